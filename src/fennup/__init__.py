@@ -1,0 +1,1 @@
+"""Fennup: angles, lengths and proof of closing for things whose pieces meet at angles."""

@@ -1,0 +1,57 @@
+"""A board: a straight prism with its own axes, cut by planes. It has no length: the length is a result."""
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from fennup.core.geometry.frame import Frame
+from fennup.core.geometry.plane import Plane
+from fennup.core.stock.section import Section
+
+End = Literal["left", "right"]
+Side = Literal["face", "back", "upper", "lower", "rabbet"]
+ENDS: tuple[End, End] = ("left", "right")
+
+
+@dataclass(frozen=True)
+class Board:
+    """Section, axes and cuts. The cuts are planes in the board's own axes; `left` and `right` are in the order cut.
+
+    `upper_rip` and `lower_rip` are planes along the board that take its long edges off at a bevel.
+    """
+
+    id: str
+    name: str
+    section: Section
+    frame: Frame
+    left: tuple[Plane, ...] = ()
+    right: tuple[Plane, ...] = ()
+    upper_rip: Plane | None = None
+    lower_rip: Plane | None = None
+
+    def ends(self, end: End) -> tuple[Plane, ...]:
+        """The cuts of one end."""
+        return self.left if end == "left" else self.right
+
+    def with_cut(self, end: End, world: Plane) -> "Board":
+        """The board with one more cut at an end, the plane given in the assembly's axes."""
+        plane = self.frame.plane_to_local(world)
+        return replace(self, left=(*self.left, plane)) if end == "left" else replace(self, right=(*self.right, plane))
+
+    def side(self, side: Side) -> Plane:
+        """The plane of a long side in the board's own axes, outward normal; `rabbet` is the wall of its step."""
+        y, z = self.section.width_mm / 2, self.section.thickness_mm / 2
+        if side == "upper":
+            return self.upper_rip or Plane((0.0, 1.0, 0.0), y)
+        if side == "lower":
+            return self.lower_rip or Plane((0.0, -1.0, 0.0), y)
+        if side == "face":
+            return Plane((0.0, 0.0, 1.0), z)
+        if side == "back":
+            return Plane((0.0, 0.0, -1.0), z)
+        if self.section.rabbet is None:
+            raise ValueError(f"{self.id} has no rabbet")
+        return Plane((0.0, 1.0, 0.0), y - self.section.rabbet.width_mm)
+
+    def side_in_world(self, side: Side) -> Plane:
+        """The plane of a long side in the assembly's axes."""
+        return self.frame.plane_to_world(self.side(side))

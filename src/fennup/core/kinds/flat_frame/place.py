@@ -1,0 +1,244 @@
+"""A flat frame as boards, cut planes, joints, lines and claims. It places; it computes no setting and no length."""
+
+from dataclasses import dataclass
+
+from fennup.core.assembly.board import Board
+from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Outline
+from fennup.core.errors import CutError, SpecError
+from fennup.core.geometry.frame import Frame
+from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
+from fennup.core.geometry.vec import Vec, sub
+from fennup.core.kinds.flat_frame.outline import Baseline, Side, baseline, turned
+from fennup.core.kinds.flat_frame.spec import (
+    CornerJoint,
+    CornerPin,
+    FlatFrameSpec,
+    FloatingRound,
+    HeldRound,
+    Irregular,
+    LineSizes,
+    Rectangle,
+    Regular,
+    SidePin,
+)
+from fennup.core.stock.section import Rabbet, Section
+
+GROUND = Plane((0.0, 0.0, 1.0), 0.0)
+RECTANGLE_NAMES = {"A": "Front", "B": "Right", "C": "Back", "D": "Left"}
+
+
+@dataclass(frozen=True)
+class Edges:
+    """The two long edges of a rail as upright planes, normals out of the frame."""
+
+    inner: Plane
+    outer: Plane
+
+
+def assemble(spec: FlatFrameSpec) -> Assembly:
+    """Boards and joints of a flat frame. SpecError when no frame answers to the spec."""
+    base = baseline(spec)
+    _check_opening(spec, base)
+    boards = {side.letter: _rail(spec, side) for side in base.sides if side.letter not in spec.left_out}
+    joints: list[Joint] = []
+    broken: list[str] = []
+    for i, name in enumerate(spec.corner_names):
+        if set(name) & set(spec.left_out):
+            continue
+        meets = not (base.misfit and i == len(base.sides) - 1)
+        joints.append(_join(spec, base, i, name, boards, meets))
+        if not meets:
+            broken.append(name)
+    for letter in spec.left_out:
+        _cut_loose_ends(spec, base, spec.letters.index(letter), boards)
+    rails = tuple(boards.values())
+    closed = not spec.left_out
+    return Assembly(
+        boards=rails,
+        joints=tuple(joints),
+        outlines=_outlines(spec, rails, broken),
+        claims=tuple(_claims(spec)),
+        closed=closed,
+        findings=tuple(_findings(spec, base)),
+    )
+
+
+def rail_name(spec: FlatFrameSpec, letter: str) -> str:
+    """What a rail is called."""
+    return f"{RECTANGLE_NAMES[letter]} rail" if isinstance(spec.shape, Rectangle) else f"Rail {letter}"
+
+
+def _rail(spec: FlatFrameSpec, side: Side) -> Board:
+    """An uncut rail along its side: face to the front (+z), upper edge to the opening."""
+    middle = (side.inner + side.outer) / 2
+    x: Vec = (side.way[0], side.way[1], 0.0)
+    y: Vec = (-side.way[1], side.way[0], 0.0)
+    origin = (
+        (side.start[0] + side.end[0]) / 2 - y[0] * middle,
+        (side.start[1] + side.end[1]) / 2 - y[1] * middle,
+        0.0,
+    )
+    rabbet = Rabbet(spec.rabbet.width_mm, spec.rabbet.depth_mm) if spec.rabbet else None
+    section = Section(spec.width_of(side.letter), spec.board.thickness_mm, rabbet)
+    return Board(side.letter, rail_name(spec, side.letter), section, Frame(origin, x, y, (0.0, 0.0, 1.0)))
+
+
+def _edges(side: Side, through: tuple[float, float], way: tuple[float, float]) -> Edges:
+    """The edges that a side has when its baseline runs through a point in a direction."""
+    return Edges(side.line(through, way, side.inner), side.line(through, way, side.outer))
+
+
+def _join(spec: FlatFrameSpec, base: Baseline, i: int, name: str, boards: dict[str, Board], meets: bool) -> Joint:
+    """Cut both rails of a corner and name the faces that meet.
+
+    Where the pins disagree the rails do not meet: each is then cut for a neighbour standing where it should.
+    """
+    here, after = base.sides[i], base.sides[(i + 1) % len(base.sides)]
+    turn = base.turns_deg[i]
+    mine, mine_seen = _edges(here, here.start, here.way), _edges(here, here.start, here.way)
+    theirs, theirs_seen = _edges(after, after.start, after.way), _edges(after, after.start, after.way)
+    if not meets:
+        theirs_seen = _edges(after, here.end, turned(here.way, turn))
+        mine_seen = _edges(here, after.start, turned(after.way, -turn))
+    how = spec.corners.get(name) or CornerJoint(joint=spec.joint)
+    a, b = here.letter, after.letter
+    if how.joint == "miter":
+        boards[a] = boards[a].with_cut("right", _miter(mine, theirs_seen))
+        boards[b] = boards[b].with_cut("left", _miter(mine_seen, theirs).flipped())
+        return Joint(name, "miter", Mating(a, f"right:{len(boards[a].right) - 1}"), Mating(b, f"left:{len(boards[b].left) - 1}"))
+    if (how.through or a) == a:
+        boards[a] = boards[a].with_cut("right", theirs_seen.outer)
+        boards[b] = boards[b].with_cut("left", mine_seen.inner)
+        return Joint(name, "butt", Mating(b, "left:0"), Mating(a, "upper"))
+    boards[a] = boards[a].with_cut("right", theirs_seen.inner)
+    boards[b] = boards[b].with_cut("left", mine_seen.outer)
+    return Joint(name, "butt", Mating(a, "right:0"), Mating(b, "upper"))
+
+
+def _miter(a: Edges, b: Edges) -> Plane:
+    """The plane from the inner to the outer corner, keeping a."""
+    return joint_plane(a.outer, b.outer, a.inner, b.inner)
+
+
+def _cut_loose_ends(spec: FlatFrameSpec, base: Baseline, out: int, boards: dict[str, Board]) -> None:
+    """The two ends beside a run of sides left out, both done when the run's first side comes up.
+
+    Square: through the outer corner. Ground: along the line that joins the two outer corners.
+    """
+    n = len(base.sides)
+    before = base.sides[(out - 1) % n]
+    if before.letter in spec.left_out:
+        return
+    length = 1
+    while base.sides[(out + length) % n].letter in spec.left_out:
+        length += 1
+    after, first, last = base.sides[(out + length) % n], base.sides[out], base.sides[(out + length - 1) % n]
+    corner_before, corner_after = _outer_corner(before, first), _outer_corner(last, after)
+    chord = sub(corner_after, corner_before)
+    for side, end, corner in ((before, "right", corner_before), (after, "left", corner_after)):
+        square = (side.way[0], side.way[1], 0.0) if end == "right" else (-side.way[0], -side.way[1], 0.0)
+        normal: Vec = square if spec.loose_ends == "square" else (chord[1], -chord[0], 0.0)
+        try:
+            plane = plane_through(corner, normal)
+            if abs(plane.normal[0] * square[0] + plane.normal[1] * square[1]) < 1e-6:
+                raise CutError("along_the_board")
+        except (CutError, ZeroDivisionError):
+            raise SpecError("ground_along_rail", ("loose_ends",), side=side.letter) from None
+        boards[side.letter] = boards[side.letter].with_cut("right" if end == "right" else "left", plane)
+
+
+def _outer_corner(a: Side, b: Side) -> Vec:
+    """Where the outer edges of two neighbouring sides meet."""
+    return meeting_point(_edges(a, a.start, a.way).outer, _edges(b, b.start, b.way).outer, GROUND)
+
+
+def _check_opening(spec: FlatFrameSpec, base: Baseline) -> None:
+    """Every side must keep some opening edge: SpecError `no_opening` with the widest rail that leaves one."""
+    n = len(base.sides)
+    for i, side in enumerate(base.sides):
+        before, after = base.sides[i - 1], base.sides[(i + 1) % n]
+        if base.misfit and i in (0, n - 1):
+            continue
+        inner = _run(side, before, after, "inner")
+        outer = _run(side, before, after, "outer")
+        if inner <= 1e-9:
+            width = side.outer - side.inner
+            field = f"rails.{side.letter}.width_mm" if side.letter in spec.rails else "board.width_mm"
+            raise SpecError("no_opening", (field,), mm=width, limit_mm=width * outer / (outer - inner), side=side.letter)
+
+
+def _run(side: Side, before: Side, after: Side, edge: str) -> float:
+    """Signed length of a side's inner or outer edge between its neighbours' same edges."""
+    line = [getattr(_edges(s, s.start, s.way), edge) for s in (before, side, after)]
+    start, end = meeting_point(line[0], line[1], GROUND), meeting_point(line[1], line[2], GROUND)
+    return (end[0] - start[0]) * side.way[0] + (end[1] - start[1]) * side.way[1]
+
+
+def _outlines(spec: FlatFrameSpec, rails: tuple[Board, ...], broken: list[str]) -> tuple[Outline, ...]:
+    """The lines round the frame that sizes are taken on."""
+    ids = [rail.id for rail in rails]
+    names = spec.corner_names
+    gaps = frozenset(
+        i for i, id in enumerate(ids) if id + ids[(i + 1) % len(ids)] not in names or id + ids[(i + 1) % len(ids)] in broken
+    )
+    rings = not gaps
+    lines = [
+        Outline("opening", tuple((id, "upper") for id in ids), "face", rings, gaps),
+        Outline("outside", tuple((id, "lower") for id in ids), "face", rings, gaps),
+    ]
+    if spec.rabbet:
+        lines.insert(1, Outline("rabbet", tuple((id, "rabbet") for id in ids), "back", rings, gaps))
+    return tuple(lines)
+
+
+def _claims(spec: FlatFrameSpec) -> list[Claim]:
+    """What was asked, as measures on the finished solids."""
+    shape = spec.shape
+    if isinstance(shape, Irregular):
+        claims = []
+        for i, pin in enumerate(shape.pins):
+            if isinstance(pin, SidePin):
+                claims.append(Claim(f"{shape.line}_side:{pin.side}", pin.mm, f"shape.pins.{i}.mm"))
+            elif isinstance(pin, CornerPin):
+                claims.append(Claim(f"{shape.line}_angle:{pin.corner}", pin.deg, f"shape.pins.{i}.deg", "deg"))
+        return [c for c in claims if not set(c.measure.split(":")[1]) & set(spec.left_out)]
+    size = shape.size
+    if isinstance(shape, Regular):
+        if isinstance(size, HeldRound):
+            return [Claim("rabbet_flats", size.object_mm + size.play_mm, "shape.size.object_mm")]
+        if isinstance(size, FloatingRound):
+            return [Claim("opening_flats", size.object_mm + 2 * size.reveal_mm, "shape.size.object_mm")]
+        return [Claim(size.by, size.mm, "shape.size.mm")]  # type: ignore[union-attr]
+    if isinstance(size, LineSizes):
+        line, grow, prefix = size.by, 0.0, "shape.size."
+        width, depth = size.width_mm, size.depth_mm
+    else:
+        line = "rabbet" if size.by == "holds" else "opening"  # type: ignore[assignment]
+        grow = size.play_mm if size.by == "holds" else 2 * size.reveal_mm  # type: ignore[union-attr]
+        width, depth, prefix = size.object_width_mm, size.object_depth_mm, "shape.size.object_"  # type: ignore[union-attr]
+    return [
+        Claim(f"{line}_width", width + grow, f"{prefix}width_mm"),
+        Claim(f"{line}_depth", depth + grow, f"{prefix}depth_mm"),
+    ]
+
+
+def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:
+    """What only the kind knows: pins that disagree or repeat, angles that cannot close, a cover too small to hold."""
+    found = []
+    shape = spec.shape
+    if isinstance(shape, Irregular):
+        for i in base.misfits:
+            pin = shape.pins[i]
+            where = pin.side if isinstance(pin, SidePin) else pin.corner
+            found.append(Finding("pin_disagrees", "error", (where,), (f"shape.pins.{i}",)))
+        for i in base.spare:
+            found.append(Finding("pin_spare", "note", (), (f"shape.pins.{i}",)))
+        angles = {p.corner: p.deg for p in shape.pins if isinstance(p, CornerPin)}
+        asked, total = sum(angles.values()), 180.0 * (spec.sides - 2)
+        if len(angles) == spec.sides and abs(asked - total) > 1e-7:
+            fields = tuple(f"shape.pins.{i}" for i, p in enumerate(shape.pins) if isinstance(p, CornerPin))
+            found.append(Finding("angles_sum", "error", (), fields, asked, total))
+    elif shape.size.by == "holds" and spec.rabbet and spec.rabbet.width_mm <= shape.size.play_mm / 2:
+        cover = shape.size.play_mm / 2
+        found.append(Finding("falls_through", "error", (), ("shape.size.play_mm",), spec.rabbet.width_mm, cover))
+    return found

@@ -1,0 +1,225 @@
+"""What a person says about a flat frame. Millimetres and degrees; sides are lettered A, B, C ... anticlockwise from
+the one at the bottom, corners by the two sides that meet there: AB, BC, ..."""
+
+from string import ascii_uppercase
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+from fennup.core.errors import SpecError
+
+LONGEST_MM = 100_000.0
+Size_mm = Annotated[float, Field(gt=0, le=LONGEST_MM, allow_inf_nan=False, description="mm")]
+Play_mm = Annotated[float, Field(ge=0, le=LONGEST_MM, allow_inf_nan=False, description="mm, 0 or more")]
+Corner_mm = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM, allow_inf_nan=False)]
+SideLetter = Annotated[str, Field(pattern="^[A-X]$", description="letter of a side")]
+CornerLetters = Annotated[str, Field(pattern="^[A-X]{2}$", description="letters of the two sides that meet")]
+
+RegularMeasure = Literal[
+    "opening_flats", "opening_corners", "opening_side", "opening_reach", "opening_diagonal",
+    "outside_flats", "outside_corners", "outside_side", "outside_reach", "outside_diagonal",
+]  # fmt: skip
+
+
+class Strict(BaseModel):
+    """Unknown keys are refused, so that a misspelt field never passes unnoticed."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class LineSize(Strict):
+    """One named line. With an odd number of sides flats and corners are the inner and outer circle's diameter;
+    `reach` is then corner to opposite side, and `diagonal` the longest corner to corner."""
+
+    by: RegularMeasure
+    mm: Size_mm
+
+
+class HeldRound(Strict):
+    """What the frame holds: a regular panel, its size across flats; the rabbet covers its edge. Play is the total."""
+
+    by: Literal["holds"]
+    object_mm: Size_mm
+    play_mm: Play_mm = 0.0
+
+
+class FloatingRound(Strict):
+    """A regular piece that floats in the opening with a reveal all round."""
+
+    by: Literal["floats"]
+    object_mm: Size_mm
+    reveal_mm: Play_mm
+
+
+class Regular(Strict):
+    """All sides and all corners alike."""
+
+    form: Literal["regular"]
+    sides: Annotated[int, Field(ge=3, le=24)]
+    size: Annotated[LineSize | HeldRound | FloatingRound, Field(discriminator="by")]
+
+
+class LineSizes(Strict):
+    """Width (along front and back) and depth (along the sides) of the opening or of the outside."""
+
+    by: Literal["opening", "outside"]
+    width_mm: Size_mm
+    depth_mm: Size_mm
+
+
+class HeldPanel(Strict):
+    """What the frame holds: a panel; the rabbet covers its edge. Play is the total in each direction."""
+
+    by: Literal["holds"]
+    object_width_mm: Size_mm
+    object_depth_mm: Size_mm
+    play_mm: Play_mm = 0.0
+
+
+class FloatingPanel(Strict):
+    """A panel that floats in the opening with a reveal all round."""
+
+    by: Literal["floats"]
+    object_width_mm: Size_mm
+    object_depth_mm: Size_mm
+    reveal_mm: Play_mm
+
+
+class Rectangle(Strict):
+    """Four square corners: A front, B right, C back, D left."""
+
+    form: Literal["rectangle"]
+    size: Annotated[LineSizes | HeldPanel | FloatingPanel, Field(discriminator="by")]
+
+
+class SidePin(Strict):
+    """A side whose length is fixed."""
+
+    side: SideLetter
+    mm: Size_mm
+
+
+class CornerPin(Strict):
+    """A corner whose inside angle is fixed."""
+
+    corner: CornerLetters
+    deg: Annotated[float, Field(gt=0, lt=180, allow_inf_nan=False, description="degrees")]
+
+
+class Irregular(Strict):
+    """Any convex outline: its corners (x right, y up, anticlockwise; the first is where side A begins) on the opening
+    or the outside, and what is pinned. 2n - 3 independent pins fix the shape; the corners say which shape is meant
+    until then. Pins come in the order given: a later one that disagrees is kept and shows as a gap."""
+
+    form: Literal["irregular"]
+    line: Literal["opening", "outside"]
+    corners: Annotated[list[tuple[Corner_mm, Corner_mm]], Field(min_length=3, max_length=24)]
+    pins: Annotated[list[SidePin | CornerPin], Field(max_length=60)] = []
+
+
+class BoardSpec(Strict):
+    """The stock, as it measures. `nominal` only remembers what the yard calls it."""
+
+    width_mm: Size_mm
+    thickness_mm: Size_mm
+    nominal: Annotated[str | None, Field(max_length=40)] = None
+
+
+class RailSpec(Strict):
+    """What is different about one rail."""
+
+    width_mm: Size_mm
+
+
+class RabbetSpec(Strict):
+    """A step along the opening edge, open to the back."""
+
+    width_mm: Size_mm
+    depth_mm: Size_mm
+
+
+class CornerJoint(Strict):
+    """How one corner is joined. For a butt, `through` is the side that runs through."""
+
+    joint: Literal["miter", "butt"]
+    through: SideLetter | None = None
+
+
+class FlatFrameSpec(Strict):
+    """A flat frame: rails round an opening, all in one plane."""
+
+    kind: Literal["flat_frame"]
+    shape: Annotated[Regular | Rectangle | Irregular, Field(discriminator="form")]
+    board: BoardSpec
+    rails: dict[SideLetter, RailSpec] = {}
+    rabbet: RabbetSpec | None = None
+    joint: Literal["miter", "butt"] = "miter"
+    corners: dict[CornerLetters, CornerJoint] = {}
+    left_out: list[SideLetter] = []
+    loose_ends: Literal["square", "ground"] = "square"
+
+    @property
+    def sides(self) -> int:
+        """How many sides the outline has, left out or not."""
+        if isinstance(self.shape, Regular):
+            return self.shape.sides
+        return 4 if isinstance(self.shape, Rectangle) else len(self.shape.corners)
+
+    @property
+    def letters(self) -> str:
+        """The letters of the sides, in order."""
+        return ascii_uppercase[: self.sides]
+
+    @property
+    def corner_names(self) -> list[str]:
+        """The corners in order: AB, BC, ..., and last the one that comes back to A."""
+        letters = self.letters
+        return [letters[i] + letters[(i + 1) % len(letters)] for i in range(len(letters))]
+
+    def width_of(self, letter: str) -> float:
+        """Actual width of a rail, mm."""
+        rail = self.rails.get(letter)
+        return rail.width_mm if rail else self.board.width_mm
+
+    @model_validator(mode="after")
+    def _consistent(self) -> "FlatFrameSpec":
+        """Names must exist and the section must be possible; SpecError names the field."""
+        letters, corners = self.letters, self.corner_names
+        for letter in self.rails:
+            if letter not in letters:
+                raise SpecError("no_such_side", (f"rails.{letter}",), side=letter, last=letters[-1])
+        for i, letter in enumerate(self.left_out):
+            if letter not in letters or letter in self.left_out[:i]:
+                raise SpecError("no_such_side", (f"left_out.{i}",), side=letter, last=letters[-1])
+        if len(letters) - len(self.left_out) < 2:
+            raise SpecError("too_few_left", ("left_out",))
+        for name, corner in self.corners.items():
+            if name not in corners:
+                raise SpecError("no_such_corner", (f"corners.{name}",), corner=name)
+            if corner.joint == "butt" and corner.through and corner.through not in name:
+                raise SpecError("through_not_here", (f"corners.{name}.through",), corner=name)
+        if isinstance(self.shape, Irregular):
+            for i, pin in enumerate(self.shape.pins):
+                if isinstance(pin, SidePin) and pin.side not in letters:
+                    raise SpecError("no_such_side", (f"shape.pins.{i}.side",), side=pin.side, last=letters[-1])
+                if isinstance(pin, CornerPin) and pin.corner not in corners:
+                    raise SpecError("no_such_corner", (f"shape.pins.{i}.corner",), corner=pin.corner)
+        if isinstance(self.shape, Regular) and isinstance(self.shape.size, LineSize):
+            if self.shape.size.by.endswith("reach") and self.shape.sides % 2 == 0:
+                raise SpecError("odd_only", ("shape.size.by",))
+        self._check_section()
+        return self
+
+    def _check_section(self) -> None:
+        """A rabbet must leave wood beside and above it, and a held thing needs one."""
+        held = not isinstance(self.shape, Irregular) and self.shape.size.by == "holds"
+        if held and self.rabbet is None:
+            raise SpecError("holds_without_rabbet", ("rabbet",))
+        if self.rabbet is None:
+            return
+        narrowest = min((self.width_of(side), side) for side in self.letters)
+        if self.rabbet.width_mm >= narrowest[0]:
+            raise SpecError("rabbet_too_wide", ("rabbet.width_mm",), mm=self.rabbet.width_mm, limit_mm=narrowest[0])
+        if self.rabbet.depth_mm >= self.board.thickness_mm:
+            limit = self.board.thickness_mm
+            raise SpecError("rabbet_too_deep", ("rabbet.depth_mm",), mm=self.rabbet.depth_mm, limit_mm=limit)

@@ -1,0 +1,147 @@
+"""From a board to its solid, and everything that is read off it: lengths along lines, angles of cuts."""
+
+from dataclasses import dataclass
+from math import asin, atan2, degrees
+from typing import Literal
+
+from fennup.core.assembly.board import ENDS, Board, End
+from fennup.core.errors import CutError
+from fennup.core.geometry.frame import Frame
+from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.polyhedron import Facet, Polyhedron, clip
+from fennup.core.geometry.vec import Vec
+
+Arris = Literal["face_upper", "face_lower", "back_upper", "back_lower"]
+ARRISES: tuple[Arris, ...] = ("face_upper", "face_lower", "back_upper", "back_lower")
+
+
+@dataclass(frozen=True)
+class EndCut:
+    """The three angles of an end cut, in degrees, with the signs of docs/conventions.md."""
+
+    miter_deg: float
+    bevel_deg: float
+    edge_trace_deg: float
+
+
+def end_cut(plane: Plane) -> EndCut:
+    """Angles of a cut plane given in the board's axes.
+
+    miter = atan2(ny, |nx|), bevel = asin(nz), edge trace = atan2(nz, |nx|), n the unit outward normal.
+    """
+    nx, ny, nz = plane.normal
+    along = abs(nx)
+    return EndCut(degrees(atan2(ny, along)), degrees(asin(max(-1.0, min(1.0, nz)))), degrees(atan2(nz, along)))
+
+
+def rip_bevel_deg(plane: Plane) -> float:
+    """asin(nz) of a ripped edge's outward normal: + where the face stops short of the back."""
+    return degrees(asin(max(-1.0, min(1.0, plane.normal[2]))))
+
+
+def arris_line(board: Board, arris: Arris) -> tuple[float, float]:
+    """Where a long corner runs: (y, z) in the board's axes, on the ripped edge if there is one."""
+    side = board.side("upper" if arris.endswith("upper") else "lower")
+    z = board.section.thickness_mm / 2 * (1 if arris.startswith("face") else -1)
+    return ((side.offset - side.normal[2] * z) / side.normal[1], z)
+
+
+def extent_along(board: Board, y: float, z: float) -> tuple[float, float]:
+    """Where the cuts leave wood on the line (y, z): (x left, x right) in the board's axes; right - left is a length.
+
+    Right - left may be negative: the cuts cross before they reach the line. CutError `no_end` when an end is open.
+    """
+    low, high = float("-inf"), float("inf")
+    for end in ENDS:
+        for cut in board.ends(end):
+            nx, ny, nz = cut.normal
+            if abs(nx) < 1e-9:
+                raise CutError("along_the_board", (board.id,))
+            x = (cut.offset - ny * y - nz * z) / nx
+            low, high = (max(low, x), high) if nx < 0 else (low, min(high, x))
+    if low == float("-inf") or high == float("inf"):
+        raise CutError("no_end", (board.id,))
+    return low, high
+
+
+def arris_length(board: Board, arris: Arris) -> float:
+    """Length along one long corner, mm."""
+    low, high = extent_along(board, *arris_line(board, arris))
+    return high - low
+
+
+@dataclass(frozen=True)
+class Solid:
+    """A finished board: the convex pieces that it is made of, in its own axes and in the assembly's."""
+
+    board: Board
+    local: tuple[Polyhedron, ...]
+    world: tuple[Polyhedron, ...]
+
+    def facets(self, name: str) -> tuple[Facet, ...]:
+        """The pieces of one named side, in the assembly's axes."""
+        return tuple(f for piece in self.world for f in piece.facets if f.name == name)
+
+    def volume(self) -> float:
+        """Cubic mm of wood."""
+        return sum(piece.volume() for piece in self.local)
+
+    def extent_x(self) -> tuple[float, float]:
+        """Long point to long point: least and greatest x in the board's axes."""
+        xs = [p[0] for piece in self.local for p in piece.points]
+        return min(xs), max(xs)
+
+
+def solid_of(board: Board) -> Solid:
+    """Cut the board: CutError `nothing_left` when the cuts leave no wood."""
+    spans = [extent_along(board, *arris_line(board, a)) for a in ARRISES]
+    low, high = min(s[0] for s in spans) - 1.0, max(s[1] for s in spans) + 1.0
+    pieces = []
+    for y0, y1, z0, z1 in board.section.rectangles():
+        piece = _box((low, y0, z0), (high, y1, z1), board)
+        for plane, name in _cuts(board):
+            piece = clip(piece, plane, name)
+        if not piece.facets:
+            raise CutError("nothing_left", (board.id,))
+        pieces.append(piece)
+    return Solid(board, tuple(pieces), tuple(_placed(piece, board.frame) for piece in pieces))
+
+
+def _cuts(board: Board) -> list[tuple[Plane, str]]:
+    """Every plane that cuts the board, with the name of the facet it leaves."""
+    rips = [(board.upper_rip, "upper"), (board.lower_rip, "lower")]
+    ends = [(cut, f"{end}:{i}") for end in ENDS for i, cut in enumerate(board.ends(end))]
+    return [(plane, name) for plane, name in rips if plane] + ends
+
+
+def _box(low: Vec, high: Vec, board: Board) -> Polyhedron:
+    """The uncut piece between two corners; sides that lie on the board's own sides carry their names."""
+    corners = [(x, y, z) for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])]
+    loops = {
+        (-1, 0, 0): (0, 1, 3, 2), (1, 0, 0): (4, 6, 7, 5), (0, -1, 0): (0, 4, 5, 1),
+        (0, 1, 0): (2, 3, 7, 6), (0, 0, -1): (0, 2, 6, 4), (0, 0, 1): (1, 5, 7, 3),
+    }  # fmt: skip
+    half_y, half_z = board.section.width_mm / 2, board.section.thickness_mm / 2
+    names = {(0, -1, 0): ("lower", half_y), (0, 1, 0): ("upper", half_y), (0, 0, -1): ("back", half_z), (0, 0, 1): ("face", half_z)}
+    facets = []
+    for normal, loop in loops.items():
+        points = tuple(corners[i] for i in loop)
+        plane = Plane((float(normal[0]), float(normal[1]), float(normal[2])), sum(n * c for n, c in zip(normal, points[0], strict=True)))
+        name, reach = names.get(normal, ("end", 0.0))
+        facets.append(Facet(name if normal[0] or abs(plane.offset - reach) < 1e-9 else "rabbet", plane, points))
+    return Polyhedron(tuple(facets))
+
+
+def _placed(solid: Polyhedron, frame: Frame) -> Polyhedron:
+    """The solid in the assembly's axes."""
+    return Polyhedron(
+        tuple(Facet(f.name, frame.plane_to_world(f.plane), tuple(frame.to_world(p) for p in f.points)) for f in solid.facets)
+    )
+
+
+def long_points(board: Board, end: End) -> tuple[Arris, ...]:
+    """The arrises on which an end reaches farthest; all four when the end is square."""
+    right = end == "right"
+    reach = {a: extent_along(board, *arris_line(board, a))[1 if right else 0] for a in ARRISES}
+    best = max(reach.values()) if right else min(reach.values())
+    return tuple(a for a in ARRISES if abs(reach[a] - best) < 1e-6)

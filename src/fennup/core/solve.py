@@ -1,0 +1,63 @@
+"""From a spec to everything that is known about it: the one file that knows every stage."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from fennup.core.assembly.board import Board
+from fennup.core.assembly.model import Assembly, Claim, Finding
+from fennup.core.errors import CutError, SpecError
+from fennup.core.kinds.catalogue import KINDS
+from fennup.core.parts.alike import PartGroup, group_parts
+from fennup.core.parts.solid import Solid, solid_of
+from fennup.core.saw.machine import Machine
+from fennup.core.saw.settings import Setting, settings_for
+from fennup.core.verify.closing import Closing, closing_of
+from fennup.core.verify.findings import findings_of
+from fennup.core.verify.joints import JointCheck, check_joint, shared_wood
+from fennup.core.verify.measure import claim_measured
+
+
+@dataclass(frozen=True)
+class ClaimCheck:
+    """What was asked and what the solids measure; `measured` is None where these boards cannot be measured so."""
+
+    claim: Claim
+    measured: float | None
+
+
+@dataclass(frozen=True)
+class Solution:
+    """Everything derived from one spec and one saw. Same input, same output."""
+
+    spec: Any
+    machine: Machine
+    assembly: Assembly
+    solids: dict[str, Solid]
+    parts: tuple[PartGroup, ...]
+    joints: tuple[JointCheck, ...]
+    claims: tuple[ClaimCheck, ...]
+    settings: tuple[Setting, ...]
+    closing: Closing
+    findings: tuple[Finding, ...]
+
+    def boards(self) -> dict[str, Board]:
+        """Boards by id."""
+        return {board.id: board for board in self.assembly.boards}
+
+
+def solve(spec: Any, machine: Machine) -> Solution:
+    """Solve a valid spec of any kind. SpecError when no solid answers to it."""
+    assembly = KINDS[spec.kind].assemble(spec)
+    try:
+        solids = {board.id: solid_of(board) for board in assembly.boards}
+    except CutError as error:
+        raise SpecError("part_vanishes", ("board.width_mm",), side=str(error.fields[0] if error.fields else "")) from error
+    parts = group_parts(assembly.boards, solids)
+    joints = tuple(check_joint(assembly, joint, solids) for joint in assembly.joints)
+    claims = tuple(ClaimCheck(claim, claim_measured(assembly, claim)) for claim in assembly.claims)
+    settings = settings_for(parts, {b.id: b for b in assembly.boards}, machine)
+    shared = shared_wood(solids)
+    closing = closing_of(assembly, joints, shared, machine)
+    checked = [(c.claim, c.measured) for c in claims]
+    findings = findings_of(assembly, solids, parts, joints, checked, settings, machine)
+    return Solution(spec, machine, assembly, solids, parts, joints, claims, settings, closing, findings)

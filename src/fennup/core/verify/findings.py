@@ -1,0 +1,67 @@
+"""What somebody should know before cutting: collected here from every stage, worded elsewhere."""
+
+from fennup.core.assembly.model import Assembly, Claim, Finding
+from fennup.core.parts.alike import PartGroup
+from fennup.core.parts.solid import Solid
+from fennup.core.saw.machine import Machine
+from fennup.core.saw.settings import Setting
+from fennup.core.verify.joints import JointCheck
+
+CLAIM_KEPT = 1e-6
+SHORTEST_SAFE_MM = 150.0
+THINNEST_LIP_MM = 3.0
+
+
+def findings_of(
+    assembly: Assembly,
+    solids: dict[str, Solid],
+    parts: tuple[PartGroup, ...],
+    joints: tuple[JointCheck, ...],
+    claims: list[tuple[Claim, float | None]],
+    settings: tuple[Setting, ...],
+    machine: Machine,
+) -> tuple[Finding, ...]:
+    """All findings, the gravest first, otherwise in the order of the work."""
+    found = [*assembly.findings]
+    for joint in joints:
+        if not joint.closes:
+            value = max(joint.gap_mm, joint.overlap_mm, joint.bare_mm)
+            found.append(Finding("joint_open", "error", tuple(joint.joint), value=value))
+        elif joint.by_design and joint.bare_mm > 0:
+            found.append(Finding("rabbets_miss", "note", tuple(joint.joint), value=joint.bare_mm))
+    for claim, measured in claims:
+        if measured is not None and abs(measured - claim.asked) > CLAIM_KEPT * max(1.0, claim.asked):
+            found.append(Finding("claim_missed", "error", (), (claim.field,), measured, claim.asked))
+    found += _past_the_stop(settings, machine)
+    for part in parts:
+        low, high = solids[part.id].extent_x()
+        if high - low < SHORTEST_SAFE_MM:
+            found.append(Finding("short_part", "warning", (part.id,), value=high - low, limit=SHORTEST_SAFE_MM))
+    section = assembly.boards[0].section
+    if section.rabbet:
+        lips = (
+            (section.width_mm - section.rabbet.width_mm, "rabbet.width_mm"),
+            (section.thickness_mm - section.rabbet.depth_mm, "rabbet.depth_mm"),
+        )
+        found += [
+            Finding("thin_lip", "warning", (), (field,), lip, THINNEST_LIP_MM) for lip, field in lips if lip < THINNEST_LIP_MM
+        ]
+    order = {"error": 0, "warning": 1, "note": 2}
+    return tuple(sorted(found, key=lambda f: order[f.severity]))
+
+
+def _past_the_stop(settings: tuple[Setting, ...], machine: Machine) -> list[Finding]:
+    """Settings that the saw cannot be turned or tilted to, with the stop that is in the way."""
+    found = []
+    for setting in settings:
+        if setting.reachable:
+            continue
+        parts = tuple(dict.fromkeys(use.part for use in setting.uses))
+        swing, tilt = setting.swing_deg, setting.tilt_deg
+        if abs(swing) > machine.swing_limit(swing) + 1e-9:
+            most = max(machine.swing_left_deg, machine.swing_right_deg)
+            found.append(Finding("past_swing_stop", "warning", parts, (), abs(swing), most))
+        if abs(tilt) > machine.tilt_limit(tilt) + 1e-9:
+            most = max(machine.tilt_left_deg, machine.tilt_right_deg)
+            found.append(Finding("past_tilt_stop", "warning", parts, (), abs(tilt), most))
+    return found

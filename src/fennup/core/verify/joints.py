@@ -1,0 +1,122 @@
+"""Do the faces of a joint lie in one plane and cover each other? Measured on the solids."""
+
+from dataclasses import dataclass, replace
+
+from fennup.core.assembly.model import Assembly, Joint
+from fennup.core.geometry.plane import plane_through
+from fennup.core.geometry.polyhedron import Facet, Polyhedron, clip_polygon, polygon_area, shared_volume
+from fennup.core.geometry.vec import Vec, cross, dot, norm, sub
+from fennup.core.parts.solid import Solid, solid_of
+
+CLOSED_MM = 1e-6
+SHARED_MM3 = 1e-3
+
+
+@dataclass(frozen=True)
+class JointCheck:
+    """A joint as measured. `gap_mm` widest opening, `overlap_mm` deepest interference, `bare_mm` the width of the
+    widest strip of a mating face that nothing covers; `by_design` when only the rabbets leave it bare."""
+
+    joint: str
+    gap_mm: float
+    overlap_mm: float
+    bare_mm: float
+    by_design: bool
+
+    @property
+    def closes(self) -> bool:
+        """No gap, no overlap, and nothing bare that was not meant to be."""
+        touching = self.gap_mm <= CLOSED_MM and self.overlap_mm <= CLOSED_MM
+        return touching and (self.bare_mm <= CLOSED_MM or self.by_design)
+
+
+def check_joint(assembly: Assembly, joint: Joint, solids: dict[str, Solid]) -> JointCheck:
+    """Measure one joint."""
+    a = solids[joint.a.board].facets(joint.a.facet)
+    b = solids[joint.b.board].facets(joint.b.facet)
+    gap, overlap = _apart(joint, a, b)
+    bare = _bare(joint, a, b) if gap <= CLOSED_MM and overlap <= CLOSED_MM else 0.0
+    by_design = False
+    if bare > CLOSED_MM:
+        plain = [_unrabbeted(assembly, m.board).facets(m.facet) for m in (joint.a, joint.b)]
+        by_design = _bare(joint, plain[0], plain[1]) <= CLOSED_MM
+    return JointCheck(joint.id, gap, overlap, bare, by_design)
+
+
+def _apart(joint: Joint, a: tuple[Facet, ...], b: tuple[Facet, ...]) -> tuple[float, float]:
+    """Widest opening and deepest interference: every corner of a miter's faces from the other face's plane.
+
+    Of a butt only the end that stands on the other board is tried.
+    """
+    offs = [b[0].plane.beyond(p) for facet in a for p in facet.points]
+    if joint.kind == "miter":
+        offs += [a[0].plane.beyond(p) for facet in b for p in facet.points]
+    return max(0.0, *offs), max(0.0, *(-off for off in offs))
+
+
+def _bare(joint: Joint, a: tuple[Facet, ...], b: tuple[Facet, ...]) -> float:
+    """Width of the widest strip of a (and of b, for a miter) that the other leaves uncovered."""
+    left = _uncovered(a, b)
+    if joint.kind == "miter":
+        left += _uncovered(b, a)
+    return max((_narrow_width(points, a[0].plane.normal) for points in left), default=0.0)
+
+
+def _uncovered(facets: tuple[Facet, ...], covers: tuple[Facet, ...]) -> list[tuple[Vec, ...]]:
+    """What remains of some flat convex pieces when others in the same plane are taken away."""
+    left = [facet.points for facet in facets]
+    for cover in covers:
+        normal = cover.plane.normal
+        remaining = []
+        for points in left:
+            inside = points
+            for i, corner in enumerate(cover.points):
+                edge = sub(corner, cover.points[i - 1])
+                if not inside or norm(edge) < 1e-9:
+                    continue
+                rim = plane_through(corner, cross(edge, normal))
+                outside = clip_polygon(inside, rim.flipped())
+                if outside and polygon_area(outside) > 1e-9:
+                    remaining.append(outside)
+                inside = clip_polygon(inside, rim)
+        left = remaining
+    return left
+
+
+def _narrow_width(points: tuple[Vec, ...], normal: Vec) -> float:
+    """The least width of a flat convex polygon over the directions of its sides."""
+    least = float("inf")
+    for i, corner in enumerate(points):
+        edge = sub(corner, points[i - 1])
+        if norm(edge) < 1e-9:
+            continue
+        rim = plane_through(corner, cross(edge, normal))
+        offs = [dot(rim.normal, p) - rim.offset for p in points]
+        least = min(least, max(offs) - min(offs))
+    return 0.0 if least == float("inf") else least
+
+
+def _unrabbeted(assembly: Assembly, id: str) -> Solid:
+    """The same board before the rabbet was cut."""
+    board = assembly.board(id)
+    return solid_of(replace(board, section=replace(board.section, rabbet=None)))
+
+
+def shared_wood(solids: dict[str, Solid]) -> list[tuple[str, str, float]]:
+    """Pairs of boards that would stand in one another, with the shared volume in cubic mm."""
+    boxes = {id: _bounds(solid.world) for id, solid in solids.items()}
+    ids = list(solids)
+    found = []
+    for i, a in enumerate(ids):
+        for b in ids[i + 1 :]:
+            if any(boxes[a][1][k] <= boxes[b][0][k] or boxes[b][1][k] <= boxes[a][0][k] for k in range(3)):
+                continue
+            volume = sum(shared_volume(p, q) for p in solids[a].world for q in solids[b].world)
+            if volume > SHARED_MM3:
+                found.append((a, b, volume))
+    return found
+
+
+def _bounds(pieces: tuple[Polyhedron, ...]) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    points = [p for piece in pieces for p in piece.points]
+    return tuple(min(p[k] for p in points) for k in range(3)), tuple(max(p[k] for p in points) for k in range(3))
