@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
+from fennup.core.geometry.vec import Vec, add, cross, dot, sub, unit
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Frame:
     """Right-handed unit axes and an origin: x along the board, y across its width, z through its thickness."""
 
@@ -17,7 +17,9 @@ class Frame:
 
     def direction_to_world(self, local: Vec) -> Vec:
         """A direction given in the board's axes, in the assembly's."""
-        return add(add(scale(self.x, local[0]), scale(self.y, local[1])), scale(self.z, local[2]))
+        x, y, z = self.x, self.y, self.z
+        a, b, c = local
+        return (x[0] * a + y[0] * b + z[0] * c, x[1] * a + y[1] * b + z[1] * c, x[2] * a + y[2] * b + z[2] * c)
 
     def to_world(self, local: Vec) -> Vec:
         """A point given in the board's axes, in the assembly's."""

@@ -8,7 +8,7 @@ from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub, uni
 PARALLEL = 1e-9
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Plane:
     """Unit outward normal and offset; keeps the side where `normal . p <= offset`."""
 
@@ -17,7 +17,8 @@ class Plane:
 
     def beyond(self, point: Vec) -> float:
         """Signed distance of the point from the plane, mm: + outside, - on the kept side."""
-        return dot(self.normal, point) - self.offset
+        n = self.normal
+        return n[0] * point[0] + n[1] * point[1] + n[2] * point[2] - self.offset
 
     def flipped(self) -> "Plane":
         """The same plane keeping the other side."""

@@ -9,29 +9,33 @@ from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub
 ON = 1e-9
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Facet:
-    """One flat side of a solid: its corner points, anticlockwise seen from outside, its plane and what made it."""
+    """One flat side of a solid: what made it, its plane, and its corners as places in the solid's list of points,
+    anticlockwise seen from outside."""
 
     name: str
     plane: Plane
-    points: tuple[Vec, ...]
+    loop: tuple[int, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Polyhedron:
-    """A convex solid as its facets. No facets: nothing is left."""
+    """A convex solid: its corner points and its facets. No facets: nothing is left."""
 
+    points: tuple[Vec, ...]
     facets: tuple[Facet, ...]
 
-    @property
-    def points(self) -> list[Vec]:
-        """Every corner of every facet (shared corners repeat)."""
-        return [p for facet in self.facets for p in facet.points]
+    def corners(self, facet: Facet) -> tuple[Vec, ...]:
+        """The corner points of one facet."""
+        return tuple(self.points[i] for i in facet.loop)
 
     def volume(self) -> float:
         """Cubic mm: the cones from the origin over every facet, by the divergence theorem."""
-        return sum(f.plane.offset * polygon_area(f.points) for f in self.facets) / 3.0
+        return sum(f.plane.offset * polygon_area(self.corners(f)) for f in self.facets) / 3.0
+
+
+EMPTY = Polyhedron((), ())
 
 
 def polygon_area(points: tuple[Vec, ...]) -> float:
@@ -57,46 +61,63 @@ def clip_polygon(points: tuple[Vec, ...], plane: Plane) -> tuple[Vec, ...]:
 
 
 def clip(solid: Polyhedron, plane: Plane, name: str) -> Polyhedron:
-    """The solid on the kept side of the plane, the new facet called `name`."""
-    if all(plane.beyond(p) <= ON for p in solid.points):
+    """The solid on the kept side of the plane, the new facet called `name`. Every edge is cut once."""
+    sides = [plane.beyond(p) for p in solid.points]
+    if max(sides, default=0.0) <= ON:
         return solid
-    kept: list[Facet] = []
-    rim: list[Vec] = []
+    if min(sides) >= -ON:
+        return EMPTY
+    points: list[Vec] = []
+    place: dict[tuple[int, int], int] = {}
+    rim: set[int] = set()
+
+    def corner(i: int, j: int) -> int:
+        """The new place of corner i (i == j), or of the point where the edge from i to j goes through the plane."""
+        key = (i, j) if i < j else (j, i)
+        if key not in place:
+            a, b = solid.points[key[0]], solid.points[key[1]]
+            da, db = sides[key[0]], sides[key[1]]
+            place[key] = len(points)
+            points.append(a if i == j else add(a, scale(sub(b, a), da / (da - db))))
+            if i != j or da >= -ON:
+                rim.add(place[key])
+        return place[key]
+
+    kept = []
     for facet in solid.facets:
-        points = clip_polygon(facet.points, plane)
-        rim.extend(p for p in points if abs(plane.beyond(p)) <= 1e-7)
-        if points and polygon_area(points) > 1e-12:
-            kept.append(Facet(facet.name, facet.plane, points))
-    if not kept or all(plane.beyond(p) >= -ON for p in solid.points):
-        return Polyhedron(())
-    cap = _around(rim, plane)
-    if len(cap) > 2:
-        kept.append(Facet(name, plane, cap))
-    return Polyhedron(tuple(kept))
+        loop: list[int] = []
+        previous = facet.loop[-1]
+        for i in facet.loop:
+            if (sides[i] > ON and sides[previous] < -ON) or (sides[i] < -ON and sides[previous] > ON):
+                loop.append(corner(previous, i))
+            if sides[i] <= ON:
+                loop.append(corner(i, i))
+            previous = i
+        if len(loop) > 2:
+            kept.append(Facet(facet.name, facet.plane, tuple(loop)))
+    cap = _around([(i, points[i]) for i in rim], plane)
+    return Polyhedron(tuple(points), (*kept, Facet(name, plane, cap)) if len(cap) > 2 else tuple(kept))
 
 
-def _around(rim: list[Vec], plane: Plane) -> tuple[Vec, ...]:
-    """The rim's points once each, anticlockwise about the plane's normal."""
-    distinct: list[Vec] = []
-    for point in rim:
-        if all(norm(sub(point, other)) > 1e-7 for other in distinct):
-            distinct.append(point)
-    if len(distinct) < 3:
-        return ()
-    centre = scale(
-        (sum(p[0] for p in distinct), sum(p[1] for p in distinct), sum(p[2] for p in distinct)), 1.0 / len(distinct)
-    )
-    first = sub(distinct[0], centre)
+def _around(rim: list[tuple[int, Vec]], plane: Plane) -> tuple[int, ...]:
+    """The rim's places, anticlockwise about the plane's normal."""
+    count = len(rim)
+    centre = (sum(p[0] for _, p in rim) / count, sum(p[1] for _, p in rim) / count, sum(p[2] for _, p in rim) / count)
+    first = sub(rim[0][1], centre)
     second = cross(plane.normal, first)
-    return tuple(sorted(distinct, key=lambda p: atan2(dot(sub(p, centre), second), dot(sub(p, centre), first))))
+
+    def bearing(entry: tuple[int, Vec]) -> float:
+        spoke = sub(entry[1], centre)
+        return atan2(dot(spoke, second), dot(spoke, first))
+
+    return tuple(i for i, _ in sorted(rim, key=bearing))
 
 
 def shared_volume(a: Polyhedron, b: Polyhedron) -> float:
     """Cubic mm that two convex solids have in common; 0 as soon as one facet plane parts them."""
     for one, other in ((a, b), (b, a)):
-        points = other.points
-        for facet in one.facets:
-            if all(facet.plane.beyond(p) >= -1e-7 for p in points):
+        for facet in reversed(one.facets):
+            if all(facet.plane.beyond(p) >= -1e-7 for p in other.points):
                 return 0.0
     common = a
     for facet in b.facets:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from fennup.core.assembly.board import Board
-from fennup.core.geometry.vec import Vec
+from fennup.core.geometry.plane import Plane
 from fennup.core.parts.solid import Solid
 
 SAME_MM = 1e-5
@@ -25,34 +25,55 @@ def group_parts(boards: tuple[Board, ...], solids: dict[str, Solid]) -> tuple[Pa
     """
     groups: list[tuple[Board, list[str], str | None]] = []
     for board in boards:
-        shape = _shape(solids[board.id], 1.0)
-        mirrored = _shape(solids[board.id], -1.0)
+        shape, mirrored = _shape(board, solids[board.id]), _mirrored(board, solids[board.id])
         mirror_of = None
         for first, members, _ in groups:
-            other = _shape(solids[first.id], 1.0)
-            if first.section == board.section and _coincide(shape, other):
+            if first.section != board.section:
+                continue
+            other = _shape(first, solids[first.id])
+            if _coincide(shape, other):
                 members.append(board.id)
                 break
-            if first.section == board.section and _coincide(mirrored, other):
+            if _coincide(mirrored, other):
                 mirror_of = first.id
         else:
             groups.append((board, [board.id], mirror_of))
     return tuple(PartGroup(first.id, tuple(members), mirror_of) for first, members, mirror_of in groups)
 
 
-def _shape(solid: Solid, hand: float) -> list[Vec]:
-    """The solid's corners with x from its own left end, or from its right end for the mirror image."""
-    low, high = solid.extent_x()
-    points = {
-        (round(p[0] - low if hand > 0 else high - p[0], 7), round(p[1], 7), round(p[2], 7))
-        for piece in solid.local
-        for p in piece.points
-    }
-    return sorted(points, key=lambda p: (round(p[1], 3), round(p[2], 3), p[0]))
+Shape = list[tuple[str, tuple[float, ...]]]
 
 
-def _coincide(a: list[Vec], b: list[Vec]) -> bool:
-    """Whether two sorted point lists are one shape to SAME_MM."""
+def _shape(board: Board, solid: Solid) -> Shape:
+    """Every plane that shapes the board, named, its offset counted from the board's left end."""
+    low, _ = solid.extent_x()
+    return [(name, (*p.normal, p.offset - p.normal[0] * low)) for name, p in _planes(board)]
+
+
+def _mirrored(board: Board, solid: Solid) -> Shape:
+    """The same for the board's mirror image, end for end."""
+    _, high = solid.extent_x()
+    swap = {"left": "right", "right": "left"}
+    shape = [
+        (swap.get(name, name), (-p.normal[0], p.normal[1], p.normal[2], p.offset - p.normal[0] * high))
+        for name, p in _planes(board)
+    ]
+    return sorted(shape, key=lambda entry: entry[0])
+
+
+def _planes(board: Board) -> list[tuple[str, Plane]]:
+    """Cuts and rips with the side that they make, in order of that side's name."""
+    rips = [("lower", board.lower_rip), ("upper", board.upper_rip)]
+    return [
+        *(("left", p) for p in board.left),
+        *((name, p) for name, p in rips[:1] if p),
+        *(("right", p) for p in board.right),
+        *((name, p) for name, p in rips[1:] if p),
+    ]
+
+
+def _coincide(a: Shape, b: Shape) -> bool:
+    """Whether the same sides lie in the same planes, to SAME_MM."""
     return len(a) == len(b) and all(
-        abs(p[k] - q[k]) < SAME_MM for p, q in zip(a, b, strict=True) for k in range(3)
+        x[0] == y[0] and all(abs(m - n) < SAME_MM for m, n in zip(x[1], y[1], strict=True)) for x, y in zip(a, b, strict=True)
     )

@@ -71,6 +71,14 @@ def arris_length(board: Board, arris: Arris) -> float:
 
 
 @dataclass(frozen=True)
+class Patch:
+    """A flat convex piece of a solid's side in the assembly's axes."""
+
+    plane: Plane
+    points: tuple[Vec, ...]
+
+
+@dataclass(frozen=True)
 class Solid:
     """A finished board: the convex pieces that it is made of, in its own axes and in the assembly's."""
 
@@ -78,9 +86,9 @@ class Solid:
     local: tuple[Polyhedron, ...]
     world: tuple[Polyhedron, ...]
 
-    def facets(self, name: str) -> tuple[Facet, ...]:
+    def patches(self, name: str) -> tuple[Patch, ...]:
         """The pieces of one named side, in the assembly's axes."""
-        return tuple(f for piece in self.world for f in piece.facets if f.name == name)
+        return tuple(Patch(f.plane, piece.corners(f)) for piece in self.world for f in piece.facets if f.name == name)
 
     def volume(self) -> float:
         """Cubic mm of wood."""
@@ -122,21 +130,20 @@ def _box(low: Vec, high: Vec, board: Board) -> Polyhedron:
         (0, 1, 0): (2, 3, 7, 6), (0, 0, -1): (0, 2, 6, 4), (0, 0, 1): (1, 5, 7, 3),
     }  # fmt: skip
     half_y, half_z = board.section.width_mm / 2, board.section.thickness_mm / 2
-    names = {(0, -1, 0): ("lower", half_y), (0, 1, 0): ("upper", half_y), (0, 0, -1): ("back", half_z), (0, 0, 1): ("face", half_z)}
+    named = {(0, -1, 0): ("lower", half_y), (0, 1, 0): ("upper", half_y), (0, 0, -1): ("back", half_z), (0, 0, 1): ("face", half_z)}
     facets = []
     for normal, loop in loops.items():
-        points = tuple(corners[i] for i in loop)
-        plane = Plane((float(normal[0]), float(normal[1]), float(normal[2])), sum(n * c for n, c in zip(normal, points[0], strict=True)))
-        name, reach = names.get(normal, ("end", 0.0))
-        facets.append(Facet(name if normal[0] or abs(plane.offset - reach) < 1e-9 else "rabbet", plane, points))
-    return Polyhedron(tuple(facets))
+        first = corners[loop[0]]
+        plane = Plane((float(normal[0]), float(normal[1]), float(normal[2])), sum(n * c for n, c in zip(normal, first, strict=True)))
+        name, reach = named.get(normal, ("end", plane.offset))
+        facets.append(Facet(name if abs(plane.offset - reach) < 1e-9 else "rabbet", plane, loop))
+    return Polyhedron(tuple(corners), tuple(facets))
 
 
 def _placed(solid: Polyhedron, frame: Frame) -> Polyhedron:
     """The solid in the assembly's axes."""
-    return Polyhedron(
-        tuple(Facet(f.name, frame.plane_to_world(f.plane), tuple(frame.to_world(p) for p in f.points)) for f in solid.facets)
-    )
+    facets = tuple(Facet(f.name, frame.plane_to_world(f.plane), f.loop) for f in solid.facets)
+    return Polyhedron(tuple(frame.to_world(p) for p in solid.points), facets)
 
 
 def long_points(board: Board, end: End) -> tuple[Arris, ...]:

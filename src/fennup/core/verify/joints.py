@@ -4,9 +4,9 @@ from dataclasses import dataclass, replace
 
 from fennup.core.assembly.model import Assembly, Joint
 from fennup.core.geometry.plane import plane_through
-from fennup.core.geometry.polyhedron import Facet, Polyhedron, clip_polygon, polygon_area, shared_volume
+from fennup.core.geometry.polyhedron import Polyhedron, clip_polygon, polygon_area, shared_volume
 from fennup.core.geometry.vec import Vec, cross, dot, norm, sub
-from fennup.core.parts.solid import Solid, solid_of
+from fennup.core.parts.solid import Patch, Solid, solid_of
 
 CLOSED_MM = 1e-6
 SHARED_MM3 = 1e-3
@@ -32,18 +32,18 @@ class JointCheck:
 
 def check_joint(assembly: Assembly, joint: Joint, solids: dict[str, Solid]) -> JointCheck:
     """Measure one joint."""
-    a = solids[joint.a.board].facets(joint.a.facet)
-    b = solids[joint.b.board].facets(joint.b.facet)
+    a = solids[joint.a.board].patches(joint.a.facet)
+    b = solids[joint.b.board].patches(joint.b.facet)
     gap, overlap = _apart(joint, a, b)
     bare = _bare(joint, a, b) if gap <= CLOSED_MM and overlap <= CLOSED_MM else 0.0
     by_design = False
     if bare > CLOSED_MM:
-        plain = [_unrabbeted(assembly, m.board).facets(m.facet) for m in (joint.a, joint.b)]
+        plain = [_unrabbeted(assembly, m.board).patches(m.facet) for m in (joint.a, joint.b)]
         by_design = _bare(joint, plain[0], plain[1]) <= CLOSED_MM
     return JointCheck(joint.id, gap, overlap, bare, by_design)
 
 
-def _apart(joint: Joint, a: tuple[Facet, ...], b: tuple[Facet, ...]) -> tuple[float, float]:
+def _apart(joint: Joint, a: tuple[Patch, ...], b: tuple[Patch, ...]) -> tuple[float, float]:
     """Widest opening and deepest interference: every corner of a miter's faces from the other face's plane.
 
     Of a butt only the end that stands on the other board is tried.
@@ -54,7 +54,7 @@ def _apart(joint: Joint, a: tuple[Facet, ...], b: tuple[Facet, ...]) -> tuple[fl
     return max(0.0, *offs), max(0.0, *(-off for off in offs))
 
 
-def _bare(joint: Joint, a: tuple[Facet, ...], b: tuple[Facet, ...]) -> float:
+def _bare(joint: Joint, a: tuple[Patch, ...], b: tuple[Patch, ...]) -> float:
     """Width of the widest strip of a (and of b, for a miter) that the other leaves uncovered."""
     left = _uncovered(a, b)
     if joint.kind == "miter":
@@ -62,10 +62,10 @@ def _bare(joint: Joint, a: tuple[Facet, ...], b: tuple[Facet, ...]) -> float:
     return max((_narrow_width(points, a[0].plane.normal) for points in left), default=0.0)
 
 
-def _uncovered(facets: tuple[Facet, ...], covers: tuple[Facet, ...]) -> list[tuple[Vec, ...]]:
+def _uncovered(facets: tuple[Patch, ...], covers: tuple[Patch, ...]) -> list[tuple[Vec, ...]]:
     """What remains of some flat convex pieces when others in the same plane are taken away."""
-    left = [facet.points for facet in facets]
-    for cover in covers:
+    left = [facet.points for facet in facets if not any(_same_corners(facet.points, c.points) for c in covers)]
+    for cover in covers if left else ():
         normal = cover.plane.normal
         remaining = []
         for points in left:
@@ -81,6 +81,13 @@ def _uncovered(facets: tuple[Facet, ...], covers: tuple[Facet, ...]) -> list[tup
                 inside = clip_polygon(inside, rim)
         left = remaining
     return left
+
+
+def _same_corners(a: tuple[Vec, ...], b: tuple[Vec, ...]) -> bool:
+    """Whether two patches have the same corners: the quick answer for most joints."""
+    return len(a) == len(b) and all(
+        any(abs(p[0] - q[0]) + abs(p[1] - q[1]) + abs(p[2] - q[2]) < CLOSED_MM / 10 for q in b) for p in a
+    )
 
 
 def _narrow_width(points: tuple[Vec, ...], normal: Vec) -> float:
