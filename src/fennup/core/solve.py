@@ -14,7 +14,7 @@ from fennup.core.saw.settings import Setting, settings_for
 from fennup.core.verify.closing import Closing, closing_of
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.joints import JointCheck, check_joint, shared_wood
-from fennup.core.verify.measure import claim_measured
+from fennup.core.parts.measure import measure
 
 
 @dataclass(frozen=True)
@@ -54,7 +54,7 @@ def solve(spec: Any, machine: Machine) -> Solution:
         raise SpecError("part_vanishes", ("board.width_mm",), side=str(error.fields[0] if error.fields else "")) from error
     parts = group_parts(assembly.boards, solids)
     joints = tuple(check_joint(assembly, joint, solids) for joint in assembly.joints)
-    claims = tuple(ClaimCheck(claim, claim_measured(assembly, claim)) for claim in assembly.claims)
+    claims = tuple(ClaimCheck(claim, measure(assembly, claim.measure)) for claim in assembly.claims)
     settings = settings_for(parts, {b.id: b for b in assembly.boards}, machine)
     shared = shared_wood(solids)
     closing = closing_of(assembly, joints, shared, machine)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from fennup.core.assembly.board import Board, Side
+from fennup.core.assembly.board import Board, End, Side
 
 JointKind = Literal["miter", "butt"]
 LineName = Literal["opening", "rabbet", "outside"]
@@ -20,12 +20,16 @@ class Mating:
 
 @dataclass(frozen=True)
 class Joint:
-    """Two faces that must meet. A miter's cover each other; a butt's `a` lies wholly on `b`."""
+    """Two faces that must meet. A miter's cover each other; a butt's `a` lies wholly on `b`.
+
+    `ends`: the two board ends that come together here, in the order in which one goes round.
+    """
 
     id: str
     kind: JointKind
     a: Mating
     b: Mating
+    ends: tuple[tuple[str, End], tuple[str, End]]
 
 
 @dataclass(frozen=True)

@@ -7,13 +7,24 @@ from typing import Any
 from pydantic import BaseModel
 
 from fennup.core.assembly.model import Assembly
+from fennup.core.drawing.edit import Edit
+from fennup.core.drawing.view import Description
+from fennup.core.parts.solid import Solid
+from fennup.core.units.lengths import Tape
 
 
 @dataclass(frozen=True)
 class Kind:
-    """A family of assemblies: its name, the spec's model, and the function that places its boards."""
+    """A family of assemblies: its name, the spec's model, and what it does: place boards, take an act, show itself.
+
+    `side_words` are this kind's own names for a board's sides; `starts` are specs to begin a new project with, by code.
+    """
 
     name: str
     title: str
     spec: type[BaseModel]
     assemble: Callable[[Any], Assembly]
+    edit: Callable[[Any, Edit, Tape], dict[str, Any]]
+    describe: Callable[[Any, Assembly, dict[str, Solid]], Description]
+    side_words: dict[str, str]
+    starts: dict[str, dict[str, Any]]

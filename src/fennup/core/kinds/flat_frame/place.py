@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from fennup.core.assembly.board import Board
+from fennup.core.assembly.board import Board, End
 from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Outline
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
@@ -102,17 +102,18 @@ def _join(spec: FlatFrameSpec, base: Baseline, i: int, name: str, boards: dict[s
         mine_seen = _edges(here, after.start, turned(after.way, -turn))
     how = spec.corners.get(name) or CornerJoint(joint=spec.joint)
     a, b = here.letter, after.letter
+    ends: tuple[tuple[str, End], tuple[str, End]] = ((a, "right"), (b, "left"))
     if how.joint == "miter":
         boards[a] = boards[a].with_cut("right", _miter(mine, theirs_seen))
         boards[b] = boards[b].with_cut("left", _miter(mine_seen, theirs).flipped())
-        return Joint(name, "miter", Mating(a, f"right:{len(boards[a].right) - 1}"), Mating(b, f"left:{len(boards[b].left) - 1}"))
+        return Joint(name, "miter", Mating(a, "right:0"), Mating(b, "left:0"), ends)
     if (how.through or a) == a:
         boards[a] = boards[a].with_cut("right", theirs_seen.outer)
         boards[b] = boards[b].with_cut("left", mine_seen.inner)
-        return Joint(name, "butt", Mating(b, "left:0"), Mating(a, "upper"))
+        return Joint(name, "butt", Mating(b, "left:0"), Mating(a, "upper"), ends)
     boards[a] = boards[a].with_cut("right", theirs_seen.inner)
     boards[b] = boards[b].with_cut("left", mine_seen.outer)
-    return Joint(name, "butt", Mating(a, "right:0"), Mating(b, "upper"))
+    return Joint(name, "butt", Mating(a, "right:0"), Mating(b, "upper"), ends)
 
 
 def _miter(a: Edges, b: Edges) -> Plane:

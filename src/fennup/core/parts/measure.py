@@ -5,7 +5,7 @@ from math import acos, degrees
 import numpy as np
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Assembly, Claim, LineName, Outline
+from fennup.core.assembly.model import Assembly, LineName, Outline
 from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.vec import Vec, distance, dot, sub, unit
 from fennup.core.parts.solid import extent_along
@@ -49,7 +49,9 @@ def measure(assembly: Assembly, name: str) -> float | None:
         return None
     runs = outline_runs(assembly, outline)
     if kind == "side":
-        first = which or next(iter(runs))
+        ids, open_at = list(runs), outline.broken
+        whole = [id for i, id in enumerate(ids) if not {i, (i - 1) % len(ids)} & open_at]
+        first = which or (whole or ids)[0]
         return distance(*runs[first]) if first in runs else None
     if kind == "angle":
         return _angle_deg(assembly, runs, which)
@@ -106,7 +108,7 @@ def _touching(lines: list[Plane], runs: dict[str, tuple[Vec, Vec]], ids: list[st
     level = runs[ids[0]][0]
     way, other = sub(runs[ids[0]][1], level), sub(runs[ids[1]][1], runs[ids[1]][0])
     normal = np.cross(way, other)
-    # The wood lies outside the opening's lines and inside the outer ones: the normals' signs tell which.
+    # All three normals point the same way, in or out: the distance has one sign for all of them.
     rows = [[*(np.array(line.normal)), 1.0] for line in lines[:3]] + [[*normal, 0.0]]
     right = [line.offset for line in lines[:3]] + [float(np.dot(normal, level))]
     try:
@@ -115,7 +117,3 @@ def _touching(lines: list[Plane], runs: dict[str, tuple[Vec, Vec]], ids: list[st
         return None
     return (float(x), float(y), float(z)), abs(float(radius))
 
-
-def claim_measured(assembly: Assembly, claim: Claim) -> float | None:
-    """The claim's size on the finished solids."""
-    return measure(assembly, claim.measure)

@@ -1,0 +1,69 @@
+"""The saw drawn from where one stands (X right, Y to the fence) and from the front (Z up)."""
+
+from math import cos, radians, sin, tan
+
+from fennup.core.drawing.view import Mark, Shape, View
+from fennup.core.geometry.vec import Point2
+
+RADIUS = 100.0
+BOARD = 60.0
+REACH = 110.0
+
+
+def round_from_down(deg: float, radius: float = RADIUS) -> Point2:
+    """A point on the table's arc: 0 straight towards the operator, + to the right."""
+    return (radius * sin(radians(deg)), -radius * cos(radians(deg)))
+
+
+def round_from_up(deg: float, radius: float = RADIUS) -> Point2:
+    """A point on the tilt arc seen from the front: 0 upright, + to the left."""
+    return (-radius * sin(radians(deg)), radius * cos(radians(deg)))
+
+
+def arc_points(place: object, start: float, end: float) -> tuple[Point2, ...]:
+    """An arc in steps of at most two degrees."""
+    steps = max(1, int(abs(end - start) / 2) + 1)
+    assert callable(place)
+    return tuple(place(start + (end - start) * i / steps) for i in range(steps + 1))
+
+
+def fence_and_ticks(left: float, right: float) -> list[Shape]:
+    """The two halves of the fence, the scale between the stops, ticks every 15 degrees."""
+    shapes = [
+        Shape("fence", ((-REACH, 0.0), (-18.0, 0.0), (-18.0, 14.0), (-REACH, 14.0)), True),
+        Shape("fence", ((18.0, 0.0), (REACH, 0.0), (REACH, 14.0), (18.0, 14.0)), True),
+        Shape("arc", arc_points(round_from_down, -left, right)),
+    ]
+    for tick in range(-75, 90, 15):
+        if -left <= tick <= right:
+            shapes.append(Shape("arc", (round_from_down(tick), round_from_down(tick, RADIUS - 6))))
+    return shapes
+
+
+def operator_view(swing_deg: float, kept_left: bool, part: str) -> View:
+    """One cut as it lies: fence away from the reader, the blade's line, what is kept and what falls off.
+
+    The board is drawn 60 wide whatever it measures; only its angles are true.
+    """
+    lean = tan(radians(swing_deg))
+
+    def on_blade(y: float) -> Point2:
+        return (-y * lean, y)
+
+    far, near = on_blade(0.0), on_blade(-BOARD)
+    left: tuple[Point2, ...] = ((-REACH, 0.0), (-REACH, -BOARD), near, far)
+    right: tuple[Point2, ...] = (far, near, (REACH, -BOARD), (REACH, 0.0))
+    kept, waste = (left, right) if kept_left else (right, left)
+    side = -1.0 if kept_left else 1.0
+    shapes = [
+        *fence_and_ticks(60.0, 60.0)[:2],
+        Shape("wood", kept, True, part),
+        Shape("waste", waste, True),
+        Shape("blade", (on_blade(10.0), on_blade(-RADIUS * cos(radians(swing_deg))))),
+    ]
+    longer_near = (near[0] - far[0]) * side < 0
+    tip = near if longer_near else far
+    marks = [Mark("name", (side * REACH * 0.62, -BOARD / 2), "keep", part), Mark("name", (-side * REACH * 0.62, -BOARD / 2), "waste")]
+    if abs(swing_deg) > 1e-9:
+        marks.append(Mark("long_point", tip))
+    return View("operator", tuple(shapes), tuple(marks))

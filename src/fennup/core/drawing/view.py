@@ -1,0 +1,125 @@
+"""Drawings as primitives in mm. What they look like is the reader's business; what they mean is said here."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from fennup.core.drawing.edit import Edit
+from fennup.core.geometry.vec import Point2
+
+ShapeRole = Literal[
+    "wood", "grain", "joint", "rabbet", "cut", "waste", "held", "circle", "ground", "left_out", "fence", "table",
+    "blade", "arc", "stop", "hidden",
+]  # fmt: skip
+MarkRole = Literal["long_point", "face_mark", "triangle", "letter", "name"]
+Standing = Literal["given", "derived", "fixed"]
+
+
+@dataclass(frozen=True)
+class Shape:
+    """A run of points, closed or not, mm, y up. `part` is the board that it belongs to."""
+
+    role: ShapeRole
+    points: tuple[Point2, ...]
+    closed: bool = False
+    part: str | None = None
+
+
+@dataclass(frozen=True)
+class Mark:
+    """A sign set at a point, not to scale; `text` for letters and names; `turn_deg` anticlockwise."""
+
+    role: MarkRole
+    at: Point2
+    text: str = ""
+    part: str | None = None
+    turn_deg: float = 0.0
+
+
+@dataclass(frozen=True)
+class Dimension:
+    """A dimension line from a to b, or for `deg` an arc about `about` from a to b anticlockwise.
+
+    `away` is the direction in which it stands off and `lane` how many text heights (0: on the line itself).
+    `acts` are what typing (a TypeIn or Give without its text) and nudging do; none where it cannot be edited.
+    """
+
+    id: str
+    label: str
+    a: Point2
+    b: Point2
+    value: float
+    unit: Literal["mm", "deg"]
+    standing: Standing
+    away: Point2 = (0.0, 0.0)
+    lane: float = 0.0
+    about: Point2 | None = None
+    acts: Edit | None = None
+    can_free: bool = False
+
+
+@dataclass(frozen=True)
+class Grip:
+    """A ring that can be dragged; `along` is the one direction in which it goes, if there is only one."""
+
+    id: str
+    at: Point2
+    along: Point2 | None = None
+
+
+@dataclass(frozen=True)
+class View:
+    """One drawing. `id` says what is seen: `front`, `section`, `part`, `saw_above`, ..."""
+
+    id: str
+    shapes: tuple[Shape, ...] = ()
+    marks: tuple[Mark, ...] = ()
+    dimensions: tuple[Dimension, ...] = ()
+    grips: tuple[Grip, ...] = ()
+
+
+@dataclass(frozen=True)
+class Option:
+    """One answer to a choice: the acts that bring it about."""
+
+    code: str
+    acts: tuple[Edit, ...]
+    chosen: bool
+
+
+@dataclass(frozen=True)
+class Control:
+    """Something to decide that has no place on the drawing: a figure (`value`, `acts`) or a choice (`options`).
+
+    `group` gathers controls under one heading; `about` names the part or corner it is for.
+    """
+
+    code: str
+    group: str
+    options: tuple[Option, ...] = ()
+    value: float | None = None
+    unit: Literal["mm", "deg", "count"] | None = None
+    acts: Edit | None = None
+    about: str = ""
+    many: bool = False
+
+
+@dataclass(frozen=True)
+class SizeRow:
+    """One line that can be measured, given or derived."""
+
+    measure: str
+    value: float
+    unit: Literal["mm", "deg"]
+    standing: Standing
+    acts: Edit
+    can_free: bool = False
+
+
+@dataclass(frozen=True)
+class Description:
+    """All that a kind says of itself for the screen. `facts` are codes for the line under the title."""
+
+    facts: tuple[str, ...]
+    views: tuple[View, ...]
+    controls: tuple[Control, ...]
+    sizes: tuple[SizeRow, ...]

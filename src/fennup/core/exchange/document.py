@@ -1,0 +1,246 @@
+"""A solution as a document: the same for the web, the command line and anyone else's program. mm and degrees."""
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from fennup.core.assembly.board import ENDS, Board
+from fennup.core.parts.solid import ARRISES, Solid, arris_length, end_cut, rip_bevel_deg
+from fennup.core.solve import Solution
+
+
+class CutDocument(BaseModel):
+    """One end cut; signs as in docs/conventions.md."""
+
+    miter_deg: float
+    bevel_deg: float
+    edge_trace_deg: float
+
+
+class RabbetDocument(BaseModel):
+    """A step along the upper edge, open to the back."""
+
+    width_mm: float
+    depth_mm: float
+
+
+class SectionDocument(BaseModel):
+    """Actual section."""
+
+    width_mm: float
+    thickness_mm: float
+    rabbet: RabbetDocument | None
+
+
+class ArrisesDocument(BaseModel):
+    """Length along each of the four long corners, mm."""
+
+    face_upper: float
+    face_lower: float
+    back_upper: float
+    back_lower: float
+
+
+class EdgeDocument(BaseModel):
+    """A long edge: 0 where it is left square."""
+
+    rip_bevel_deg: float
+
+
+class EdgesDocument(BaseModel):
+    """Both long edges, and the width that the board must have before they are ripped."""
+
+    upper: EdgeDocument
+    lower: EdgeDocument
+    width_before_ripping_mm: float
+
+
+class EndsDocument(BaseModel):
+    """The cuts of each end, in the order in which they are made."""
+
+    left: list[CutDocument]
+    right: list[CutDocument]
+
+
+class PartDocument(BaseModel):
+    """One part: `members` are the boards that are this part, `mirror_of` the part that it is the mirror image of."""
+
+    id: str
+    label: str
+    count: int
+    members: list[str]
+    mirror_of: str | None
+    section: SectionDocument
+    arrises_mm: ArrisesDocument
+    overall_length_mm: float
+    volume_mm3: float
+    ends: EndsDocument
+    edges: EdgesDocument
+
+
+class JointDocument(BaseModel):
+    """One joint as measured on the solids."""
+
+    id: str
+    kind: Literal["miter", "butt"]
+    parts: list[str]
+    gap_mm: float
+    overlap_mm: float
+    bare_mm: float
+    closes: bool
+
+
+class ClaimDocument(BaseModel):
+    """What was asked and what the solids measure."""
+
+    measure: str
+    field: str
+    unit: Literal["mm", "deg"]
+    asked: float
+    measured: float | None
+
+
+class UseDocument(BaseModel):
+    """One cut made at a setting, and how the board lies for it."""
+
+    part: str
+    end: Literal["left", "right"]
+    cut: int
+    count: int
+    down: Literal["face", "back"]
+    fence: Literal["upper", "lower"]
+    kept: Literal["left", "right"]
+
+
+class SettingDocument(BaseModel):
+    """One position of the saw: swing + to the right, tilt + to the left; exact, and as this saw can be set."""
+
+    swing_deg: float
+    tilt_deg: float
+    swing_as_set_deg: float
+    tilt_as_set_deg: float
+    swing_on_scale_deg: float
+    tilt_on_scale_deg: float
+    reachable: bool
+    uses: list[UseDocument]
+
+
+class ClosingDocument(BaseModel):
+    """The verdict; see docs/conventions.md, Closing."""
+
+    state: Literal["exact", "opens", "open_joint", "shared_wood", "chain"]
+    joint: str | None
+    opening_mm: float
+    overlap_mm: float
+    at: Literal["outer", "opening"] | None
+    shift_mm: float
+    step_mm: float
+    parts: list[str]
+
+
+class FindingDocument(BaseModel):
+    """Something to know before cutting."""
+
+    code: str
+    severity: Literal["note", "warning", "error"]
+    parts: list[str]
+    fields: list[str]
+    value: float | None
+    limit: float | None
+
+
+class SolutionDocument(BaseModel):
+    """Everything derived from a spec and a saw."""
+
+    kind: str
+    parts: list[PartDocument]
+    joints: list[JointDocument]
+    claims: list[ClaimDocument]
+    settings: list[SettingDocument]
+    closing: ClosingDocument
+    findings: list[FindingDocument]
+
+
+def solution_document(solution: Solution) -> SolutionDocument:
+    """The solution, unrounded."""
+    return SolutionDocument(
+        kind=solution.spec.kind,
+        parts=_parts(solution),
+        joints=[
+            JointDocument(
+                id=joint.id,
+                kind=joint.kind,
+                parts=[board for board, _ in joint.ends],
+                gap_mm=check.gap_mm,
+                overlap_mm=check.overlap_mm,
+                bare_mm=check.bare_mm,
+                closes=check.closes,
+            )
+            for joint, check in zip(solution.assembly.joints, solution.joints, strict=True)
+        ],
+        claims=[ClaimDocument(**vars(c.claim), measured=c.measured) for c in solution.claims],
+        settings=_settings(solution),
+        closing=ClosingDocument(**{**vars(solution.closing), "parts": list(solution.closing.parts)}),
+        findings=[
+            FindingDocument(**{**vars(f), "parts": list(f.parts), "fields": list(f.fields)}) for f in solution.findings
+        ],
+    )
+
+
+def _parts(solution: Solution) -> list[PartDocument]:
+    boards = solution.boards()
+    made = []
+    for part in solution.parts:
+        board, solid = boards[part.id], solution.solids[part.id]
+        low, high = solid.extent_x()
+        rabbet = board.section.rabbet
+        made.append(
+            PartDocument(
+                id=part.id,
+                label=board.name,
+                count=len(part.boards),
+                members=list(part.boards),
+                mirror_of=part.mirror_of,
+                section=SectionDocument(
+                    width_mm=board.section.width_mm,
+                    thickness_mm=board.section.thickness_mm,
+                    rabbet=RabbetDocument(**vars(rabbet)) if rabbet else None,
+                ),
+                arrises_mm=ArrisesDocument(**{arris: arris_length(board, arris) for arris in ARRISES}),
+                overall_length_mm=high - low,
+                volume_mm3=solid.volume(),
+                ends=EndsDocument(**{end: [CutDocument(**vars(end_cut(c))) for c in board.ends(end)] for end in ENDS}),
+                edges=_edges(board, solid),
+            )
+        )
+    return made
+
+
+def _edges(board: Board, solid: Solid) -> EdgesDocument:
+    """Rip bevels, and the finished part's extent across the board."""
+    across = [p[1] for piece in solid.local for p in piece.points]
+    rips = {"upper": board.upper_rip, "lower": board.lower_rip}
+    edges = {side: EdgeDocument(rip_bevel_deg=rip_bevel_deg(plane) if plane else 0.0) for side, plane in rips.items()}
+    return EdgesDocument(**edges, width_before_ripping_mm=max(across) - min(across))  # type: ignore[arg-type]
+
+
+def _settings(solution: Solution) -> list[SettingDocument]:
+    saw = solution.machine
+    return [
+        SettingDocument(
+            swing_deg=s.swing_deg,
+            tilt_deg=s.tilt_deg,
+            swing_as_set_deg=s.swing_as_set_deg,
+            tilt_as_set_deg=s.tilt_as_set_deg,
+            swing_on_scale_deg=saw.swing_shown(s.swing_as_set_deg),
+            tilt_on_scale_deg=saw.tilt_shown(s.tilt_as_set_deg),
+            reachable=s.reachable,
+            uses=[
+                UseDocument(
+                    part=u.part, end=u.end, cut=u.index, count=u.count, down=u.pose.down, fence=u.pose.fence, kept=u.kept  # type: ignore[arg-type]
+                )
+                for u in s.uses
+            ],
+        )
+        for s in solution.settings
+    ]

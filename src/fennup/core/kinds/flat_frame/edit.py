@@ -1,0 +1,313 @@
+"""Acts on a flat frame: what each does to the spec, so that nothing moves which was not meant to."""
+
+from collections.abc import Iterable
+from typing import Any
+
+from fennup.core.assembly.model import Assembly
+from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
+from fennup.core.errors import SpecError
+from fennup.core.kinds.editing import edit_field, nudged, put_at, read_figure
+from fennup.core.kinds.flat_frame.outline import baseline, regular_corners, unit_measures
+from fennup.core.kinds.flat_frame.pins import pinned_outline
+from fennup.core.kinds.flat_frame.place import assemble
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, Irregular, Rectangle, Regular
+from fennup.core.parts.measure import measure, outline_runs
+from fennup.core.stock.timber import NOMINALS
+from fennup.core.units.lengths import Tape
+
+Document = dict[str, Any]
+USUAL_RABBET_MM = (6.0, 8.0)
+USUAL_PLAY_MM = 2.0
+
+
+def edit(spec: FlatFrameSpec, act: Edit, on: Tape) -> Document:
+    """The spec after one act, as a document still to be validated. SpecError or UnitError names the field."""
+    document = spec.model_dump(mode="json")
+    if isinstance(act, Give):
+        changed = _give(spec, document, act, on)
+    elif isinstance(act, Free):
+        changed = _free(spec, document, act.measure)
+    elif isinstance(act, Drag):
+        changed = _drag(spec, document, act, on)
+    elif isinstance(act, Choose):
+        changed = _choose(spec, document, act, on)
+    else:
+        changed = _field(spec, document, act, on)
+    return _settled(changed)
+
+
+def _settled(document: Document) -> Document:
+    """An irregular outline with its corners where its pins put them, so that the next act starts from what is seen."""
+    if document["shape"]["form"] != "irregular":
+        return document
+    spec = FlatFrameSpec.model_validate(document)
+    assert isinstance(spec.shape, Irregular)
+    corners = [list(c) for c in pinned_outline(spec, spec.shape).corners]
+    return put_at(document, "shape.corners", corners)
+
+
+def _field(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tape) -> Document:
+    """Typing or nudging a field; `rails.AC.width_mm` means both rails, and a rail not yet special starts as the board."""
+    if act.path in ("shape.sides", "sides"):
+        return _sides(spec, document, act, on)
+    if act.path.startswith("rails."):
+        _, letters, _ = act.path.split(".")
+        for letter in letters:
+            document = put_at(document, f"rails.{letter}.width_mm", spec.width_of(letter))
+            document = edit_field(document, act.model_copy(update={"path": f"rails.{letter}.width_mm"}), on)
+        return document
+    if act.path in ("board.width_mm", "board.thickness_mm"):
+        document = put_at(document, "board.nominal", None)
+    return edit_field(document, act, on)
+
+
+def _sides(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tape) -> Document:
+    """Another number of sides. What was said of sides and corners that are no more is dropped."""
+    if isinstance(act, TypeIn):
+        count = int(read_figure("sides", act.text, on, False))
+    else:
+        count = spec.sides + act.steps
+    if not 3 <= count <= 24:
+        raise SpecError("sides_range", (act.path,), count=count)
+    if isinstance(spec.shape, Irregular):
+        document = _irregular_sides(document, spec.shape, count)
+    elif isinstance(spec.shape, Regular):
+        size = document["shape"]["size"]
+        if size["by"].endswith("_reach") and count % 2 == 0:
+            line = size["by"].split("_")[0]
+            document = put_at(document, "shape.size", {"by": f"{line}_flats", "mm": measure(assemble(spec), f"{line}_flats")})
+        document = put_at(document, "shape.sides", count)
+    else:
+        raise SpecError("rectangle_sides", (act.path,))
+    letters = FlatFrameSpec.model_construct(shape=_shape_of(document)).letters
+    document["rails"] = {k: v for k, v in document["rails"].items() if k in letters}
+    document["left_out"] = [k for k in document["left_out"] if k in letters]
+    around = {letters[i] + letters[(i + 1) % count] for i in range(count)}
+    document["corners"] = {k: v for k, v in document["corners"].items() if k in around}
+    return document
+
+
+def _shape_of(document: Document) -> Regular | Irregular:
+    form = Irregular if document["shape"]["form"] == "irregular" else Regular
+    return form.model_validate(document["shape"])
+
+
+def _irregular_sides(document: Document, shape: Irregular, count: int) -> Document:
+    """Corners added on the last side, pushed out a little, or taken away there; pins of the sides touched go."""
+    corners = [tuple(c) for c in shape.corners]
+    while len(corners) < count:
+        (ax, ay), (bx, by) = corners[-1], corners[0]
+        corners.append(((ax + bx) / 2 + (by - ay) / 8, (ay + by) / 2 - (bx - ax) / 8))
+    del corners[count:]
+    letters = [chr(65 + i) for i in range(count)]
+    whole = min(len(shape.corners), count) - 1
+    kept_sides = set(letters[:whole])
+    kept_corners = {letters[i] + letters[i + 1] for i in range(whole - 1)}
+    pins = [
+        p for p in document["shape"]["pins"] if p.get("side") in kept_sides or p.get("corner") in kept_corners
+    ]
+    return put_at(put_at(document, "shape.pins", pins), "shape.corners", [list(c) for c in corners])
+
+
+def _measured(assembly: Assembly, name: str) -> float:
+    value = measure(assembly, name)
+    if value is None:
+        raise SpecError("cannot_measure", (name,))
+    return value
+
+
+def _wanted(assembly: Assembly, act: Give, on: Tape) -> float:
+    """The figure that a measure is to have: typed, nudged, or as it is."""
+    unit = "deg" if "_angle" in act.measure else "mm"
+    if act.text is not None:
+        try:
+            return float(read_figure(unit, act.text, on, act.inches_meant))
+        except Exception as error:
+            if hasattr(error, "fields"):
+                error.fields = (act.measure,)
+            raise
+    now = _measured(assembly, act.measure)
+    return float(nudged(unit, now, act.steps, on)) if act.steps else now
+
+
+def _give(spec: FlatFrameSpec, document: Document, act: Give, on: Tape) -> Document:
+    """A measure becomes the given one, and what was given before follows."""
+    assembly = assemble(spec)
+    value = _wanted(assembly, act, on)
+    line, _, kind = act.measure.partition("_")
+    if isinstance(spec.shape, Regular):
+        return put_at(document, "shape.size", {"by": act.measure, "mm": value})
+    if isinstance(spec.shape, Rectangle):
+        size = {"by": line, "width_mm": _measured(assembly, f"{line}_width"), "depth_mm": _measured(assembly, f"{line}_depth")}
+        return put_at(document, "shape.size", {**size, f"{kind}_mm": value})
+    what, _, which = kind.partition(":")
+    pins = document["shape"]["pins"]
+    pin = {"corner": which, "deg": value} if what == "angle" else {"side": which, "mm": value}
+    if line != spec.shape.line:
+        raise SpecError("other_line", (act.measure,), line=spec.shape.line)
+    place = _pin_place(pins, which)
+    if place is None:
+        return put_at(document, "shape.pins", [*pins, pin])
+    return put_at(document, f"shape.pins.{place}", pin)
+
+
+def _pin_place(pins: list[Document], which: str) -> int | None:
+    return next((i for i, p in enumerate(pins) if p.get("side", p.get("corner")) == which), None)
+
+
+def _free(spec: FlatFrameSpec, document: Document, name: str) -> Document:
+    """A pin taken out."""
+    if not isinstance(spec.shape, Irregular):
+        raise SpecError("nothing_pinned", (name,))
+    place = _pin_place(document["shape"]["pins"], name.partition(":")[2])
+    if place is None:
+        raise SpecError("nothing_pinned", (name,))
+    return put_at(document, "shape.pins", [p for i, p in enumerate(document["shape"]["pins"]) if i != place])
+
+
+def _choose(spec: FlatFrameSpec, document: Document, act: Choose, on: Tape) -> Document:
+    """A choice. Those that change how a size is given keep the frame as it is."""
+    if act.path == "shape.size.by":
+        return _sized_by(spec, document, str(act.value))
+    if act.path == "shape.form" and act.value == "irregular":
+        return _freed(spec, document, "opening")
+    if act.path == "shape.line" and isinstance(spec.shape, Irregular):
+        return _freed(spec, document, str(act.value))
+    if act.path == "board.nominal" and act.value is not None:
+        nominal = NOMINALS.get(str(act.value))
+        if nominal is None:
+            raise SpecError("no_such_nominal", (act.path,), text=str(act.value)[:40])
+        board = {"nominal": nominal.name, "width_mm": nominal.width_mm, "thickness_mm": nominal.thickness_mm}
+        return put_at(put_at(document, "board", board), "rails", {})
+    if act.path == "rabbet":
+        if act.value is None and not isinstance(spec.shape, Irregular) and spec.shape.size.by == "holds":
+            document = _sized_by(spec, document, "opening")
+        return put_at(document, "rabbet", _rabbet(spec) if act.value == "usual" else act.value)
+    return edit_field(document, act, on)
+
+
+def _rabbet(spec: FlatFrameSpec) -> Document:
+    """A usual rabbet that this section has room for."""
+    width, depth = USUAL_RABBET_MM
+    narrowest = min(spec.width_of(side) for side in spec.letters)
+    return {"width_mm": min(width, narrowest / 3), "depth_mm": min(depth, spec.board.thickness_mm / 2)}
+
+
+def _sized_by(spec: FlatFrameSpec, document: Document, by: str) -> Document:
+    """The same frame, its size said another way."""
+    assembly = assemble(spec)
+    if isinstance(spec.shape, Irregular):
+        raise SpecError("no_such_field", ("shape.size.by",))
+    regular = isinstance(spec.shape, Regular)
+    if by not in ("holds", "floats"):
+        if regular:
+            by = f"{by}_flats" if by in ("opening", "outside") else by
+            return put_at(document, "shape.size", {"by": by, "mm": _measured(assembly, by)})
+        sizes = {f"{k}_mm": _measured(assembly, f"{by}_{k}") for k in ("width", "depth")}
+        return put_at(document, "shape.size", {"by": by, **sizes})
+    if by == "holds" and spec.rabbet is None:
+        document = put_at(document, "rabbet", _rabbet(spec))
+    rabbet = document["rabbet"]["width_mm"] if by == "holds" else 0.0
+    space = {"play_mm": USUAL_PLAY_MM} if by == "holds" else {"reveal_mm": USUAL_PLAY_MM}
+    grow = 2 * rabbet - USUAL_PLAY_MM if by == "holds" else -2 * USUAL_PLAY_MM
+    if regular:
+        return put_at(document, "shape.size", {"by": by, "object_mm": _measured(assembly, "opening_flats") + grow, **space})
+    sizes = {f"object_{k}_mm": _measured(assembly, f"opening_{k}") + grow for k in ("width", "depth")}
+    return put_at(document, "shape.size", {"by": by, **sizes, **space})
+
+
+def _freed(spec: FlatFrameSpec, document: Document, line: str) -> Document:
+    """The same outline with every corner free, on the line asked for; pins keep to what they now measure there."""
+    if line not in ("opening", "outside"):
+        raise SpecError("no_such_field", ("shape.line",))
+    whole = spec.model_copy(update={"left_out": []})
+    assembly = assemble(whole)
+    outline = assembly.outline("opening" if line == "opening" else "outside")
+    assert outline is not None
+    corners = [list(run[0][:2]) for run in outline_runs(assembly, outline).values()]
+    pins = []
+    if isinstance(spec.shape, Irregular):
+        for pin in document["shape"]["pins"]:
+            if "side" in pin:
+                pin = {"side": pin["side"], "mm": _measured(assembly, f"{line}_side:{pin['side']}")}
+            pins.append(pin)
+    return put_at(document, "shape", {"form": "irregular", "line": line, "corners": corners, "pins": pins})
+
+
+def _drag(spec: FlatFrameSpec, document: Document, act: Drag, on: Tape) -> Document:
+    """A grip let go: the figure behind it takes the nearest graduation."""
+    name, *which = act.grip.split(":")
+    step = on.graduation_mm
+    if name == "corner" and isinstance(spec.shape, Irregular):
+        place = int(which[0])
+        corner = [round(act.x_mm / step) * step, round(act.y_mm / step) * step]
+        return put_at(document, f"shape.corners.{place}", corner)
+    if name == "size" and isinstance(spec.shape, Regular):
+        return _drag_size(spec, spec.shape, document, which, (act.x_mm, act.y_mm), step)
+    if name == "width" and not isinstance(spec.shape, Irregular):
+        return _drag_width(spec, document, which, (act.x_mm, act.y_mm), step, on)
+    if name in ("across", "along") and isinstance(spec.shape, Rectangle):
+        return _drag_rectangle(spec, document, name, which[0], (act.x_mm, act.y_mm), step)
+    raise SpecError("no_such_grip", (act.grip,))
+
+
+def _nearest(value: float, step: float, grip: str) -> float:
+    """The nearest graduation, refused where it would be nothing."""
+    marked = round(value / step) * step
+    if marked <= 0:
+        raise SpecError("dragged_to_nothing", (grip,))
+    return marked
+
+
+def _drag_size(
+    spec: FlatFrameSpec, shape: Regular, document: Document, which: list[str], to: tuple[float, float], step: float
+) -> Document:
+    """The given line grows or shrinks about the middle until its side, or its corner, passes the place."""
+    kind, place = which[0], int(which[1])
+    corners = regular_corners(shape.sides)
+    a, b = corners[place % shape.sides], corners[(place + 1) % shape.sides]
+    mark = a if kind == "corner" else ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+    apothem = (to[0] * mark[0] + to[1] * mark[1]) / (mark[0] ** 2 + mark[1] ** 2)
+    size = shape.size
+    unit = unit_measures(shape.sides)
+    if size.by == "holds":
+        rabbet = spec.rabbet.width_mm if spec.rabbet else 0.0
+        value = _nearest((apothem + rabbet) * unit["flats"] - size.play_mm, step, "shape.size.object_mm")
+        return put_at(document, "shape.size.object_mm", value)
+    if size.by == "floats":
+        value = _nearest(apothem * unit["flats"] - 2 * size.reveal_mm, step, "shape.size.object_mm")
+        return put_at(document, "shape.size.object_mm", value)
+    return put_at(document, "shape.size.mm", _nearest(apothem * unit[size.by.split("_")[1]], step, "shape.size.mm"))
+
+
+def _drag_width(
+    spec: FlatFrameSpec, document: Document, which: list[str], to: tuple[float, float], step: float, on: Tape
+) -> Document:
+    """A rail grows or shrinks at the edge that is not given."""
+    side = next(s for s in baseline(spec).sides if s.letter == which[0][0])
+    outwards = (to[0] - side.start[0]) * side.way[1] - (to[1] - side.start[1]) * side.way[0]
+    width = _nearest(outwards if side.outer > 0 else -outwards, step, "board.width_mm")
+    letters: Iterable[str] = which[0]
+    if which[0] == "A" and not spec.rails:
+        return put_at(put_at(document, "board.width_mm", width), "board.nominal", None)
+    for letter in letters:
+        document = put_at(document, f"rails.{letter}.width_mm", width)
+    return document
+
+
+def _drag_rectangle(
+    spec: FlatFrameSpec, document: Document, name: str, edge: str, to: tuple[float, float], step: float
+) -> Document:
+    """One edge of the given line follows the place and the opposite one goes as far the other way."""
+    assert isinstance(spec.shape, Rectangle)
+    assembly = assemble(spec)
+    size = spec.shape.size
+    outline = assembly.outline("outside" if size.by == "outside" else "opening")
+    assert outline is not None
+    start = next(iter(outline_runs(assembly, outline)[edge]))
+    axis, outwards = (0, 1 if edge == "B" else -1) if name == "across" else (1, 1 if edge == "C" else -1)
+    moved = (to[axis] - start[axis]) * outwards
+    prefix = "" if size.by in ("opening", "outside") else "object_"
+    field = f"shape.size.{prefix}{'width' if name == 'across' else 'depth'}_mm"
+    now = document["shape"]["size"][field.rsplit(".", 1)[1]]
+    return put_at(document, field, _nearest(now + 2 * moved, step, field))

@@ -1,0 +1,111 @@
+"""The saw as a drawing that can be edited: its arcs to their stops, and what its scales count from."""
+
+from math import atan2, degrees
+from typing import Any
+
+from fennup.core.drawing.edit import Choose, Drag, Edit, Nudge, TypeIn
+from fennup.core.drawing.saw_views import RADIUS, arc_points, fence_and_ticks, round_from_down, round_from_up
+from fennup.core.drawing.view import Control, Dimension, Grip, Option, Shape, View
+from fennup.core.errors import SpecError
+from fennup.core.kinds.editing import edit_field, put_at, read_figure
+from fennup.core.saw.machine import Machine
+from fennup.core.units.lengths import Tape
+
+STOPS = ("swing_left_deg", "swing_right_deg", "tilt_left_deg", "tilt_right_deg")
+DRAG_STEP_DEG = 0.5
+
+
+def edit_machine(machine: Machine, act: Edit, on: Tape) -> dict[str, Any]:
+    """The saw after one act, as a document still to be validated. Stops are typed as the saw's scale reads them."""
+    document = machine.model_dump(mode="json")
+    if isinstance(act, Drag):
+        return _dragged(document, act)
+    if isinstance(act, TypeIn | Nudge) and act.path in STOPS:
+        counts = machine.swing_counts_from if act.path.startswith("swing") else machine.tilt_counts_from
+        shown = machine.swing_shown if act.path.startswith("swing") else machine.tilt_shown
+        if isinstance(act, TypeIn):
+            reading = float(read_figure(act.path, act.text, on, False))
+        else:
+            reading = shown(document[act.path]) + act.steps * DRAG_STEP_DEG
+        return put_at(document, act.path, reading if counts == "square" else 90.0 - reading)
+    if isinstance(act, TypeIn | Choose | Nudge):
+        if act.path == "name" and isinstance(act, TypeIn):
+            return put_at(document, "name", act.text.strip())
+        return edit_field(document, act, on)
+    raise SpecError("no_such_field", (act.measure,))
+
+
+def _dragged(document: dict[str, Any], act: Drag) -> dict[str, Any]:
+    """A stop let go: the nearest half degree."""
+    if act.grip not in STOPS:
+        raise SpecError("no_such_grip", (act.grip,))
+    if act.grip.startswith("swing"):
+        turn = degrees(atan2(act.x_mm, -act.y_mm))
+        deg = turn if act.grip == "swing_right_deg" else -turn
+    else:
+        turn = degrees(atan2(-act.x_mm, act.y_mm))
+        deg = turn if act.grip == "tilt_left_deg" else -turn
+    # Past square is still square: a stop cannot lie on the other side.
+    return put_at(document, act.grip, max(0.0, round(deg / DRAG_STEP_DEG) * DRAG_STEP_DEG))
+
+
+def machine_views(machine: Machine) -> tuple[View, View]:
+    """From above, with the swing stops, and from the front, with the tilt stops."""
+    return _above(machine), _front(machine)
+
+
+def _stop(machine: Machine, name: str, shown: float, ends: tuple[tuple[float, float], tuple[float, float]]) -> Dimension:
+    acts = TypeIn(op="type", path=name, text="")
+    return Dimension(name, name, ends[0], ends[1], shown, "deg", "given", about=(0.0, 0.0), lane=1.0, acts=acts)
+
+
+def _above(machine: Machine) -> View:
+    left, right = machine.swing_left_deg, machine.swing_right_deg
+    down, at_left, at_right = round_from_down(0.0), round_from_down(-left), round_from_down(right)
+    shapes = fence_and_ticks(left, right)
+    shapes += [Shape("blade", ((0.0, 14.0), down)), Shape("stop", ((0.0, 0.0), at_left)), Shape("stop", ((0.0, 0.0), at_right))]
+    dimensions = (
+        _stop(machine, "swing_left_deg", machine.swing_shown(left), (at_left, down)),
+        _stop(machine, "swing_right_deg", machine.swing_shown(right), (down, at_right)),
+    )
+    return View("saw_above", tuple(shapes), (), dimensions, (Grip("swing_left_deg", at_left), Grip("swing_right_deg", at_right)))
+
+
+def _front(machine: Machine) -> View:
+    left, right = machine.tilt_left_deg, machine.tilt_right_deg
+    up, at_left, at_right = round_from_up(0.0), round_from_up(left), round_from_up(-right)
+    table = Shape("table", ((-RADIUS, 0.0), (RADIUS, 0.0), (RADIUS, -10.0), (-RADIUS, -10.0)), True)
+    shapes = (
+        table,
+        Shape("arc", arc_points(round_from_up, -right, left)),
+        Shape("blade", ((0.0, -10.0), up)),
+        Shape("stop", ((0.0, 0.0), at_left)),
+        Shape("stop", ((0.0, 0.0), at_right)),
+    )
+    dimensions = (
+        _stop(machine, "tilt_left_deg", machine.tilt_shown(left), (up, at_left)),
+        _stop(machine, "tilt_right_deg", machine.tilt_shown(right), (at_right, up)),
+    )
+    return View("saw_front", shapes, (), dimensions, (Grip("tilt_left_deg", at_left), Grip("tilt_right_deg", at_right)))
+
+
+def machine_controls(machine: Machine) -> tuple[Control, ...]:
+    """What else there is to say about a saw."""
+
+    def counts(name: str, now: str) -> Control:
+        options = tuple(
+            Option(f"from_{what}", (Choose(op="choose", path=name, value=what),), now == what) for what in ("square", "fence")
+        )
+        return Control(name, "scales", options)
+
+    def figure(name: str, value: float, unit: str) -> Control:
+        acts = TypeIn(op="type", path=name, text="")
+        return Control(name, "scales", value=value, unit="deg" if unit == "deg" else "mm", acts=acts)
+
+    return (
+        counts("swing_counts_from", machine.swing_counts_from),
+        figure("swing_step_deg", machine.swing_step_deg, "deg"),
+        counts("tilt_counts_from", machine.tilt_counts_from),
+        figure("tilt_step_deg", machine.tilt_step_deg, "deg"),
+        figure("kerf_mm", machine.kerf_mm, "mm"),
+    )
