@@ -1,0 +1,150 @@
+"""What goes over the wire besides the sheet."""
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from fennup.app.schemas.sheet import ControlOut, SheetOut, ViewOut
+from fennup.app.services.validate import FieldProblem
+from fennup.core.drawing.edit import Edit
+from fennup.core.exchange.document import SolutionDocument
+from fennup.core.saw.machine import Machine
+
+Version = Annotated[int, Field(ge=1, description="the version that was seen; a save on any other is refused")]
+Acts = Annotated[list[Edit], Field(min_length=1, max_length=20)]
+
+
+class Body(BaseModel):
+    """A request's body: unknown keys are refused."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Problem(BaseModel):
+    """Problem details (RFC 9457), with the fields at fault. `version` comes with a conflict."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    errors: list[FieldProblem] = []
+    version: int | None = None
+
+
+class ProjectPath(BaseModel):
+    """Whose project."""
+
+    project_id: Annotated[str, Field(pattern="^[0-9a-f]{32}$")]
+
+
+class NewProject(Body):
+    """A new project: from a start, or from a spec."""
+
+    start: Annotated[str | None, Field(max_length=40)] = None
+    name: Annotated[str | None, Field(max_length=400)] = None
+    unit: Literal["mm", "in"] = "mm"
+    spec: dict[str, Any] | None = None
+
+
+class Change(Body):
+    """Acts done together: one revision, one undo step."""
+
+    version: Version
+    acts: Acts
+
+
+class Look(Body):
+    """Acts to look at without saving."""
+
+    acts: Acts
+
+
+class Seen(Body):
+    """The version that was seen."""
+
+    version: Version
+
+
+class Nothing(Body):
+    """An empty object."""
+
+
+class SolveRequest(Body):
+    """A spec to solve, on a saw of one's own or the usual one."""
+
+    spec: dict[str, Any]
+    saw: Machine | None = None
+
+
+class ProjectCard(BaseModel):
+    """A project on the first screen."""
+
+    id: str
+    name: str
+    facts: str
+    closes: Literal["closes", "opens", "fails"]
+    changed_at: datetime
+    view: ViewOut
+
+
+class ProjectList(BaseModel):
+    """All projects, the one changed last first."""
+
+    projects: list[ProjectCard]
+
+
+class StartCard(BaseModel):
+    """Something to begin with."""
+
+    code: str
+    name: str
+    view: ViewOut
+
+
+class StartList(BaseModel):
+    """Everything to begin with."""
+
+    starts: list[StartCard]
+
+
+class ProjectOut(BaseModel):
+    """A project with everything that follows from it. `echo` repeats feet as inches where feet were typed."""
+
+    id: str
+    version: int
+    name: str
+    unit: Literal["mm", "in"]
+    graduation: str
+    graduations: list[str]
+    undo: str | None
+    redo: str | None
+    echo: str | None
+    spec: dict[str, Any]
+    solution: SolutionDocument
+    sheet: SheetOut
+
+
+class SawOut(BaseModel):
+    """The saw, drawn."""
+
+    version: int
+    undo: str | None
+    redo: str | None
+    machine: Machine
+    views: list[ViewOut]
+    controls: list[ControlOut]
+
+
+class KindOut(BaseModel):
+    """A kind and the JSON Schema of its spec."""
+
+    kind: str
+    title: str
+    spec_schema: dict[str, Any]
+
+
+class KindList(BaseModel):
+    """All kinds."""
+
+    kinds: list[KindOut]

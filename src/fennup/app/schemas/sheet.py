@@ -1,0 +1,148 @@
+"""What a screen shows, ready to be set: drawings in mm, every figure with its text, every act that can be done."""
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from fennup.app.wording.figures import Figure
+from fennup.app.wording.verdicts import ClosingLine, FindingLine
+from fennup.core.drawing.edit import Edit
+from fennup.core.drawing.view import Grip, Mark, Shape
+
+Standing = Literal["given", "derived", "fixed"]
+Point = tuple[float, float]
+
+
+class DimensionOut(BaseModel):
+    """A dimension line with its words. For an angle, `a` and `b` are directions from `about`."""
+
+    id: str
+    label: str
+    figure: Figure
+    a: Point
+    b: Point
+    unit: Literal["mm", "deg"]
+    standing: Standing
+    away: Point
+    lane: float
+    about: Point | None
+    acts: Edit | None
+    can_free: bool
+
+
+class ViewOut(BaseModel):
+    """One drawing."""
+
+    id: str
+    title: str
+    shapes: list[Shape]
+    marks: list[Mark]
+    dimensions: list[DimensionOut]
+    grips: list[Grip]
+
+
+class OptionOut(BaseModel):
+    """One answer to a choice."""
+
+    code: str
+    label: str
+    acts: list[Edit]
+    chosen: bool
+
+
+class ControlOut(BaseModel):
+    """Something to decide: a figure or a choice. `many` choices want a compact list."""
+
+    id: str
+    label: str
+    group: str
+    group_label: str
+    about: str
+    options: list[OptionOut]
+    figure: Figure | None
+    unit: Literal["mm", "deg", "count"] | None
+    acts: Edit | None
+    many: bool
+
+
+class SizeOut(BaseModel):
+    """One line that can be measured on the whole."""
+
+    id: str
+    label: str
+    figure: Figure
+    standing: Standing
+    acts: Edit
+    can_free: bool
+
+
+class RungOut(BaseModel):
+    """One rung of a part's length ladder; `here` is the line to measure along at the bench."""
+
+    id: str
+    label: str
+    note: str
+    figure: Figure
+    here: bool
+    why: list[str]
+
+
+class EndOut(BaseModel):
+    """One end of a part in words."""
+
+    end: Literal["left", "right"]
+    miter: Figure
+    leans: str
+    bevel: str
+    why: list[str]
+
+
+class PartOut(BaseModel):
+    """A part's card."""
+
+    id: str
+    name: str
+    members: list[str]
+    count_text: str
+    hand_text: str
+    section_text: str
+    view: ViewOut
+    ends: list[EndOut]
+    ladder: list[RungOut]
+
+
+class UseOut(BaseModel):
+    """One cut made at a setting."""
+
+    part: str
+    text: str
+    lies: str
+    count: int
+    picture: ViewOut
+
+
+class SettingOut(BaseModel):
+    """One position of the saw. `shown` is what its scale reads; `exact` what it should be."""
+
+    id: str
+    shown: Figure
+    direction: str
+    tilt: str
+    exact: str
+    reachable: bool
+    why_not: str
+    uses: list[UseOut]
+
+
+class SheetOut(BaseModel):
+    """Everything about one project for the screen."""
+
+    facts: str
+    views: list[ViewOut]
+    controls: list[ControlOut]
+    sizes: list[SizeOut]
+    parts: list[PartOut]
+    settings: list[SettingOut]
+    closing: ClosingLine
+    findings: list[FindingLine]
+    given: list[str]

@@ -1,0 +1,146 @@
+"""Versioned documents: save, undo, redo, delete, restore. Whoever changes one must name the version that they saw."""
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any
+from uuid import uuid4
+
+from sqlalchemy import delete, func, select
+from sqlalchemy.orm import Session
+
+from fennup.app.models.tables import Document, Revision
+
+
+class NotFound(Exception):
+    """There is no such document, or it has been deleted."""
+
+
+class Conflict(Exception):
+    """Somebody else changed the document since: `version` is what it is now."""
+
+    def __init__(self, version: int) -> None:
+        super().__init__(version)
+        self.version = version
+
+
+@dataclass(frozen=True)
+class State:
+    """A document as it now is, and what undo and redo would take back or bring back."""
+
+    id: str
+    version: int
+    body: dict[str, Any]
+    undo: str | None
+    redo: str | None
+    changed_at: datetime
+
+
+def _now() -> datetime:
+    return datetime.now(UTC).replace(tzinfo=None)
+
+
+def create(session: Session, type: str, body: dict[str, Any], did: str, id: str | None = None) -> State:
+    """A new document with its first revision."""
+    now = _now()
+    document = Document(
+        id=id or uuid4().hex, type=type, version=1, cursor=1, created_at=now, changed_at=now, deleted_at=None
+    )
+    session.add(document)
+    session.flush()
+    session.add(Revision(document_id=document.id, number=1, did=did, body=body, at=now))
+    session.flush()
+    return _state(session, document)
+
+
+def read(session: Session, id: str, type: str) -> State:
+    """The document as it is. NotFound when there is none."""
+    return _state(session, _find(session, id, type))
+
+
+def listed(session: Session, type: str) -> list[State]:
+    """All documents of a type, the one changed last first."""
+    query = select(Document).where(Document.type == type, Document.deleted_at.is_(None))
+    return [_state(session, d) for d in session.scalars(query.order_by(Document.changed_at.desc(), Document.id))]
+
+
+def ever_made(session: Session, type: str) -> bool:
+    """Whether there has been a document of this type, deleted ones included."""
+    return bool(session.scalar(select(func.count()).select_from(Document).where(Document.type == type)))
+
+
+def save(session: Session, id: str, type: str, version: int, body: dict[str, Any], did: str) -> State:
+    """A new revision; what had been undone can then no longer be redone. Unchanged bodies make none."""
+    document = _current(session, id, type, version)
+    if _revision(session, document, document.cursor).body == body:
+        return _state(session, document)
+    session.execute(delete(Revision).where(Revision.document_id == id, Revision.number > document.cursor))
+    _moved(document, document.cursor + 1)
+    session.add(Revision(document_id=id, number=document.cursor, did=did[:120], body=body, at=document.changed_at))
+    session.flush()
+    return _state(session, document)
+
+
+def step(session: Session, id: str, type: str, version: int, by: int) -> State:
+    """Undo (by -1) or redo (by +1); at either end nothing happens."""
+    document = _current(session, id, type, version)
+    if _maybe(session, document, document.cursor + by):
+        _moved(document, document.cursor + by)
+        session.flush()
+    return _state(session, document)
+
+
+def remove(session: Session, id: str, type: str) -> None:
+    """Delete, so that it can be restored."""
+    _find(session, id, type).deleted_at = _now()
+
+
+def restore(session: Session, id: str, type: str) -> State:
+    """Bring a deleted document back."""
+    document = session.get(Document, id)
+    if document is None or document.type != type:
+        raise NotFound(id)
+    document.deleted_at = None
+    session.flush()
+    return _state(session, document)
+
+
+def _find(session: Session, id: str, type: str) -> Document:
+    document = session.get(Document, id)
+    if document is None or document.type != type or document.deleted_at is not None:
+        raise NotFound(id)
+    return document
+
+
+def _current(session: Session, id: str, type: str, version: int) -> Document:
+    document = _find(session, id, type)
+    if document.version != version:
+        raise Conflict(document.version)
+    return document
+
+
+def _moved(document: Document, cursor: int) -> None:
+    document.cursor, document.version, document.changed_at = cursor, document.version + 1, _now()
+
+
+def _maybe(session: Session, document: Document, number: int) -> Revision | None:
+    query = select(Revision).where(Revision.document_id == document.id, Revision.number == number)
+    return session.scalar(query)
+
+
+def _revision(session: Session, document: Document, number: int) -> Revision:
+    found = _maybe(session, document, number)
+    assert found is not None
+    return found
+
+
+def _state(session: Session, document: Document) -> State:
+    here = _revision(session, document, document.cursor)
+    after = _maybe(session, document, document.cursor + 1)
+    return State(
+        id=document.id,
+        version=document.version,
+        body=here.body,
+        undo=here.did if document.cursor > 1 else None,
+        redo=after.did if after else None,
+        changed_at=document.changed_at,
+    )

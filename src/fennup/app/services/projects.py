@@ -1,0 +1,125 @@
+"""Projects: a name, a tape and a spec, changed by acts and solved afresh each time."""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+from sqlalchemy.orm import Session
+
+from fennup.app.services import documents
+from fennup.app.services.saws import current_machine
+from fennup.app.services.validate import from_core, validated
+from fennup.app.wording.acts import act_words
+from fennup.app.wording.figures import Voice
+from fennup.app.wording.labels import STARTS
+from fennup.core.drawing.edit import Choose, Edit, TypeIn
+from fennup.core.errors import CoreError, SpecError
+from fennup.core.kinds.catalogue import KINDS
+from fennup.core.kinds.registry import Kind
+from fennup.core.solve import Solution, solve
+from fennup.core.units.lengths import GRADUATIONS, Unit, tape
+
+TYPE = "project"
+LONGEST_NAME = 80
+USUAL_GRADUATION: dict[str, str] = {"mm": "1", "in": "1/16"}
+
+
+class ProjectBody(BaseModel):
+    """What is stored of a project."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: Annotated[str, Field(min_length=1, max_length=LONGEST_NAME)]
+    unit: Literal["mm", "in"] = "mm"
+    graduation: str = "1"
+    spec: dict[str, Any]
+
+    def voice(self) -> Voice:
+        """Words for this project's figures."""
+        return Voice(tape(self.unit, self.graduation))
+
+
+PLAIN = Voice(tape("mm", "1"))
+
+
+def kind_of(spec: Any) -> Kind:
+    """The kind that a spec is of; Invalid names the field."""
+    name = spec.get("kind") if isinstance(spec, dict) else None
+    if not isinstance(name, str) or name not in KINDS:
+        raise from_core(SpecError("unknown_kind", ("kind",)), PLAIN)
+    return KINDS[name]
+
+
+def solved(body: ProjectBody, session: Session) -> Solution:
+    """The project's solution on the current saw; Invalid when its spec has none."""
+    return solved_spec(body.spec, current_machine(session), body.voice())
+
+
+def solved_spec(spec: Any, machine: Any, voice: Voice) -> Solution:
+    """Validate a spec of any kind and solve it."""
+    model = validated(kind_of(spec).spec, spec, voice)
+    try:
+        return solve(model, machine)
+    except CoreError as error:
+        raise from_core(error, voice) from None
+
+
+def acted(body: ProjectBody, acts: list[Edit]) -> ProjectBody:
+    """The project after some acts, each valid by itself; Invalid names the field of the first that is not."""
+    for act in acts:
+        path = getattr(act, "path", "")
+        if path.startswith("project."):
+            body = _about_project(body, act, path)
+            continue
+        voice = body.voice()
+        kind = kind_of(body.spec)
+        spec = validated(kind.spec, body.spec, voice)
+        try:
+            changed = kind.edit(spec, act, voice.tape)
+        except CoreError as error:
+            raise from_core(error, voice) from None
+        validated(kind.spec, changed, voice)
+        body = body.model_copy(update={"spec": changed})
+    return body
+
+
+def _about_project(body: ProjectBody, act: Edit, path: str) -> ProjectBody:
+    """A change of name, units or graduation."""
+    value = act.text if isinstance(act, TypeIn) else act.value if isinstance(act, Choose) else None
+    field = path.removeprefix("project.")
+    if field == "name" and isinstance(value, str):
+        return body.model_copy(update={"name": checked_name(value, path)})
+    if field == "unit" and value in ("mm", "in"):
+        return body.model_copy(update={"unit": value, "graduation": USUAL_GRADUATION[value]})
+    if field == "graduation" and value in {str(g) for g in GRADUATIONS[body.unit]}:
+        return body.model_copy(update={"graduation": value})
+    raise from_core(SpecError("no_unit" if field == "unit" else "no_such_field", (path,)), body.voice())
+
+
+def checked_name(name: str, path: str = "name") -> str:
+    """A name without space around it; Invalid when it is empty or too long."""
+    name = " ".join(name.split())
+    if not name:
+        raise from_core(SpecError("name_empty", (path,)), PLAIN)
+    if len(name) > LONGEST_NAME:
+        raise from_core(SpecError("name_long", (path,), most=LONGEST_NAME), PLAIN)
+    return name
+
+
+def start_body(start: str, unit: Unit = "mm") -> ProjectBody:
+    """A new project from one of the kinds' starts."""
+    for kind in KINDS.values():
+        if start in kind.starts:
+            spec = kind.spec.model_validate(kind.starts[start]).model_dump(mode="json")
+            return ProjectBody(name=f"{STARTS[start]} frame", unit=unit, graduation=USUAL_GRADUATION[unit], spec=spec)
+    raise from_core(SpecError("no_such_start", ("start",)), PLAIN)
+
+
+def edit_project(session: Session, id: str, version: int, acts: list[Edit]) -> tuple[documents.State, Solution]:
+    """Acts done and saved as one revision, if the result can be solved."""
+    now = documents.read(session, id, TYPE)
+    if now.version != version:
+        raise documents.Conflict(now.version)
+    body = acted(ProjectBody.model_validate(now.body), acts)
+    solution = solved(body, session)
+    did = act_words(acts[0]) if acts else "nothing"
+    return documents.save(session, id, TYPE, version, body.model_dump(mode="json"), did), solution

@@ -1,0 +1,70 @@
+"""From a document to a valid model, or to what is wrong with which field, in words."""
+
+from typing import Any, TypeVar
+
+from pydantic import BaseModel, ValidationError
+
+from fennup.app.wording.figures import Voice
+from fennup.app.wording.problems import limits_text, problem_text
+from fennup.core.errors import CoreError
+
+Model = TypeVar("Model", bound=BaseModel)
+
+
+class FieldProblem(BaseModel):
+    """One thing wrong, at one field. `ask` is set where a yes would make it right (`inches`)."""
+
+    path: str
+    text: str
+    code: str
+    ask: str | None = None
+
+
+class Invalid(Exception):
+    """What was sent cannot be: every problem with the path of its field."""
+
+    def __init__(self, problems: list[FieldProblem]) -> None:
+        super().__init__([p.text for p in problems])
+        self.problems = problems
+
+
+def from_core(error: CoreError, voice: Voice) -> Invalid:
+    """A refusal of the core, worded."""
+    ask = "inches" if error.code == "fraction_in_mm" else None
+    text = problem_text(error, voice)
+    return Invalid([FieldProblem(path=path, text=text, code=error.code, ask=ask) for path in error.fields or ("",)])
+
+
+def validated(model: type[Model], document: Any, voice: Voice) -> Model:
+    """The document as a model; Invalid with every field that is wrong."""
+    try:
+        return model.model_validate(document)
+    except ValidationError as error:
+        raise Invalid(field_problems(error, document, voice)) from None
+    except CoreError as error:
+        raise from_core(error, voice) from None
+
+
+def field_problems(error: ValidationError, document: Any, voice: Voice) -> list[FieldProblem]:
+    """Pydantic's errors by path into the document, worded."""
+    problems = []
+    for e in error.errors():
+        path = _path(e["loc"], document, e["type"])
+        text = limits_text(e["type"], e.get("ctx", {}), path, e.get("input"), voice)
+        problems.append(FieldProblem(path=path, text=text, code=e["type"]))
+    return problems
+
+
+def _path(loc: tuple[int | str, ...], document: Any, type: str) -> str:
+    """The dotted path, without the names of union branches, which are not in the document."""
+    here, path = document, []
+    for i, key in enumerate(loc):
+        last = i == len(loc) - 1
+        if isinstance(here, dict) and key in here:
+            here = here[key]
+        elif isinstance(here, list) and isinstance(key, int) and key < len(here):
+            here = here[key]
+        elif not (last and type in ("missing", "extra_forbidden")):
+            continue
+        path.append(str(key))
+    return ".".join(path)

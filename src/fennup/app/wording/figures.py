@@ -1,0 +1,73 @@
+"""Figures as people read them: with true fractions, their unit, what was rounded off, and how they are spoken."""
+
+from dataclasses import dataclass
+
+from pydantic import BaseModel
+
+from fennup.core.units.angles import angle_text
+from fennup.core.units.lengths import Tape, read_length
+
+
+class Figure(BaseModel):
+    """A figure for the screen. `whole` and `fraction` are set apart so that the fraction can be set as one;
+    `remainder` is what the tape's nearest mark leaves; `typed` is what one would type to get it back."""
+
+    whole: str
+    fraction: str = ""
+    remainder: str = ""
+    unit: str = ""
+    spoken: str
+    typed: str
+
+
+@dataclass(frozen=True)
+class Voice:
+    """Words for figures on one tape."""
+
+    tape: Tape
+
+    def length(self, mm: float) -> Figure:
+        """A length on this tape."""
+        read = read_length(mm, self.tape)
+        unit, name = ("″", "inches") if self.tape.unit == "in" else ("mm", "millimetres")
+        whole_and = f"{read.whole} and {read.fraction}" if read.whole and read.fraction else read.text
+        exact = mm if self.tape.unit == "mm" else mm / 25.4
+        typed = read.text if not read.remainder else f"{exact:.4f}".rstrip("0").rstrip(".")
+        spoken = f"{whole_and} {name}"
+        if read.remainder:
+            spoken += f", {'plus' if read.remainder[0] == '+' else 'minus'} {read.remainder[1:]}"
+        return Figure(
+            whole=read.whole, fraction=read.fraction, remainder=read.remainder, unit=unit, spoken=spoken, typed=typed
+        )
+
+    def angle(self, deg: float, digits: int = 2) -> Figure:
+        """An angle in degrees."""
+        text = angle_text(deg, digits)
+        exact = f"{deg:.6f}".rstrip("0").rstrip(".")
+        return Figure(whole=text, unit="°", spoken=f"{text} degrees", typed=exact)
+
+    def count(self, number: float) -> Figure:
+        """A whole number."""
+        text = f"{number:.0f}"
+        return Figure(whole=text, spoken=text, typed=text)
+
+    def of(self, value: float, unit: str) -> Figure:
+        """A figure by its unit: mm, deg or count."""
+        if unit == "deg":
+            return self.angle(value)
+        return self.length(value) if unit == "mm" else self.count(value)
+
+    def say(self, mm: float) -> str:
+        """A length inside a sentence."""
+        figure = self.length(mm)
+        digits = f"{figure.whole} {figure.fraction}".strip()
+        gap = "" if self.tape.unit == "in" else " "
+        return f"{digits}{gap}{figure.unit}" + (f" ({figure.remainder})" if figure.remainder else "")
+
+    def small(self, mm: float) -> str:
+        """A gap: too small for a tape, so in tenths of mm or thousandths of an inch."""
+        return f"{mm:.2f} mm" if self.tape.unit == "mm" else f"{mm / 25.4:.3f}″"
+
+    def say_angle(self, deg: float) -> str:
+        """An angle inside a sentence."""
+        return f"{angle_text(deg)}°"
