@@ -35,7 +35,7 @@ class Problem(BaseModel):
 class ProjectPath(BaseModel):
     """Whose project."""
 
-    project_id: Annotated[str, Field(pattern="^[0-9a-f]{32}$")]
+    project_id: Annotated[str, Field(max_length=200)]
 
 
 class NewProject(Body):

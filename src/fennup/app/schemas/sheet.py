@@ -51,7 +51,7 @@ class OptionOut(BaseModel):
 
 
 class ControlOut(BaseModel):
-    """Something to decide: a figure or a choice. `many` choices want a compact list."""
+    """Something to decide: a figure, or a choice of one or of several."""
 
     id: str
     label: str
@@ -62,7 +62,7 @@ class ControlOut(BaseModel):
     figure: Figure | None
     unit: Literal["mm", "deg", "count"] | None
     acts: Edit | None
-    many: bool
+    style: Literal["pick", "list", "toggles"]
 
 
 class SizeOut(BaseModel):

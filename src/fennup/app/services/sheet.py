@@ -99,7 +99,7 @@ def control_out(c: Control, voice: Voice) -> ControlOut:
         figure=voice.of(c.value, c.unit) if c.value is not None and c.unit else None,
         unit=c.unit,
         acts=c.acts,
-        many=c.many,
+        style=c.style,
     )
 
 

@@ -90,7 +90,8 @@ class Option:
 class Control:
     """Something to decide that has no place on the drawing: a figure (`value`, `acts`) or a choice (`options`).
 
-    `group` gathers controls under one heading; `about` names the part or corner it is for.
+    `group` gathers controls under one heading; `about` names the part or corner it is for; `style`: one of a few,
+    one of many, or any number of them.
     """
 
     code: str
@@ -100,7 +101,7 @@ class Control:
     unit: Literal["mm", "deg", "count"] | None = None
     acts: Edit | None = None
     about: str = ""
-    many: bool = False
+    style: Literal["pick", "list", "toggles"] = "pick"
 
 
 @dataclass(frozen=True)

@@ -420,7 +420,7 @@ def _nominal(spec: FlatFrameSpec) -> Control:
         tuple(
             Option(n, (Choose(op="choose", path="board.nominal", value=v),), v == spec.board.nominal) for n, v in options.items()
         ),
-        many=True,
+        style="list",
     )
 
 
@@ -470,7 +470,7 @@ def _open_sides(spec: FlatFrameSpec) -> list[Control]:
         out = letter in spec.left_out
         value = [s for s in spec.left_out if s != letter] if out else sorted([*spec.left_out, letter])
         options.append(Option(f"side:{letter}", (Choose(op="choose", path="left_out", value=value),), not out))
-    controls = [Control("sides_there", "open", tuple(options), many=True)]
+    controls = [Control("sides_there", "open", tuple(options), style="toggles")]
     if spec.left_out:
         ends: dict[str, object] = {"ends_square": "square", "ends_ground": "ground"}
         controls.append(_choice("loose_ends", "open", "loose_ends", ends, spec.loose_ends))

@@ -1,0 +1,44 @@
+"""What keeps a foreign page, a foreign host and an oversized body out."""
+
+from flask import Flask, Response, abort, request
+
+HOSTS = {"127.0.0.1", "localhost", "[::1]"}
+LARGEST_BODY = 256 * 1024
+WRITES = {"POST", "PUT", "PATCH", "DELETE"}
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; "
+    "manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+)
+
+
+def register(app: Flask) -> None:
+    """Checks before every request, headers after it."""
+    app.config["MAX_CONTENT_LENGTH"] = LARGEST_BODY
+
+    @app.before_request
+    def _known_host() -> None:
+        host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
+        if host not in HOSTS:
+            abort(403, "This address is not one that Fennup answers to.")
+
+    @app.before_request
+    def _own_json_only() -> None:
+        if request.method not in WRITES:
+            return
+        if request.headers.get("Sec-Fetch-Site", "same-origin") not in ("same-origin", "none"):
+            abort(403, "Only Fennup's own pages may change anything.")
+        if request.mimetype != "application/json":
+            abort(415, "Send JSON, with Content-Type application/json.")
+        if request.get_json(silent=True) is None:
+            abort(400, "The body is no JSON.")
+
+    @app.after_request
+    def _headers(response: Response) -> Response:
+        response.headers["Content-Security-Policy"] = POLICY
+        response.headers["X-Content-Type-Options"] = "nosniff"
+        response.headers["Referrer-Policy"] = "no-referrer"
+        response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
+        response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+        if request.path.startswith("/api/"):
+            response.headers["Cache-Control"] = "no-store"
+        return response

@@ -1,0 +1,222 @@
+"""Projects over HTTP."""
+
+import re
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint
+from sqlalchemy.orm import Session
+
+from fennup.app.schemas.api import (
+    Change,
+    Look,
+    NewProject,
+    Nothing,
+    Problem,
+    ProjectCard,
+    ProjectList,
+    ProjectOut,
+    ProjectPath,
+    Seen,
+    StartCard,
+    StartList,
+)
+from fennup.app.services import documents
+from fennup.app.services.cut_list import cut_list_csv
+from fennup.app.services.projects import (
+    PLAIN,
+    TYPE,
+    ProjectBody,
+    acted,
+    checked_name,
+    edit_project,
+    kind_of,
+    solved,
+    solved_spec,
+    start_body,
+)
+from fennup.app.services.sheet import sheet_of, view_out
+from fennup.app.services.validate import validated
+from fennup.app.wording.echo import feet_echo
+from fennup.app.wording.labels import STARTS
+from fennup.core.drawing.edit import Edit
+from fennup.core.drawing.view import View
+from fennup.core.exchange.document import solution_document
+from fennup.core.kinds.catalogue import KINDS
+from fennup.core.saw.machine import Machine
+from fennup.core.solve import Solution
+from fennup.core.units.lengths import GRADUATIONS
+
+api = APIBlueprint(
+    "projects", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem}
+)
+
+
+def _sessions() -> Session:
+    session: Session = current_app.config["SESSIONS"]()
+    return session
+
+
+def _json(body: object, status: int = 200) -> Response:
+    return Response(body.model_dump_json(), status, content_type="application/json")  # type: ignore[attr-defined]
+
+
+def _out(state: documents.State, body: ProjectBody, solution: Solution, acts: list[Edit] | None = None) -> Response:
+    """A project with everything that follows from it."""
+    return _json(
+        ProjectOut(
+            id=state.id,
+            version=state.version,
+            name=body.name,
+            unit=body.unit,
+            graduation=body.graduation,
+            graduations=[str(g) for g in GRADUATIONS[body.unit]],
+            undo=state.undo,
+            redo=state.redo,
+            echo=feet_echo(acts or [], body.unit),
+            spec=body.spec,
+            solution=solution_document(solution),
+            sheet=sheet_of(solution, body.voice()),
+        )
+    )
+
+
+def _as_saved(state: documents.State, session: Session) -> Response:
+    body = ProjectBody.model_validate(state.body)
+    return _out(state, body, solved(body, session))
+
+
+def thumbnail(solution: Solution) -> View:
+    """The front view without words or dimensions."""
+    front = KINDS[solution.spec.kind].describe(solution.spec, solution.assembly, solution.solids).views[0]
+    return View("front", tuple(s for s in front.shapes if s.role in ("wood", "joint", "held")))
+
+
+@api.get("/projects", responses={200: ProjectList})
+def list_projects() -> Response:
+    """All projects as small true drawings."""
+    with _sessions() as session, session.begin():
+        cards = [_card(state, session) for state in documents.listed(session, TYPE)]
+    return _json(ProjectList(projects=cards))
+
+
+def _card(state: documents.State, session: Session) -> ProjectCard:
+    body = ProjectBody.model_validate(state.body)
+    solution = solved(body, session)
+    sheet = sheet_of(solution, body.voice())
+    return ProjectCard(
+        id=state.id,
+        name=body.name,
+        facts=sheet.facts,
+        closes=sheet.closing.tone,
+        changed_at=state.changed_at,
+        view=view_out(thumbnail(solution), PLAIN),
+    )
+
+
+@api.get("/starts", responses={200: StartList})
+def list_starts() -> Response:
+    """Everything that a new project can begin with."""
+    cards = []
+    for kind in KINDS.values():
+        for code, spec in kind.starts.items():
+            solution = solved_spec(spec, Machine(), PLAIN)
+            cards.append(StartCard(code=code, name=STARTS[code], view=view_out(thumbnail(solution), PLAIN)))
+    return _json(StartList(starts=cards))
+
+
+@api.post("/projects", responses={201: ProjectOut})
+def create_project(body: NewProject) -> Response:
+    """Begin a project from a start or from a spec."""
+    if body.spec is not None:
+        spec = validated(kind_of(body.spec).spec, body.spec, PLAIN).model_dump(mode="json")
+        new = ProjectBody(name="New project", spec=spec, unit=body.unit, graduation="1" if body.unit == "mm" else "1/16")
+    else:
+        new = start_body(body.start or "", body.unit)
+    if body.name is not None:
+        new = new.model_copy(update={"name": checked_name(body.name)})
+    with _sessions() as session, session.begin():
+        solution = solved(new, session)
+        state = documents.create(session, TYPE, new.model_dump(mode="json"), "starting")
+        response = _out(state, new, solution)
+    response.status_code = 201
+    return response
+
+
+@api.get("/projects/<string:project_id>", responses={200: ProjectOut})
+def read_project(path: ProjectPath) -> Response:
+    """A project with everything that follows from it."""
+    with _sessions() as session, session.begin():
+        return _as_saved(documents.read(session, path.project_id, TYPE), session)
+
+
+@api.post("/projects/<string:project_id>/acts", responses={200: ProjectOut})
+def change_project(path: ProjectPath, body: Change) -> Response:
+    """Do some acts and save: one revision, one undo step."""
+    with _sessions() as session, session.begin():
+        state, solution = edit_project(session, path.project_id, body.version, list(body.acts))
+        return _out(state, ProjectBody.model_validate(state.body), solution, list(body.acts))
+
+
+@api.post("/projects/<string:project_id>/look", responses={200: ProjectOut})
+def look_at_project(path: ProjectPath, body: Look) -> Response:
+    """What some acts would do, without saving."""
+    with _sessions() as session, session.begin():
+        state = documents.read(session, path.project_id, TYPE)
+        changed = acted(ProjectBody.model_validate(state.body), list(body.acts))
+        return _out(state, changed, solved(changed, session), list(body.acts))
+
+
+@api.post("/projects/<string:project_id>/undo", responses={200: ProjectOut})
+def undo_project(path: ProjectPath, body: Seen) -> Response:
+    """Take the last change back."""
+    return _stepped(path.project_id, body.version, -1)
+
+
+@api.post("/projects/<string:project_id>/redo", responses={200: ProjectOut})
+def redo_project(path: ProjectPath, body: Seen) -> Response:
+    """Bring the last change taken back again."""
+    return _stepped(path.project_id, body.version, 1)
+
+
+def _stepped(id: str, version: int, by: int) -> Response:
+    with _sessions() as session, session.begin():
+        return _as_saved(documents.step(session, id, TYPE, version, by), session)
+
+
+@api.post("/projects/<string:project_id>/duplicate", responses={201: ProjectOut})
+def duplicate_project(path: ProjectPath, body: Nothing) -> Response:
+    """The same again under another name."""
+    with _sessions() as session, session.begin():
+        original = ProjectBody.model_validate(documents.read(session, path.project_id, TYPE).body)
+        copy = original.model_copy(update={"name": f"{original.name[:74]}, copy"})
+        state = documents.create(session, TYPE, copy.model_dump(mode="json"), "copying")
+        response = _as_saved(state, session)
+    response.status_code = 201
+    return response
+
+
+@api.delete("/projects/<string:project_id>", responses={204: None})
+def delete_project(path: ProjectPath) -> Response:
+    """Delete a project; it can be restored."""
+    with _sessions() as session, session.begin():
+        documents.remove(session, path.project_id, TYPE)
+    return Response(status=204)
+
+
+@api.post("/projects/<string:project_id>/restore", responses={200: ProjectOut})
+def restore_project(path: ProjectPath, body: Nothing) -> Response:
+    """Bring a deleted project back."""
+    with _sessions() as session, session.begin():
+        return _as_saved(documents.restore(session, path.project_id, TYPE), session)
+
+
+@api.get("/projects/<string:project_id>/cut-list.csv", responses={200: None})
+def cut_list(path: ProjectPath) -> Response:
+    """The cut list as comma-separated values."""
+    with _sessions() as session, session.begin():
+        body = ProjectBody.model_validate(documents.read(session, path.project_id, TYPE).body)
+        solution = solved(body, session)
+    text = cut_list_csv(sheet_of(solution, body.voice()), solution_document(solution))
+    name = re.sub(r"[^A-Za-z0-9]+", "-", body.name).strip("-").lower() or "frame"
+    headers = {"Content-Disposition": f'attachment; filename="{name}-cut-list.csv"'}
+    return Response(text, content_type="text/csv; charset=utf-8", headers=headers)

@@ -1,0 +1,57 @@
+"""The application put together."""
+
+from pathlib import Path
+from typing import Any
+
+from flask import Response, send_from_directory
+from flask_openapi3 import Info, OpenAPI
+
+from fennup.app.api import guard, problems, projects, workshop
+from fennup.app.models.store import open_store
+from fennup.app.services import demo
+
+INFO = Info(title="Fennup", version="1", description="Angles, lengths and proof of closing. Millimetres and degrees.")
+
+
+def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = False) -> OpenAPI:
+    """The application on a database file, serving the built pages from a folder if there is one."""
+    app = OpenAPI(
+        __name__,
+        info=INFO,
+        doc_ui=False,
+        static_folder=None,
+        validation_error_status=422,
+        validation_error_model=projects.Problem,
+        validation_error_callback=problems.invalid_body,
+    )
+    app.config["SESSIONS"] = open_store(database)
+    guard.register(app)
+    problems.register(app)
+    app.register_api(projects.api)
+    app.register_api(workshop.api)
+
+    @app.get("/openapi.json", doc_ui=False)
+    def document() -> Any:
+        return app.api_doc
+
+    if with_demo:
+        with app.config["SESSIONS"]() as session, session.begin():
+            demo.fill(session)
+    if pages:
+        _serve_pages(app, pages)
+    return app
+
+
+def _serve_pages(app: OpenAPI, pages: Path) -> None:
+    """The built front end; every address that is none of its files is a place inside it."""
+
+    @app.get("/", defaults={"name": "index.html"}, doc_ui=False)
+    @app.get("/<path:name>", doc_ui=False)
+    def page(name: str) -> Response:
+        if name.startswith("api/"):
+            return problems.problem(404, "There is nothing at this address.")
+        found = (pages / name).is_file()
+        response = send_from_directory(pages, name if found else "index.html")
+        lasting = found and name.startswith("assets/")
+        response.headers["Cache-Control"] = "public, max-age=31536000, immutable" if lasting else "no-cache"
+        return response

@@ -1,0 +1,31 @@
+import type { components } from "./schema";
+
+type Schemas = components["schemas"];
+export type Project = Schemas["ProjectOut"];
+export type ProjectList = Schemas["ProjectList"];
+export type ProjectCard = Schemas["ProjectCard"];
+export type StartList = Schemas["StartList"];
+export type Saw = Schemas["SawOut"];
+export type Sheet = Schemas["SheetOut"];
+export type View = Schemas["ViewOut"];
+export type Dimension = Schemas["DimensionOut"];
+export type Figure = Schemas["Figure"];
+export type Control = Schemas["ControlOut"];
+export type Size = Schemas["SizeOut"];
+export type Part = Schemas["PartOut"];
+export type Rung = Schemas["RungOut"];
+export type Setting = Schemas["SettingOut"];
+export type Finding = Schemas["FindingLine"];
+export type Closing = Schemas["ClosingLine"];
+export type Problem = Schemas["Problem"];
+export type Grip = Schemas["Grip"];
+export type Mark = Schemas["Mark"];
+export type Shape = Schemas["Shape"];
+export type Act =
+  | Schemas["TypeIn"]
+  | Schemas["Choose"]
+  | Schemas["Nudge"]
+  | Schemas["Give"]
+  | Schemas["Free"]
+  | Schemas["Drag"];
+export type Point = [number, number];

@@ -1,0 +1,132 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { type Answer, call, fetched } from "./call";
+import type { Act, Problem } from "./types";
+
+type Versioned = { version: number; undo: string | null; redo: string | null };
+
+/** A document on the server: what is saved, what a change would make of it, and saving it in order. */
+export type Held<T> = {
+  saved: T | undefined;
+  shown: T | undefined;
+  missing: string | null;
+  looking: boolean;
+  conflict: Act[] | null;
+  act: (acts: Act[]) => Promise<Problem | null>;
+  look: (acts: Act[] | null) => Promise<Problem | null>;
+  undo: () => Promise<Problem | null>;
+  redo: () => Promise<Problem | null>;
+  takeTheirs: () => void;
+  keepMine: () => void;
+};
+
+const windows = "BroadcastChannel" in globalThis ? new BroadcastChannel("fennup") : null;
+
+export function useDocument<T extends Versioned>(url: string, alsoStale: string[] = []): Held<T> {
+  const client = useQueryClient();
+  const query = useQuery({ queryKey: [url], queryFn: () => fetched<T>(url) });
+  const [looked, setLooked] = useState<T | null>(null);
+  const [conflict, setConflict] = useState<Act[] | null>(null);
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const glance = useRef<{ running: boolean; next: Act[] | null; turn: number }>({
+    running: false,
+    next: null,
+    turn: 0,
+  });
+
+  const settle = useCallback(
+    (answer: Answer<T>, acts: Act[]): Problem | null => {
+      if (answer.ok) {
+        client.setQueryData([url], answer.data);
+        for (const key of alsoStale) client.invalidateQueries({ queryKey: [key] });
+        windows?.postMessage(url);
+        return null;
+      }
+      if (answer.problem.status === 409) setConflict(acts);
+      return answer.problem;
+    },
+    [client, url, alsoStale],
+  );
+
+  // Saves go one after another, each naming the version that the one before it made.
+  const inTurn = useCallback(
+    (path: string, acts: Act[]) => {
+      const mine = queue.current.then(async () => {
+        const version = client.getQueryData<T>([url])?.version ?? 0;
+        const body = path === "acts" ? { version, acts } : { version };
+        return settle(await call<T>("POST", `${url}/${path}`, body), acts);
+      });
+      queue.current = mine.catch(() => null);
+      return mine;
+    },
+    [client, url, settle],
+  );
+
+  // One look at a time: while one is on its way only the newest wish waits, all older ones are dropped.
+  const look = useCallback(
+    async (acts: Act[] | null): Promise<Problem | null> => {
+      const state = glance.current;
+      const turn = ++state.turn;
+      if (!acts) {
+        state.next = null;
+        setLooked(null);
+        return null;
+      }
+      state.next = acts;
+      if (state.running) return null;
+      state.running = true;
+      let problem: Problem | null = null;
+      let seen = turn;
+      while (state.next) {
+        const wish: Act[] = state.next;
+        state.next = null;
+        seen = state.turn;
+        const answer = await call<T>("POST", `${url}/look`, { acts: wish });
+        problem = answer.ok ? null : answer.problem;
+        if (answer.ok && seen === state.turn) setLooked(answer.data);
+      }
+      state.running = false;
+      return seen === state.turn ? problem : null;
+    },
+    [url],
+  );
+
+  const act = useCallback(
+    async (acts: Act[]) => {
+      const problem = await inTurn("acts", acts);
+      await look(null);
+      return problem;
+    },
+    [inTurn, look],
+  );
+
+  useEffect(() => {
+    const heard = (event: MessageEvent) => {
+      if (event.data === url) client.invalidateQueries({ queryKey: [url] });
+    };
+    windows?.addEventListener("message", heard);
+    return () => windows?.removeEventListener("message", heard);
+  }, [client, url]);
+
+  return {
+    saved: query.data,
+    shown: looked ?? query.data,
+    missing: query.isError ? query.error.message : null,
+    looking: looked !== null,
+    conflict,
+    act,
+    look,
+    undo: () => inTurn("undo", []),
+    redo: () => inTurn("redo", []),
+    takeTheirs: () => {
+      setConflict(null);
+      client.invalidateQueries({ queryKey: [url] });
+    },
+    keepMine: async () => {
+      const mine = conflict ?? [];
+      setConflict(null);
+      await client.refetchQueries({ queryKey: [url] });
+      if (mine.length) await inTurn("acts", mine);
+    },
+  };
+}

@@ -1,0 +1,123 @@
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import type { Act, Problem, View } from "../api/types";
+import { FigureField } from "../ui/FigureField";
+import { FigureText } from "../ui/FigureText";
+import { type Camera, fit } from "./camera";
+import { DimensionLine, place } from "./dimensions";
+import { GripRing } from "./GripRing";
+import { MarkDrawn, Patterns, ShapeDrawn } from "./Shapes";
+
+type Props = {
+  view: View;
+  label: string;
+  className?: string;
+  pad?: { x: number; top: number; bottom: number };
+  touched?: string[];
+  onTouch?: (part: string) => void;
+  onAct?: (acts: Act[]) => Promise<Problem | null>;
+  onLook?: (acts: Act[] | null) => Promise<Problem | null>;
+  step?: number;
+  gripNames?: (id: string) => string;
+};
+
+const BARE = { x: 8, top: 8, bottom: 8 };
+const DIMENSIONED = { x: 84, top: 60, bottom: 64 };
+
+/** Any view of any kind: to scale, its dimensions edited where they stand, its grips dragged. */
+export function Drawing({
+  view,
+  label,
+  className = "",
+  pad,
+  touched,
+  onTouch,
+  onAct,
+  onLook,
+  step = 1,
+  gripNames,
+}: Props) {
+  const holder = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  const [held, setHeld] = useState(false);
+  useLayoutEffect(() => {
+    const element = holder.current;
+    if (!element) return;
+    const measure = () => setSize({ width: element.clientWidth, height: element.clientHeight });
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const own = pad ?? (view.dimensions.length ? DIMENSIONED : BARE);
+  const fitted = useMemo(() => fit(view, { ...size, pad: own }), [view, size, own]);
+  // While a grip is held the drawing keeps its scale, or it would run away from under the finger.
+  const frozen = useRef<Camera>(fitted);
+  useEffect(() => {
+    if (!held) frozen.current = fitted;
+  }, [held, fitted]);
+  const camera = held ? frozen.current : fitted;
+  const placed = view.dimensions.map((d) => place(camera, d));
+  const editable = onAct && onLook;
+
+  return (
+    <div ref={holder} className={`drawing relative overflow-hidden ${className}`}>
+      {size.width > 0 && (
+        <>
+          {/* biome-ignore lint/a11y/useSemanticElements: a drawing is no fieldset */}
+          <svg width={size.width} height={size.height} role="group" aria-label={label}>
+            <Patterns />
+            {view.shapes.map((shape, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: shapes have no name of their own and keep their order
+              <ShapeDrawn key={i} shape={shape} camera={camera} touched={touched} onTouch={onTouch} />
+            ))}
+            {placed.map((p) => (
+              <DimensionLine key={p.dimension.id} placed={p} />
+            ))}
+            {view.marks.map((mark, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: marks have no name of their own and keep their order
+              <MarkDrawn key={i} mark={mark} camera={camera} />
+            ))}
+            {editable &&
+              view.grips.map((grip) => (
+                <GripRing
+                  key={grip.id}
+                  grip={grip}
+                  camera={camera}
+                  name={gripNames?.(grip.id) ?? grip.id}
+                  step={step}
+                  onHold={setHeld}
+                  onLook={onLook}
+                  onAct={onAct}
+                />
+              ))}
+          </svg>
+          {placed.map(({ dimension, label: at }) => (
+            <span
+              key={dimension.id}
+              className="absolute -translate-x-1/2 -translate-y-1/2 bg-film"
+              style={{ left: clamp(at[0], 40, size.width - 40), top: clamp(at[1], 16, size.height - 16) }}
+            >
+              {editable && dimension.acts ? (
+                <FigureField
+                  figure={dimension.figure}
+                  label={dimension.label}
+                  standing={dimension.standing}
+                  acts={dimension.acts as Act}
+                  canFree={dimension.can_free}
+                  words={view.id === "front" && !dimension.id.includes(":") ? dimension.label : undefined}
+                  onAct={onAct}
+                  onLook={onLook}
+                />
+              ) : (
+                <FigureText figure={dimension.figure} className="px-1" />
+              )}
+            </span>
+          ))}
+        </>
+      )}
+    </div>
+  );
+}
+
+const clamp = (value: number, low: number, high: number) => Math.max(low, Math.min(high, value));

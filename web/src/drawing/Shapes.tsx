@@ -1,0 +1,68 @@
+import type { Mark, Point, Shape } from "../api/types";
+import { type Camera, path, toScreen } from "./camera";
+
+type Touch = { touched?: string[]; onTouch?: (part: string) => void };
+
+/** Hatching for waste and a thin grain for wood, drawn in pixels so that every drawing has the same. */
+export function Patterns() {
+  return (
+    <defs>
+      <pattern id="hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <line className="hatching" x1="0" y1="0" x2="0" y2="7" />
+      </pattern>
+      <pattern id="grain" width="120" height="22" patternUnits="userSpaceOnUse">
+        <path className="graining" d="M0 6q30-4 60 0t60 0M0 15q30 3 60 0t60 0" />
+      </pattern>
+      <pattern id="touched-grain" width="120" height="22" patternUnits="userSpaceOnUse">
+        <path className="touched-graining" d="M0 6q30-4 60 0t60 0M0 15q30 3 60 0t60 0" />
+      </pattern>
+    </defs>
+  );
+}
+
+export function ShapeDrawn({ shape, camera, touched, onTouch }: { shape: Shape; camera: Camera } & Touch) {
+  const points = path(shape.points.map((p) => toScreen(camera, p as Point)));
+  const part = shape.part ?? "";
+  if (shape.role === "wood") {
+    const isTouched = touched?.includes(part);
+    return (
+      <g>
+        {/* biome-ignore lint/a11y/noStaticElementInteractions: the parts list does the same by keyboard */}
+        {/* biome-ignore lint/a11y/useKeyWithClickEvents: the parts list does the same by keyboard */}
+        <polygon
+          className={`wood ${isTouched ? "touched" : ""} ${onTouch ? "touchable" : ""}`}
+          points={points}
+          data-part={part}
+          onClick={onTouch && (() => onTouch(part))}
+        />
+        <polygon
+          points={points}
+          fill={`url(#${isTouched ? "touched-grain" : "grain"})`}
+          pointerEvents="none"
+          transform={undefined}
+        />
+      </g>
+    );
+  }
+  return shape.closed ? (
+    <polygon className={shape.role} points={points} />
+  ) : (
+    <polyline className={shape.role} points={points} fill="none" />
+  );
+}
+
+export function MarkDrawn({ mark, camera }: { mark: Mark; camera: Camera }) {
+  const [x, y] = toScreen(camera, mark.at as Point);
+  if (mark.role === "long_point") return <circle className="long_point" cx={x} cy={y} r={6} />;
+  if (mark.role === "face_mark") {
+    return <path className="pencil" d={`M${x - 9} ${y + 9}c2-22 20-22 17-6c-2 9-14 8-20 4`} />;
+  }
+  if (mark.role === "triangle") {
+    return <path className="pencil" d={`M${x} ${y - 10}l12 19h-24z`} />;
+  }
+  return (
+    <text x={x} y={y} textAnchor="middle" dominantBaseline="central" fontSize={15} pointerEvents="none">
+      {mark.role === "name" && mark.part ? `${mark.text} ${mark.part}` : mark.text}
+    </text>
+  );
+}

@@ -1,0 +1,64 @@
+import { Popover } from "radix-ui";
+import type { Sheet } from "../api/types";
+import { Sign } from "../ui/Sign";
+import { plural } from "./text";
+
+const TONE = { closes: "text-go-on-bar", opens: "text-warn-on-bar", fails: "text-fail-on-bar" };
+const SEVERITY = { note: "text-ink-2", warning: "text-warn", error: "text-cut" };
+const WORD = { note: "To know", warning: "Take care", error: "Wrong" };
+
+/** The floor of every screen in a project: does it close, and what there is to know before cutting. */
+export function ClosingBar({ sheet, onTouch }: { sheet: Sheet; onTouch: (part: string) => void }) {
+  const { closing, findings } = sheet;
+  return (
+    <footer className="sticky bottom-0 z-20 flex flex-wrap items-center gap-x-4 gap-y-1 bg-bar px-5 py-2.5 text-bar-ink">
+      <p role="status" className="flex min-w-0 flex-1 flex-wrap items-center gap-x-3">
+        <Sign is={closing.tone} className={TONE[closing.tone]} />
+        <span className="font-semibold">{closing.headline}</span>
+        <span className="text-bar-ink-2">{closing.detail}</span>
+      </p>
+      {findings.length > 0 && (
+        <Popover.Root>
+          <Popover.Trigger className="min-h-10 px-2 font-medium underline decoration-dotted">
+            {plural(findings.length, "thing")} to know
+          </Popover.Trigger>
+          <Popover.Portal>
+            <Popover.Content
+              side="top"
+              align="end"
+              sideOffset={8}
+              aria-label="Things to know"
+              className="z-40 max-h-[60vh] w-[min(30rem,94vw)] overflow-auto border-2 border-ink bg-paper p-4 text-ink shadow-lg"
+            >
+              <ul>
+                {findings.map((finding) => (
+                  <li key={finding.text} className="flex gap-3 border-b border-line py-2 last:border-0">
+                    <Sign is={finding.severity} className={SEVERITY[finding.severity]} />
+                    <div>
+                      <span className="font-semibold">{WORD[finding.severity]}. </span>
+                      {finding.text}
+                      {finding.parts.length > 0 && (
+                        <span className="mt-1 flex flex-wrap gap-1.5">
+                          {finding.parts.map((part) => (
+                            <button
+                              key={part}
+                              type="button"
+                              className="plain-button"
+                              onClick={() => onTouch(part)}
+                            >
+                              Rail {part}
+                            </button>
+                          ))}
+                        </span>
+                      )}
+                    </div>
+                  </li>
+                ))}
+              </ul>
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
+      )}
+    </footer>
+  );
+}

@@ -1,0 +1,79 @@
+import type { Act, Problem, Sheet } from "../api/types";
+import { ControlField } from "../ui/ControlField";
+import { FigureField } from "../ui/FigureField";
+
+type Props = {
+  sheet: Sheet;
+  onAct: (acts: Act[]) => Promise<Problem | null>;
+  onLook: (acts: Act[] | null) => Promise<Problem | null>;
+  onProblem: (problem: Problem | null) => void;
+};
+
+const FOLDED = ["each_corner", "open"];
+
+/** What there is to decide about the whole, in the order in which one decides it, and every size of it. */
+export function FramePanel({ sheet, onAct, onLook, onProblem }: Props) {
+  const controls = sheet.controls.filter((c) => c.group !== "part");
+  const groups = [...new Set(controls.map((c) => c.group))];
+  const does = { onAct, onLook, onProblem };
+  return (
+    <>
+      {groups.map((group) => {
+        const own = controls.filter((c) => c.group === group);
+        const fields = own.map((c) => <ControlField key={c.id} control={c} {...does} />);
+        const heading = own[0]?.group_label ?? group;
+        return FOLDED.includes(group) ? (
+          <details key={group} className="border-b border-line py-2">
+            <summary className="min-h-10 py-2 font-semibold">{heading}</summary>
+            {fields}
+          </details>
+        ) : (
+          <section key={group} aria-label={heading} className="border-b border-line py-3">
+            <h2 className="mb-1 text-[17px]">{heading}</h2>
+            {fields}
+          </section>
+        );
+      })}
+      <section aria-label="All sizes" className="py-3">
+        <h2 className="text-[17px]">All sizes</h2>
+        <p className="mb-1 text-[15px] text-ink-2">
+          Boxed: given. Plain: follows from it. Type over a plain one, or press Enter on it, to give that
+          instead.
+        </p>
+        <ul>
+          {sheet.sizes.map((size) => (
+            <li key={size.id} className="flex items-center justify-between gap-3 py-0.5">
+              <span aria-hidden="true" className={size.standing === "given" ? "font-semibold" : ""}>
+                {size.label}
+              </span>
+              <span className="flex items-center gap-1">
+                {size.can_free && (
+                  <button
+                    type="button"
+                    className="quiet-button"
+                    onClick={async () =>
+                      onProblem(
+                        await onAct([{ op: "free", measure: (size.acts as { measure: string }).measure }]),
+                      )
+                    }
+                  >
+                    let go<span className="sr-only"> of {size.label}</span>
+                  </button>
+                )}
+                <FigureField
+                  figure={size.figure}
+                  label={size.label}
+                  standing={size.standing}
+                  acts={size.acts as Act}
+                  canFree={size.can_free}
+                  onAct={onAct}
+                  onLook={onLook}
+                />
+              </span>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </>
+  );
+}

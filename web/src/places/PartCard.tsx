@@ -1,0 +1,93 @@
+import type { Act, Part, Problem, Sheet } from "../api/types";
+import { Drawing } from "../drawing/Drawing";
+import { ControlField } from "../ui/ControlField";
+import { FigureText } from "../ui/FigureText";
+import { Why } from "../ui/Why";
+
+type Props = {
+  sheet: Sheet;
+  part: Part;
+  rail: string;
+  onTouch: (part: string) => void;
+  onAct: (acts: Act[]) => Promise<Problem | null>;
+  onLook: (acts: Act[] | null) => Promise<Problem | null>;
+  onProblem: (problem: Problem | null) => void;
+};
+
+/** The touched part: drawn to scale from its face, with every number that is needed to cut it, each of which opens. */
+export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem }: Props) {
+  const own = sheet.controls.filter((c) => c.group === "part" && c.about === rail);
+  return (
+    <>
+      {/* biome-ignore lint/a11y/useSemanticElements: a group of buttons, each a choice made at once */}
+      <div role="group" aria-label="Parts" className="mb-3 flex flex-wrap gap-1.5">
+        {sheet.parts.map((p) => (
+          <button
+            key={p.id}
+            type="button"
+            aria-pressed={p.id === part.id}
+            className="plain-button aria-pressed:bg-touched! aria-pressed:text-ink!"
+            onClick={() => onTouch(p.id)}
+          >
+            {p.id} <span aria-hidden="true">×</span>
+            <span className="sr-only">, pieces: </span>
+            {p.members.length}
+          </button>
+        ))}
+      </div>
+      <div className="flex items-baseline justify-between gap-3">
+        <h2 className="text-[22px]">{part.name}</h2>
+        <span className="text-ink-2">{part.count_text}</span>
+      </div>
+      <p className="text-ink-2">{part.section_text}</p>
+      {part.hand_text && <p className="font-medium">{part.hand_text}</p>}
+      <Drawing
+        view={part.view}
+        label={`${part.name}, seen from its face, opening edge up`}
+        className="mt-2 h-36"
+        pad={{ x: 14, top: 16, bottom: 16 }}
+        touched={part.members}
+      />
+      <p className="mb-2 text-[15px] text-ink-2">
+        Face towards you, opening edge up; the pencil triangle points to the opening. Red dots: long points.
+        Hatched: waste.
+      </p>
+      <div className="mb-3 grid grid-cols-2 gap-2">
+        {part.ends.map((end) => (
+          <details key={end.end} className="border border-ink p-2.5">
+            <summary className="list-none">
+              <span className="block text-ink-2">{end.end} end, miter</span>
+              <FigureText figure={end.miter} className="text-[30px] leading-tight" />
+              <span className="block">{end.leans}</span>
+              <span className="block">{end.bevel}</span>
+              <span className="text-[15px] text-ink-2 underline decoration-dotted">why</span>
+            </summary>
+            <ul className="mt-1 text-[15px]">
+              {end.why.map((line) => (
+                <li key={line} className="py-0.5">
+                  {line}
+                </li>
+              ))}
+            </ul>
+          </details>
+        ))}
+      </div>
+      {part.ladder.map((rung) => (
+        <Why key={rung.id} title={rung.label} note={rung.note} lines={rung.why}>
+          <FigureText figure={rung.figure} className={rung.here ? "text-[22px]" : "text-[18px]"} />
+        </Why>
+      ))}
+      <div className="mt-2 border-t border-line pt-2">
+        {own.map((c) => (
+          <ControlField
+            key={c.id}
+            control={{ ...c, label: `${c.label}, ${rail}` }}
+            onAct={onAct}
+            onLook={onLook}
+            onProblem={onProblem}
+          />
+        ))}
+      </div>
+    </>
+  );
+}

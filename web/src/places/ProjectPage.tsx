@@ -1,0 +1,152 @@
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import type { Act, Problem, Project, Saw } from "../api/types";
+import { useDocument } from "../api/useDocument";
+import { Mark } from "../ui/Mark";
+import { ClosingBar } from "./ClosingBar";
+import { ConflictBar } from "./ConflictBar";
+import { ProjectMenu, UnitMenu } from "./menus";
+import { SawPlace } from "./SawPlace";
+import { ShapePlace } from "./ShapePlace";
+
+const PLACES = [
+  { path: "", name: "Shape" },
+  { path: "saw", name: "Saw" },
+];
+
+/** One project: the tape of places above, the place itself, and the closing line as its floor. */
+export function ProjectPage() {
+  const { id = "", place = "" } = useParams();
+  const url = `/api/projects/${id}`;
+  const onSaw = place === "saw";
+  const project = useDocument<Project>(url);
+  const stale = useMemo(() => [url], [url]);
+  const saw = useDocument<Saw>("/api/saw", stale);
+  const navigate = useNavigate();
+  const [touched, setTouched] = useState<string | null>(null);
+  const [trouble, setTrouble] = useState<Problem | null>(null);
+
+  const here = onSaw ? saw : project;
+  const doing = useCallback(async (what: () => Promise<Problem | null>) => {
+    const problem = await what();
+    setTrouble(problem && problem.status !== 409 ? problem : null);
+  }, []);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      const typing = ["INPUT", "SELECT", "TEXTAREA"].includes(target.tagName);
+      const command = event.ctrlKey || event.metaKey;
+      if (command && event.key.toLowerCase() === "z" && !typing) {
+        event.preventDefault();
+        doing(event.shiftKey ? here.redo : here.undo);
+      } else if (command && event.key.toLowerCase() === "y" && !typing) {
+        event.preventDefault();
+        doing(here.redo);
+      } else if (!typing && !command && !event.altKey) {
+        const chosen = PLACES[Number(event.key) - 1];
+        if (chosen) navigate(`/project/${id}/${chosen.path}`);
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [id, navigate, here.undo, here.redo, doing]);
+
+  const name = project.saved?.name;
+  useEffect(() => {
+    document.title = name ? `${name}: ${onSaw ? "Saw" : "Shape"}` : "Fennup";
+  }, [name, onSaw]);
+
+  if (project.missing) return <Missing text={project.missing} />;
+  const shown = project.shown;
+  if (!shown) return <p className="p-6">Opening…</p>;
+  return (
+    <div className="flex min-h-full flex-col lg:h-full">
+      <header className="flex flex-wrap items-stretch gap-x-3 border-b-2 border-ink bg-paper pl-4 pr-3">
+        <Link to="/" className="flex items-center gap-2 py-2 pr-2" title="All projects">
+          <Mark />
+          <span className="text-[18px] font-semibold">Fennup</span>
+        </Link>
+        <nav aria-label="Places" className="tape flex items-stretch">
+          {PLACES.map((p, i) => (
+            <Link
+              key={p.name}
+              to={`/project/${id}/${p.path}`}
+              aria-current={p.path === place ? "page" : undefined}
+              className="flex items-center gap-2 px-4 py-3 font-medium aria-[current=page]:border-b-4 aria-[current=page]:border-ink aria-[current=page]:bg-film aria-[current=page]:pb-2"
+            >
+              <span className="figure flex h-6 w-6 items-center justify-center rounded-full border border-current text-[15px]">
+                {i + 1}
+              </span>
+              {p.name}
+            </Link>
+          ))}
+        </nav>
+        <span className="tape-rest min-w-6 flex-1" aria-hidden="true" />
+        <div className="flex flex-wrap items-center">
+          <UnitMenu project={shown} onAct={project.act} />
+          <button
+            type="button"
+            className="quiet-button"
+            disabled={!here.saved?.undo}
+            title={here.saved?.undo ? `Undo: ${here.saved.undo}` : undefined}
+            onClick={() => doing(here.undo)}
+          >
+            Undo<span className="sr-only">{here.saved?.undo ? `: ${here.saved.undo}` : ""}</span>
+          </button>
+          <button
+            type="button"
+            className="quiet-button"
+            disabled={!here.saved?.redo}
+            title={here.saved?.redo ? `Redo: ${here.saved.redo}` : undefined}
+            onClick={() => doing(here.redo)}
+          >
+            Redo<span className="sr-only">{here.saved?.redo ? `: ${here.saved.redo}` : ""}</span>
+          </button>
+          <ProjectMenu project={shown} />
+        </div>
+      </header>
+      {here.conflict && <ConflictBar onTheirs={here.takeTheirs} onMine={here.keepMine} />}
+      {trouble && (
+        <p
+          role="alert"
+          className="flex items-center justify-between border-b-2 border-cut bg-paper px-6 py-2 font-medium"
+        >
+          {trouble.detail}
+          <button type="button" className="quiet-button" onClick={() => setTrouble(null)}>
+            Understood
+          </button>
+        </p>
+      )}
+      {onSaw ? (
+        <SawPlace project={shown} saw={saw} onProblem={setTrouble} />
+      ) : (
+        <ShapePlace
+          project={shown}
+          held={
+            project as {
+              act: (acts: Act[]) => Promise<Problem | null>;
+              look: (acts: Act[] | null) => Promise<Problem | null>;
+            }
+          }
+          touched={touched}
+          onTouch={setTouched}
+          onProblem={setTrouble}
+        />
+      )}
+      <ClosingBar sheet={shown.sheet} onTouch={setTouched} />
+    </div>
+  );
+}
+
+function Missing({ text }: { text: string }) {
+  return (
+    <main className="p-6">
+      <h1 className="mb-2 text-[20px]">This cannot be opened</h1>
+      <p className="mb-4">{text}</p>
+      <Link to="/" className="plain-button inline-block">
+        All projects
+      </Link>
+    </main>
+  );
+}

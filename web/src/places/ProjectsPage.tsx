@@ -1,0 +1,126 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { call, fetched } from "../api/call";
+import type { Project, ProjectCard, ProjectList, StartList } from "../api/types";
+import { Drawing } from "../drawing/Drawing";
+import { Mark } from "../ui/Mark";
+import { Sign } from "../ui/Sign";
+import { Toast } from "../ui/Toast";
+
+const LIST = "/api/projects";
+const VERDICT = { closes: "closes", opens: "closes, less what the saw rounds", fails: "does not close" };
+
+/** The first screen: every project as a small true drawing, and what a new one can be. */
+export function ProjectsPage() {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const list = useQuery({
+    queryKey: [LIST],
+    queryFn: () => fetched<ProjectList>(LIST),
+    refetchOnMount: "always",
+  });
+  const starts = useQuery({ queryKey: ["starts"], queryFn: () => fetched<StartList>("/api/starts") });
+  const [deleted, setDeleted] = useState<ProjectCard | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  useEffect(() => {
+    document.title = "Fennup: projects";
+  }, []);
+
+  const begin = async (start: string) => {
+    const unit = localStorage.getItem("unit") === "in" ? "in" : "mm";
+    const answer = await call<Project>("POST", LIST, { start, unit });
+    if (answer.ok) navigate(`/project/${answer.data.id}`);
+    else setTrouble(answer.problem.detail);
+  };
+  const duplicate = async (id: string) => {
+    const answer = await call<Project>("POST", `${LIST}/${id}/duplicate`, {});
+    if (!answer.ok) setTrouble(answer.problem.detail);
+    client.invalidateQueries({ queryKey: [LIST] });
+  };
+  const remove = async (project: ProjectCard) => {
+    const answer = await call("DELETE", `${LIST}/${project.id}`, {});
+    if (answer.ok) setDeleted(project);
+    else setTrouble(answer.problem.detail);
+    client.invalidateQueries({ queryKey: [LIST] });
+  };
+  const restore = async () => {
+    if (deleted) await call("POST", `${LIST}/${deleted.id}/restore`, {});
+    setDeleted(null);
+    client.invalidateQueries({ queryKey: [LIST] });
+  };
+
+  return (
+    <div className="min-h-full">
+      <header className="flex items-center gap-3 border-b-2 border-ink bg-paper px-6 py-3">
+        <Mark />
+        <span className="text-[20px] font-semibold">Fennup</span>
+        <span className="text-ink-2 max-sm:hidden">Angles, lengths, and proof that it closes</span>
+      </header>
+      <main>
+        <section aria-labelledby="new" className="sheet border-b border-line px-6 py-5">
+          <h1 id="new" className="mb-3 text-[20px]">
+            Make a new frame: what is it?
+          </h1>
+          <ul className="flex flex-wrap gap-3">
+            {starts.data?.starts.map((start) => (
+              <li key={start.code}>
+                <button
+                  type="button"
+                  onClick={() => begin(start.code)}
+                  className="block w-40 border border-line bg-paper p-2 text-left hover:border-ink"
+                >
+                  <Drawing view={start.view} label="" className="h-24" />
+                  <span className="mt-1 block font-medium">{start.name}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+        <section aria-labelledby="projects" className="px-6 py-5">
+          <h2 id="projects" className="mb-3 text-[20px]">
+            Your projects
+          </h2>
+          {(trouble || list.isError) && <p role="alert">{trouble ?? list.error?.message}</p>}
+          {list.data?.projects.length === 0 && <p>None yet. Choose above what it is to be.</p>}
+          <ul className="grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-x-6 gap-y-7">
+            {list.data?.projects.map((project) => (
+              <li key={project.id}>
+                <Link to={`/project/${project.id}`} className="group block">
+                  <Drawing view={project.view} label={`Drawing of ${project.name}`} className="sheet h-48" />
+                  <span className="mt-2 block text-[18px] font-semibold group-hover:underline">
+                    {project.name}
+                  </span>
+                </Link>
+                <p className="text-ink-2">{project.facts}</p>
+                <p className="mt-1 flex items-center gap-1.5">
+                  <Sign
+                    is={project.closes}
+                    className={project.closes === "closes" ? "text-go" : "text-warn"}
+                  />
+                  <span>{VERDICT[project.closes]}</span>
+                </p>
+                <p className="mt-1 -ml-2.5 flex">
+                  <button type="button" className="quiet-button" onClick={() => duplicate(project.id)}>
+                    Duplicate<span className="sr-only"> {project.name}</span>
+                  </button>
+                  <button type="button" className="quiet-button" onClick={() => remove(project)}>
+                    Delete<span className="sr-only"> {project.name}</span>
+                  </button>
+                </p>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </main>
+      {deleted && (
+        <Toast
+          text={`Deleted ${deleted.name}.`}
+          action="Undo"
+          onAction={restore}
+          onGone={() => setDeleted(null)}
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,112 @@
+import type { Problem, Project, Saw, Setting } from "../api/types";
+import type { Held } from "../api/useDocument";
+import { Drawing } from "../drawing/Drawing";
+import { ControlField } from "../ui/ControlField";
+import { FigureText } from "../ui/FigureText";
+import { Sign } from "../ui/Sign";
+import { gripName, plural } from "./text";
+
+type Props = { project: Project; saw: Held<Saw>; onProblem: (problem: Problem | null) => void };
+
+/** Saw: every setting once, with how the board lies for each cut; beside it the saw itself, edited on its drawing. */
+export function SawPlace({ project, saw, onProblem }: Props) {
+  const { settings } = project.sheet;
+  return (
+    <div className="flex min-h-0 flex-1 max-lg:flex-col">
+      <main className="min-w-0 flex-1 px-6 py-4 lg:overflow-y-auto">
+        <h1 className="text-[24px]">{project.name}: saw settings</h1>
+        <p className="text-ink-2">
+          {plural(settings.length, "setting")}. Each is set once, for all the cuts under it.
+        </p>
+        <ol>
+          {settings.map((setting) => (
+            <SettingRow key={setting.id} setting={setting} />
+          ))}
+        </ol>
+        <p className="mt-4 border-t border-line pt-3 text-[15px] text-ink-2">
+          Eyes and ears protected. Guard and fence clear of the blade? Move them by hand with the power off.
+          Wait for the blade to stop before you lift it or reach for the piece. Cut each setting in scrap
+          first.
+        </p>
+      </main>
+      <aside
+        aria-label="Your saw"
+        className="w-full border-l border-line bg-paper px-5 py-4 lg:w-[420px] lg:overflow-y-auto"
+      >
+        {saw.shown && <SawProfile saw={saw} shown={saw.shown} onProblem={onProblem} />}
+      </aside>
+    </div>
+  );
+}
+
+function SettingRow({ setting }: { setting: Setting }) {
+  return (
+    <li className="mt-3 border-t-2 border-ink pt-3">
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <FigureText figure={setting.shown} className="text-[44px] leading-none" />
+        <span className="text-[20px] font-semibold text-cut">{setting.direction}</span>
+        <span className="text-[18px]">{setting.tilt}</span>
+        <span className="text-ink-2">{setting.exact}</span>
+      </div>
+      {!setting.reachable && (
+        <p className="mt-1 flex items-center gap-2 font-medium text-warn">
+          <Sign is="warning" />
+          {setting.why_not}
+        </p>
+      )}
+      <ul className="mt-2 grid gap-x-6 gap-y-3 xl:grid-cols-2">
+        {setting.uses.map((use) => (
+          <li key={use.text} className="flex gap-3">
+            <Drawing
+              view={use.picture}
+              label={`${use.text}: as you stand at the saw`}
+              className="sheet h-28 w-44 shrink-0"
+            />
+            <div>
+              <p className="font-semibold">{use.text}</p>
+              <p>{plural(use.count, "cut")}</p>
+              <p className="text-ink-2">{use.lies}</p>
+            </div>
+          </li>
+        ))}
+      </ul>
+    </li>
+  );
+}
+
+function SawProfile({
+  saw,
+  shown,
+  onProblem,
+}: {
+  saw: Held<Saw>;
+  shown: Saw;
+  onProblem: (p: Problem | null) => void;
+}) {
+  return (
+    <>
+      <h2 className="text-[22px]">{shown.machine.name}</h2>
+      <p className="text-[15px] text-ink-2">Drag a stop, or type where it is on the saw's own scale.</p>
+      {shown.views.map((view) => (
+        <section key={view.id} aria-label={view.title} className="mt-2">
+          <h3 className="text-ink-2">{view.title}</h3>
+          <Drawing
+            view={view}
+            label={view.title}
+            className="sheet h-52"
+            pad={{ x: 60, top: 34, bottom: 34 }}
+            onAct={saw.act}
+            onLook={saw.look}
+            step={4}
+            gripNames={gripName}
+          />
+        </section>
+      ))}
+      <div className="mt-3">
+        {shown.controls.map((c) => (
+          <ControlField key={c.id} control={c} onAct={saw.act} onLook={saw.look} onProblem={onProblem} />
+        ))}
+      </div>
+    </>
+  );
+}

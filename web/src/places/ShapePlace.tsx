@@ -1,0 +1,106 @@
+import { Tabs } from "radix-ui";
+import { useEffect, useState } from "react";
+import type { Act, Problem, Project } from "../api/types";
+import { Drawing } from "../drawing/Drawing";
+import { FramePanel } from "./FramePanel";
+import { NameField } from "./NameField";
+import { PartCard } from "./PartCard";
+import { gripName } from "./text";
+
+type Props = {
+  project: Project;
+  held: {
+    act: (acts: Act[]) => Promise<Problem | null>;
+    look: (acts: Act[] | null) => Promise<Problem | null>;
+  };
+  touched: string | null;
+  onTouch: (part: string | null) => void;
+  onProblem: (problem: Problem | null) => void;
+};
+
+const MM_PER_INCH = 25.4;
+
+/** The tape's graduation in mm, for moving a grip by keyboard. */
+function graduation(project: Project): number {
+  const [top = 1, bottom = 1] = project.graduation.split("/").map(Number);
+  return (top / bottom) * (project.unit === "in" ? MM_PER_INCH : 1);
+}
+
+/** Shape: the drawing is the form; beside it the touched part's card, or what there is to decide. */
+export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props) {
+  const { sheet } = project;
+  const [tab, setTab] = useState("frame");
+  const front = sheet.views.find((v) => v.id === "front");
+  const section = sheet.views.find((v) => v.id === "section");
+  const part = sheet.parts.find((p) => touched && p.members.includes(touched)) ?? sheet.parts[0];
+  useEffect(() => {
+    if (touched) setTab("part");
+  }, [touched]);
+  if (!front || !part) return null;
+  const shownParts =
+    tab === "part" ? (touched && part.members.includes(touched) ? [touched] : part.members) : [];
+  return (
+    <div className="flex min-h-0 flex-1 max-lg:flex-col">
+      <main className="sheet relative flex min-w-0 flex-1 flex-col">
+        <div className="px-6 pt-4">
+          <NameField name={project.name} onAct={held.act} />
+          <p className="text-ink-2">{sheet.facts}</p>
+          {project.echo && <p role="status">{project.echo}</p>}
+        </div>
+        <Drawing
+          view={front}
+          label={`${project.name}, seen from the front`}
+          className="min-h-[340px] flex-1 lg:min-h-0"
+          touched={shownParts}
+          onTouch={onTouch}
+          onAct={held.act}
+          onLook={held.look}
+          step={graduation(project)}
+          gripNames={gripName}
+        />
+        {section && (
+          <div className="right-4 bottom-3 w-60 max-lg:mx-auto lg:absolute">
+            <h2 className="text-center text-[16px] text-ink-2">{section.title}</h2>
+            <Drawing
+              view={section}
+              label={section.title}
+              className="h-36"
+              pad={{ x: 66, top: 42, bottom: 42 }}
+              onAct={held.act}
+              onLook={held.look}
+            />
+          </div>
+        )}
+      </main>
+      <aside
+        className="w-full border-l border-line bg-paper lg:w-[420px] lg:overflow-y-auto"
+        aria-label="Details"
+      >
+        <Tabs.Root value={tab} onValueChange={setTab}>
+          <Tabs.List aria-label="Details" className="sticky top-0 z-10 flex border-b border-line bg-paper">
+            <Tabs.Trigger value="frame" className="tab">
+              The frame
+            </Tabs.Trigger>
+            <Tabs.Trigger value="part" className="tab">
+              Parts
+            </Tabs.Trigger>
+          </Tabs.List>
+          <Tabs.Content value="frame" className="p-5 pt-3">
+            <FramePanel sheet={sheet} onAct={held.act} onLook={held.look} onProblem={onProblem} />
+          </Tabs.Content>
+          <Tabs.Content value="part" className="p-5 pt-3">
+            <PartCard
+              sheet={sheet}
+              part={part}
+              rail={touched && part.members.includes(touched) ? touched : part.id}
+              onTouch={onTouch}
+              onAct={held.act}
+              onLook={held.look}
+              onProblem={onProblem}
+            />
+          </Tabs.Content>
+        </Tabs.Root>
+      </aside>
+    </div>
+  );
+}

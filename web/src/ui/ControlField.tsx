@@ -1,0 +1,71 @@
+import type { Act, Control, Problem } from "../api/types";
+import { FigureField } from "./FigureField";
+
+type Props = {
+  control: Control;
+  onAct: (acts: Act[]) => Promise<Problem | null>;
+  onLook: (acts: Act[] | null) => Promise<Problem | null>;
+  onProblem: (problem: Problem | null) => void;
+};
+
+/** One thing to decide: a figure, one of a few, one of many, or any number of them. */
+export function ControlField({ control, onAct, onLook, onProblem }: Props) {
+  const choose = async (acts: Act[]) => onProblem(await onAct(acts));
+  const name = `${control.label}`;
+  if (control.figure && control.acts) {
+    return (
+      <div className="flex items-center justify-between gap-3 py-1">
+        <span aria-hidden="true">{name}</span>
+        <FigureField
+          figure={control.figure}
+          label={name}
+          standing="given"
+          acts={control.acts as Act}
+          onAct={onAct}
+          onLook={onLook}
+        />
+      </div>
+    );
+  }
+  if (control.style === "list") {
+    return (
+      <label className="flex items-center justify-between gap-3 py-1">
+        <span>{name}</span>
+        <select
+          className="plain-button max-w-48"
+          value={control.options.find((o) => o.chosen)?.code ?? ""}
+          onChange={(e) => {
+            const option = control.options.find((o) => o.code === e.target.value);
+            if (option) choose(option.acts as Act[]);
+          }}
+        >
+          {control.options.map((o) => (
+            <option key={o.code} value={o.code} className="bg-paper text-ink">
+              {o.label}
+            </option>
+          ))}
+        </select>
+      </label>
+    );
+  }
+  const single = control.options.length === 1;
+  return (
+    <div className="py-1">
+      {!single && <div className="mb-1">{name}</div>}
+      {/* biome-ignore lint/a11y/useSemanticElements: a group of buttons, each a choice made at once */}
+      <div role="group" aria-label={name} className="flex flex-wrap gap-1.5">
+        {control.options.map((o) => (
+          <button
+            key={o.code}
+            type="button"
+            className="plain-button"
+            aria-pressed={single ? undefined : o.chosen}
+            onClick={() => (control.style === "pick" && o.chosen ? undefined : choose(o.acts as Act[]))}
+          >
+            {o.label}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+}

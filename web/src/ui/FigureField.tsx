@@ -1,0 +1,167 @@
+import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
+import type { Act, Figure, Problem } from "../api/types";
+import { FigureText } from "./FigureText";
+
+type Props = {
+  figure: Figure;
+  label: string;
+  standing: "given" | "derived" | "fixed";
+  acts: Act;
+  canFree?: boolean;
+  onAct: (acts: Act[]) => Promise<Problem | null>;
+  onLook: (acts: Act[] | null) => Promise<Problem | null>;
+  className?: string;
+  words?: string;
+};
+
+/** What typing a text into a field, or nudging it, means: the server says which field that is. */
+function typed(acts: Act, text: string, inches: boolean): Act {
+  return { ...acts, text, inches_meant: inches } as Act;
+}
+
+function nudged(acts: Act, steps: number): Act {
+  if (acts.op === "give") return { op: "give", measure: acts.measure, steps };
+  return { op: "nudge", path: (acts as { path: string }).path, steps };
+}
+
+/**
+ * A figure edited where it stands: type and Enter, arrow keys for the next graduation, Esc to leave it as it was.
+ * A text that cannot be stays, with what is wrong beside it. Enter on a derived figure makes it the given one.
+ */
+export function FigureField({
+  figure,
+  label,
+  standing,
+  acts,
+  canFree,
+  onAct,
+  onLook,
+  className = "",
+  words,
+}: Props) {
+  const [text, setText] = useState<string | null>(null);
+  const [steps, setSteps] = useState(0);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const messageId = useId();
+  const wanting = text !== null || steps !== 0;
+
+  const wished = (inches = false): Act[] => [
+    ...(text !== null ? [typed(acts, text, inches)] : []),
+    ...(steps !== 0 ? [nudged(acts, steps)] : []),
+  ];
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a look belongs to what was just typed, not to its handlers.
+  useEffect(() => {
+    if (wanting) onLook(wished());
+  }, [text, steps]);
+
+  const clear = () => {
+    setText(null);
+    setSteps(0);
+    setProblem(null);
+  };
+
+  const commit = async (inches = false) => {
+    if (!wanting && !(standing === "derived" && acts.op === "give")) return;
+    const acting = wanting ? wished(inches) : [acts];
+    const wrong = await onAct(acting);
+    if (wrong) {
+      setProblem(wrong);
+      return;
+    }
+    clear();
+    requestAnimationFrame(() => document.activeElement === input.current && input.current?.select());
+  };
+
+  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key === "Enter") {
+      event.preventDefault();
+      commit();
+    } else if (event.key === "Escape") {
+      clear();
+      onLook(null);
+      requestAnimationFrame(() => input.current?.select());
+    } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+      event.preventDefault();
+      setProblem(null);
+      setSteps(steps + (event.key === "ArrowUp" ? 1 : -1) * (event.shiftKey ? 10 : 1));
+    } else if (event.key === "Delete" && canFree && acts.op === "give" && text === null) {
+      event.preventDefault();
+      onAct([{ op: "free", measure: acts.measure }]);
+    }
+  };
+
+  const leave = () => {
+    if (wanting && !problem) commit();
+  };
+
+  const asks = problem?.errors?.find((e) => e.ask === "inches");
+  const shown = text ?? figure.typed;
+  return (
+    <span
+      className={`field ${className}`}
+      data-standing={standing}
+      data-typing={problem !== null}
+      data-wrong={problem !== null}
+    >
+      <input
+        ref={input}
+        type="text"
+        inputMode="text"
+        autoComplete="off"
+        spellCheck={false}
+        size={text === null ? 3 : Math.max(3, text.length)}
+        maxLength={200}
+        aria-label={`${label}, ${standing === "given" ? "given" : "follows from the rest"}, ${figure.spoken}`}
+        aria-invalid={problem !== null}
+        aria-describedby={problem ? messageId : undefined}
+        value={shown}
+        onChange={(e) => {
+          setProblem(null);
+          setSteps(0);
+          setText(e.target.value);
+        }}
+        onFocus={(e) => e.target.select()}
+        onBlur={leave}
+        onKeyDown={onKey}
+      />
+      <span className="shown" aria-hidden="true">
+        <FigureText figure={figure} />
+        {words && <span className="ml-1.5 text-[15px] font-medium">{words}</span>}
+      </span>
+      {problem && (
+        <span
+          id={messageId}
+          role="alert"
+          className="absolute left-1/2 top-full z-30 mt-1 block w-72 -translate-x-1/2 rounded-sm border-2 border-cut bg-paper p-2 text-left text-[15px] font-medium shadow-md whitespace-normal"
+        >
+          {asks?.text ?? problem.detail}
+          <span className="mt-1 flex gap-2">
+            {asks && (
+              <button
+                type="button"
+                className="plain-button"
+                onMouseDown={(e) => e.preventDefault()}
+                onClick={() => commit(true)}
+              >
+                Yes, inches
+              </button>
+            )}
+            <button
+              type="button"
+              className="quiet-button"
+              onMouseDown={(e) => e.preventDefault()}
+              onClick={() => {
+                clear();
+                onLook(null);
+              }}
+            >
+              Leave as it was
+            </button>
+          </span>
+        </span>
+      )}
+    </span>
+  );
+}
