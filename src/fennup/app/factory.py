@@ -1,7 +1,6 @@
 """The application put together."""
 
 from pathlib import Path
-from typing import Any
 
 from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
@@ -30,10 +29,7 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
     app.register_api(projects.api)
     app.register_api(workshop.api)
 
-    @app.get("/openapi.json", doc_ui=False)
-    def document() -> Any:
-        return app.api_doc
-
+    app.add_url_rule("/openapi.json", "openapi", lambda: app.api_doc)
     if with_demo:
         with app.config["SESSIONS"]() as session, session.begin():
             demo.fill(session)
@@ -45,9 +41,7 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
 def _serve_pages(app: OpenAPI, pages: Path) -> None:
     """The built front end; every address that is none of its files is a place inside it."""
 
-    @app.get("/", defaults={"name": "index.html"}, doc_ui=False)
-    @app.get("/<path:name>", doc_ui=False)
-    def page(name: str) -> Response:
+    def page(name: str = "index.html") -> Response:
         if name.startswith("api/"):
             return problems.problem(404, "There is nothing at this address.")
         found = (pages / name).is_file()
@@ -55,3 +49,6 @@ def _serve_pages(app: OpenAPI, pages: Path) -> None:
         lasting = found and name.startswith("assets/")
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable" if lasting else "no-cache"
         return response
+
+    app.add_url_rule("/", "page", page)
+    app.add_url_rule("/<path:name>", "page", page)

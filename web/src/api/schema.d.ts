@@ -463,6 +463,11 @@ export interface components {
             ] | null;
             /** Acts */
             acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"]) | null;
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
             /** Away */
             away: [
                 number,
@@ -1174,7 +1179,7 @@ export interface components {
         };
         /**
          * Shape
-         * @description A run of points, closed or not, mm, y up. `part` is the board that it belongs to.
+         * @description A run of points, closed or not, mm, y up. `part` is the board that it belongs to, `grain` which way it runs.
          */
         Shape: {
             /**
@@ -1182,6 +1187,14 @@ export interface components {
              * @default false
              */
             closed?: boolean;
+            /**
+             * Grain
+             * @default null
+             */
+            grain?: [
+                number,
+                number
+            ] | null;
             /**
              * Part
              * @default null
@@ -1196,7 +1209,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "wood" | "grain" | "joint" | "rabbet" | "cut" | "waste" | "held" | "circle" | "ground" | "left_out" | "fence" | "table" | "blade" | "arc" | "stop" | "hidden";
+            role: "wood" | "grain" | "joint" | "rabbet" | "cut" | "waste" | "held" | "circle" | "ground" | "left_out" | "fence" | "table" | "blade" | "arc" | "stop" | "unseen";
         };
         /**
          * SheetOut

@@ -2,7 +2,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Act, Problem, View } from "../api/types";
 import { FigureField } from "../ui/FigureField";
 import { FigureText } from "../ui/FigureText";
-import { type Camera, fit } from "./camera";
+import { type Camera, fit, type Pad, padFor } from "./camera";
 import { DimensionLine, place } from "./dimensions";
 import { GripRing } from "./GripRing";
 import { MarkDrawn, Patterns, ShapeDrawn } from "./Shapes";
@@ -11,7 +11,8 @@ type Props = {
   view: View;
   label: string;
   className?: string;
-  pad?: { x: number; top: number; bottom: number };
+  pad?: Pad;
+  extraRight?: number;
   touched?: string[];
   onTouch?: (part: string) => void;
   onAct?: (acts: Act[]) => Promise<Problem | null>;
@@ -20,8 +21,9 @@ type Props = {
   gripNames?: (id: string) => string;
 };
 
-const BARE = { x: 8, top: 8, bottom: 8 };
-const DIMENSIONED = { x: 84, top: 60, bottom: 64 };
+const BARE = { left: 8, right: 8, top: 8, bottom: 8 };
+/** Below this width the words beside a figure would hide the drawing. */
+const ROOM_FOR_WORDS = 560;
 
 /** Any view of any kind: to scale, its dimensions edited where they stand, its grips dragged. */
 export function Drawing({
@@ -29,6 +31,7 @@ export function Drawing({
   label,
   className = "",
   pad,
+  extraRight = 0,
   touched,
   onTouch,
   onAct,
@@ -49,7 +52,10 @@ export function Drawing({
     return () => observer.disconnect();
   }, []);
 
-  const own = pad ?? (view.dimensions.length ? DIMENSIONED : BARE);
+  const own = useMemo(
+    () => pad ?? (view.dimensions.length ? padFor(view, extraRight) : BARE),
+    [pad, view, extraRight],
+  );
   const fitted = useMemo(() => fit(view, { ...size, pad: own }), [view, size, own]);
   // While a grip is held the drawing keeps its scale, or it would run away from under the finger.
   const frozen = useRef<Camera>(fitted);
@@ -105,7 +111,11 @@ export function Drawing({
                   standing={dimension.standing}
                   acts={dimension.acts as Act}
                   canFree={dimension.can_free}
-                  words={view.id === "front" && !dimension.id.includes(":") ? dimension.label : undefined}
+                  words={
+                    view.id === "front" && size.width > ROOM_FOR_WORDS && !dimension.id.includes(":")
+                      ? dimension.label
+                      : undefined
+                  }
                   onAct={onAct}
                   onLook={onLook}
                 />

@@ -1,20 +1,15 @@
+import { useId } from "react";
 import type { Mark, Point, Shape } from "../api/types";
 import { type Camera, path, toScreen } from "./camera";
 
 type Touch = { touched?: string[]; onTouch?: (part: string) => void };
 
-/** Hatching for waste and a thin grain for wood, drawn in pixels so that every drawing has the same. */
+/** Hatching for waste, in pixels so that every drawing has the same. */
 export function Patterns() {
   return (
     <defs>
       <pattern id="hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <line className="hatching" x1="0" y1="0" x2="0" y2="7" />
-      </pattern>
-      <pattern id="grain" width="120" height="22" patternUnits="userSpaceOnUse">
-        <path className="graining" d="M0 6q30-4 60 0t60 0M0 15q30 3 60 0t60 0" />
-      </pattern>
-      <pattern id="touched-grain" width="120" height="22" patternUnits="userSpaceOnUse">
-        <path className="touched-graining" d="M0 6q30-4 60 0t60 0M0 15q30 3 60 0t60 0" />
       </pattern>
     </defs>
   );
@@ -23,24 +18,32 @@ export function Patterns() {
 export function ShapeDrawn({ shape, camera, touched, onTouch }: { shape: Shape; camera: Camera } & Touch) {
   const points = path(shape.points.map((p) => toScreen(camera, p as Point)));
   const part = shape.part ?? "";
+  const grain = useId();
   if (shape.role === "wood") {
     const isTouched = touched?.includes(part);
+    const [x, y] = shape.grain ?? [1, 0];
     return (
       <g>
+        <pattern
+          id={grain}
+          width="120"
+          height="22"
+          patternUnits="userSpaceOnUse"
+          patternTransform={`matrix(${x} ${-y} ${y} ${x} ${points.split(",")[0]} 0)`}
+        >
+          <path
+            className={isTouched ? "touched-graining" : "graining"}
+            d="M0 6q30-4 60 0t60 0M0 15q30 3 60 0t60 0"
+          />
+        </pattern>
         {/* biome-ignore lint/a11y/noStaticElementInteractions: the parts list does the same by keyboard */}
-        {/* biome-ignore lint/a11y/useKeyWithClickEvents: the parts list does the same by keyboard */}
         <polygon
           className={`wood ${isTouched ? "touched" : ""} ${onTouch ? "touchable" : ""}`}
           points={points}
           data-part={part}
           onClick={onTouch && (() => onTouch(part))}
         />
-        <polygon
-          points={points}
-          fill={`url(#${isTouched ? "touched-grain" : "grain"})`}
-          pointerEvents="none"
-          transform={undefined}
-        />
+        <polygon points={points} fill={`url(#${grain})`} pointerEvents="none" />
       </g>
     );
   }

@@ -2,7 +2,25 @@ import type { Point, View } from "../api/types";
 
 /** From mm, y up, to pixels, y down. The only arithmetic on places in the browser. */
 export type Camera = { scale: number; x: number; y: number };
-export type Room = { width: number; height: number; pad: { x: number; top: number; bottom: number } };
+export type Pad = { left: number; right: number; top: number; bottom: number };
+export type Room = { width: number; height: number; pad: Pad };
+
+/** How far apart dimension lines stand, in pixels. */
+export const LANE = 30;
+
+/** Room for the dimension lines that stand off the thing on each side. */
+export function padFor(view: View, extraRight = 0): Pad {
+  const pad = { left: 22, right: 22, top: 22, bottom: 22 };
+  const need = (side: keyof Pad, px: number) => {
+    pad[side] = Math.max(pad[side], px);
+  };
+  for (const { away: way, lane, about } of view.dimensions) {
+    if (about || lane === 0) continue;
+    if (Math.abs(way[0]) > 0.3) need(way[0] > 0 ? "right" : "left", lane * LANE + 46);
+    if (Math.abs(way[1]) > 0.3) need(way[1] > 0 ? "top" : "bottom", lane * LANE + 24);
+  }
+  return { ...pad, right: pad.right + extraRight };
+}
 
 export function fit(view: View, room: Room): Camera {
   const points: Point[] = view.shapes.flatMap((s) => s.points as Point[]);
@@ -10,7 +28,7 @@ export function fit(view: View, room: Room): Camera {
   const ys = points.map((p) => p[1]);
   const low: Point = [Math.min(...xs), Math.min(...ys)];
   const high: Point = [Math.max(...xs), Math.max(...ys)];
-  const inside = [room.width - 2 * room.pad.x, room.height - room.pad.top - room.pad.bottom];
+  const inside = [room.width - room.pad.left - room.pad.right, room.height - room.pad.top - room.pad.bottom];
   const scale = Math.max(
     0.001,
     Math.min(
@@ -21,7 +39,7 @@ export function fit(view: View, room: Room): Camera {
   const middle: Point = [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2];
   return {
     scale,
-    x: room.width / 2 - middle[0] * scale,
+    x: room.pad.left + (inside[0] ?? 0) / 2 - middle[0] * scale,
     y: room.pad.top + (inside[1] ?? 0) / 2 + middle[1] * scale,
   };
 }

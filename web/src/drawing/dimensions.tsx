@@ -1,7 +1,6 @@
 import type { Dimension, Point } from "../api/types";
-import { away, type Camera, mid, toScreen } from "./camera";
+import { away, type Camera, LANE, mid, toScreen } from "./camera";
 
-const LANE = 30;
 const ARC = 34;
 
 /** Where a dimension's line runs on the screen and where its figure stands. */
@@ -36,7 +35,8 @@ function placeAngle(camera: Camera, dimension: Dimension, about: Point): Placed 
   const b = away(at, dimension.b as Point, radius);
   const sum: Point = [dimension.a[0] + dimension.b[0], dimension.a[1] + dimension.b[1]];
   const length = Math.hypot(sum[0], sum[1]) || 1;
-  const label = away(at, [sum[0] / length, sum[1] / length], radius + 24);
+  const inside = away(at, [sum[0] / length, sum[1] / length], radius + 24);
+  const label = dimension.at ? toScreen(camera, dimension.at as Point) : inside;
   return { dimension, a, b, from: [at, at], label, angle: [radius, radius] };
 }
 

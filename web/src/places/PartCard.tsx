@@ -4,6 +4,8 @@ import { ControlField } from "../ui/ControlField";
 import { FigureText } from "../ui/FigureText";
 import { Why } from "../ui/Why";
 
+const PART_PAD = { left: 14, right: 14, top: 16, bottom: 16 };
+
 type Props = {
   sheet: Sheet;
   part: Part;
@@ -45,7 +47,7 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
         view={part.view}
         label={`${part.name}, seen from its face, opening edge up`}
         className="mt-2 h-36"
-        pad={{ x: 14, top: 16, bottom: 16 }}
+        pad={PART_PAD}
         touched={part.members}
       />
       <p className="mb-2 text-[15px] text-ink-2">

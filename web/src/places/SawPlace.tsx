@@ -6,6 +6,8 @@ import { FigureText } from "../ui/FigureText";
 import { Sign } from "../ui/Sign";
 import { gripName, plural } from "./text";
 
+const SAW_PAD = { left: 60, right: 60, top: 34, bottom: 34 };
+
 type Props = { project: Project; saw: Held<Saw>; onProblem: (problem: Problem | null) => void };
 
 /** Saw: every setting once, with how the board lies for each cut; beside it the saw itself, edited on its drawing. */
@@ -94,7 +96,7 @@ function SawProfile({
             view={view}
             label={view.title}
             className="sheet h-52"
-            pad={{ x: 60, top: 34, bottom: 34 }}
+            pad={SAW_PAD}
             onAct={saw.act}
             onLook={saw.look}
             step={4}

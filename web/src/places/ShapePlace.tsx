@@ -6,6 +6,7 @@ import { FramePanel } from "./FramePanel";
 import { NameField } from "./NameField";
 import { PartCard } from "./PartCard";
 import { gripName } from "./text";
+import { useWide } from "./useWide";
 
 type Props = {
   project: Project;
@@ -19,6 +20,9 @@ type Props = {
 };
 
 const MM_PER_INCH = 25.4;
+const SECTION_PAD = { left: 78, right: 78, top: 42, bottom: 42 };
+/** Room at the right for the section, where the sheet is wide. */
+const SECTION_ROOM = 170;
 
 /** The tape's graduation in mm, for moving a grip by keyboard. */
 function graduation(project: Project): number {
@@ -30,6 +34,7 @@ function graduation(project: Project): number {
 export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props) {
   const { sheet } = project;
   const [tab, setTab] = useState("frame");
+  const wide = useWide();
   const front = sheet.views.find((v) => v.id === "front");
   const section = sheet.views.find((v) => v.id === "section");
   const part = sheet.parts.find((p) => touched && p.members.includes(touched)) ?? sheet.parts[0];
@@ -51,6 +56,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
           view={front}
           label={`${project.name}, seen from the front`}
           className="min-h-[340px] flex-1 lg:min-h-0"
+          extraRight={wide ? SECTION_ROOM : 0}
           touched={shownParts}
           onTouch={onTouch}
           onAct={held.act}
@@ -59,13 +65,13 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
           gripNames={gripName}
         />
         {section && (
-          <div className="right-4 bottom-3 w-60 max-lg:mx-auto lg:absolute">
+          <div className="right-4 bottom-3 w-64 max-lg:mx-auto lg:absolute">
             <h2 className="text-center text-[16px] text-ink-2">{section.title}</h2>
             <Drawing
               view={section}
               label={section.title}
               className="h-36"
-              pad={{ x: 66, top: 42, bottom: 42 }}
+              pad={SECTION_PAD}
               onAct={held.act}
               onLook={held.look}
             />

@@ -26,6 +26,7 @@ class DimensionOut(BaseModel):
     away: Point
     lane: float
     about: Point | None
+    at: Point | None
     acts: Edit | None
     can_free: bool
 

@@ -82,6 +82,7 @@ def _dimension(d: Dimension, voice: Voice, sides: int) -> DimensionOut:
         away=d.away,
         lane=d.lane,
         about=d.about,
+        at=d.at,
         acts=d.acts,
         can_free=d.can_free,
     )
@@ -131,8 +132,8 @@ def _name(solution: Solution, part: PartGroup) -> str:
     if len(names) == 1:
         return names[0]
     if names[0].startswith("Rail "):
-        return f"Rail {part.boards[0]} to {part.boards[-1]}" if len(names) > 2 else f"Rails {' and '.join(part.boards)}"
-    return f"{' and '.join(n.removesuffix(' rail') for n in names)} rail"
+        return f"Rails {part.boards[0]} to {part.boards[-1]}" if len(names) > 2 else f"Rails {' and '.join(part.boards)}"
+    return f"{' and '.join(n.removesuffix(' rail') for n in names)} rails".capitalize()
 
 
 def _end(solution: Solution, board: Board, end: End, voice: Voice, words: dict[str, str]) -> EndOut:

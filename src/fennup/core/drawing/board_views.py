@@ -8,9 +8,15 @@ from fennup.core.geometry.vec import Point2, Vec
 from fennup.core.parts.solid import Solid, arris_line, extent_along, long_points
 
 
+ALONG = (1.0, 0.0)
+
+
 def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, ...]:
     """Every board's silhouette seen from +z, then joint faces edge on, then rabbet walls."""
-    shapes = [Shape("wood", hull([(p[0], p[1]) for p in _points(solids[b.id])]), True, b.id) for b in assembly.boards]
+    shapes = [
+        Shape("wood", hull([(p[0], p[1]) for p in _points(solids[b.id])]), True, b.id, (b.frame.x[0], b.frame.x[1]))
+        for b in assembly.boards
+    ]
     for board in assembly.boards:
         wall = [p for patch in solids[board.id].patches("rabbet") for p in patch.points]
         if wall:
@@ -60,7 +66,7 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
     """
     low, high = solid.extent_x()
     y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
-    shapes = [Shape("wood", hull([(p[0], p[1]) for piece in solid.local for p in piece.points]), True, board.id)]
+    shapes = [Shape("wood", hull([(p[0], p[1]) for piece in solid.local for p in piece.points]), True, board.id, ALONG)]
     marks = []
     for end in ENDS:
         for cut in board.ends(end):
@@ -79,7 +85,7 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
     if board.section.rabbet:
         at = y - board.section.rabbet.width_mm
         run = extent_along(board, at, -z)
-        shapes.append(Shape("hidden", ((run[0], at), (run[1], at))))
+        shapes.append(Shape("unseen", ((run[0], at), (run[1], at))))
     middle = (low + high) / 2
     reach = (high - low) / 6
     marks += [Mark("face_mark", (middle + reach, 0.0)), Mark("triangle", (middle - reach, 0.0))]

@@ -57,13 +57,16 @@ def operator_view(swing_deg: float, kept_left: bool, part: str) -> View:
     side = -1.0 if kept_left else 1.0
     shapes = [
         *fence_and_ticks(60.0, 60.0)[:2],
-        Shape("wood", kept, True, part),
+        Shape("wood", kept, True, part, (1.0, 0.0)),
         Shape("waste", waste, True),
         Shape("blade", (on_blade(10.0), on_blade(-RADIUS * cos(radians(swing_deg))))),
     ]
     longer_near = (near[0] - far[0]) * side < 0
     tip = near if longer_near else far
-    marks = [Mark("name", (side * REACH * 0.62, -BOARD / 2), "keep", part), Mark("name", (-side * REACH * 0.62, -BOARD / 2), "waste")]
+    marks = [Mark("name", (side * REACH * 0.62, -BOARD / 2), "keep", part)]
+    middle = (sum(p[0] for p in waste) / 4, sum(p[1] for p in waste) / 4)
+    corner = (-side * REACH * 0.7, -BOARD * (0.25 if longer_near else 0.75))
+    marks.append(Mark("name", middle if abs(lean) < 0.5 else corner, "waste"))
     if abs(swing_deg) > 1e-9:
         marks.append(Mark("long_point", tip))
     return View("operator", tuple(shapes), tuple(marks))

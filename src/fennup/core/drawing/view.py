@@ -8,7 +8,7 @@ from fennup.core.geometry.vec import Point2
 
 ShapeRole = Literal[
     "wood", "grain", "joint", "rabbet", "cut", "waste", "held", "circle", "ground", "left_out", "fence", "table",
-    "blade", "arc", "stop", "hidden",
+    "blade", "arc", "stop", "unseen",
 ]  # fmt: skip
 MarkRole = Literal["long_point", "face_mark", "triangle", "letter", "name"]
 Standing = Literal["given", "derived", "fixed"]
@@ -16,12 +16,13 @@ Standing = Literal["given", "derived", "fixed"]
 
 @dataclass(frozen=True)
 class Shape:
-    """A run of points, closed or not, mm, y up. `part` is the board that it belongs to."""
+    """A run of points, closed or not, mm, y up. `part` is the board that it belongs to, `grain` which way it runs."""
 
     role: ShapeRole
     points: tuple[Point2, ...]
     closed: bool = False
     part: str | None = None
+    grain: Point2 | None = None
 
 
 @dataclass(frozen=True)
@@ -39,7 +40,7 @@ class Mark:
 class Dimension:
     """A dimension line from a to b, or for `deg` an arc about `about` from a to b anticlockwise.
 
-    `away` is the direction in which it stands off and `lane` how many text heights (0: on the line itself).
+    `at` is where the figure of an angle stands, if not inside it. `away` is the direction in which it stands off and `lane` how many text heights (0: on the line itself).
     `acts` are what typing (a TypeIn or Give without its text) and nudging do; none where it cannot be edited.
     """
 
@@ -53,6 +54,7 @@ class Dimension:
     away: Point2 = (0.0, 0.0)
     lane: float = 0.0
     about: Point2 | None = None
+    at: Point2 | None = None
     acts: Edit | None = None
     can_free: bool = False
 

@@ -7,12 +7,14 @@ from fennup.core.drawing.edit import Choose, Drag, Edit, Nudge, TypeIn
 from fennup.core.drawing.saw_views import RADIUS, arc_points, fence_and_ticks, round_from_down, round_from_up
 from fennup.core.drawing.view import Control, Dimension, Grip, Option, Shape, View
 from fennup.core.errors import SpecError
+from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.editing import edit_field, put_at, read_figure
 from fennup.core.saw.machine import Machine
 from fennup.core.units.lengths import Tape
 
 STOPS = ("swing_left_deg", "swing_right_deg", "tilt_left_deg", "tilt_right_deg")
 DRAG_STEP_DEG = 0.5
+BESIDE = RADIUS + 32.0
 
 
 def edit_machine(machine: Machine, act: Edit, on: Tape) -> dict[str, Any]:
@@ -54,9 +56,10 @@ def machine_views(machine: Machine) -> tuple[View, View]:
     return _above(machine), _front(machine)
 
 
-def _stop(machine: Machine, name: str, shown: float, ends: tuple[tuple[float, float], tuple[float, float]]) -> Dimension:
+def _stop(name: str, shown: float, ends: tuple[Point2, Point2], at: Point2) -> Dimension:
     acts = TypeIn(op="type", path=name, text="")
-    return Dimension(name, name, ends[0], ends[1], shown, "deg", "given", about=(0.0, 0.0), lane=1.0, acts=acts)
+    a, b = ((p[0] / RADIUS, p[1] / RADIUS) for p in ends)
+    return Dimension(name, name, a, b, shown, "deg", "given", about=(0.0, 0.0), lane=1.0, at=at, acts=acts)
 
 
 def _above(machine: Machine) -> View:
@@ -65,8 +68,8 @@ def _above(machine: Machine) -> View:
     shapes = fence_and_ticks(left, right)
     shapes += [Shape("blade", ((0.0, 14.0), down)), Shape("stop", ((0.0, 0.0), at_left)), Shape("stop", ((0.0, 0.0), at_right))]
     dimensions = (
-        _stop(machine, "swing_left_deg", machine.swing_shown(left), (at_left, down)),
-        _stop(machine, "swing_right_deg", machine.swing_shown(right), (down, at_right)),
+        _stop("swing_left_deg", machine.swing_shown(left), (at_left, down), round_from_down(-left, BESIDE)),
+        _stop("swing_right_deg", machine.swing_shown(right), (down, at_right), round_from_down(right, BESIDE)),
     )
     return View("saw_above", tuple(shapes), (), dimensions, (Grip("swing_left_deg", at_left), Grip("swing_right_deg", at_right)))
 
@@ -83,8 +86,8 @@ def _front(machine: Machine) -> View:
         Shape("stop", ((0.0, 0.0), at_right)),
     )
     dimensions = (
-        _stop(machine, "tilt_left_deg", machine.tilt_shown(left), (up, at_left)),
-        _stop(machine, "tilt_right_deg", machine.tilt_shown(right), (at_right, up)),
+        _stop("tilt_left_deg", machine.tilt_shown(left), (up, at_left), round_from_up(left, BESIDE)),
+        _stop("tilt_right_deg", machine.tilt_shown(right), (at_right, up), round_from_up(-right, BESIDE)),
     )
     return View("saw_front", shapes, (), dimensions, (Grip("tilt_left_deg", at_left), Grip("tilt_right_deg", at_right)))
 

@@ -80,7 +80,7 @@ def _regular(spec: FlatFrameSpec, shape: Regular, assembly: Assembly) -> Drawn:
     """Across the opening in the middle, across the outside below, one side above; the given one is always there."""
     size, n = shape.size, shape.sides
     given = size.by if isinstance(size, LineSize) else ""
-    wanted = ["opening_flats", "outside_flats", "outside_side", "opening_side"]
+    wanted = ["opening_flats", "outside_reach" if n % 2 else "outside_flats", "outside_side", "opening_side"]
     if given and given not in wanted:
         wanted.insert(0, given)
     dimensions = [d for name in wanted if (d := _regular_dimension(name, given, shape, assembly))]
@@ -119,7 +119,7 @@ def _regular_dimension(name: str, given: str, shape: Regular, assembly: Assembly
         a, b = ((-flats / 2, 0.0), (flats / 2, 0.0)) if n % 2 or n % 4 == 0 else ((0.0, -flats / 2), (0.0, flats / 2))
         if not inside:
             level = n % 2 or n % 4 == 0
-            away, lane = (DOWN, 2.5) if n % 2 else ((DOWN, 1.0) if level else (LEFT, 1.0))
+            away, lane = (DOWN, 2.4) if n % 2 else ((DOWN, 1.0) if level else (LEFT, 1.0))
             reach = (measure(assembly, "outside_flats") or 0.0) / 2
             a, b = ((-reach, -reach), (reach, -reach)) if level else ((-reach, -reach), (-reach, reach))
     elif kind == "reach":
@@ -129,12 +129,11 @@ def _regular_dimension(name: str, given: str, shape: Regular, assembly: Assembly
         if inside:
             a, b, lane = (0.0, corners[0][1]), (0.0, apex[1]), 0.0
     elif kind == "corners" and n % 2:
-        a, b, away, lane = (-value / 2, -flats / 2), (value / 2, -flats / 2), DOWN, 1.0
+        a, b, away, lane = (-value / 2, -flats / 2), (value / 2, -flats / 2), DOWN, 2.4
         if inside:
             a, b, lane = (-value / 2, 0.0), (value / 2, 0.0), 0.0
     else:
-        start = 0 if n % 4 else 0
-        a, b = corners[start], corners[start + n // 2]
+        a, b = corners[0], corners[n // 2]
     standing: Standing = "given" if name == given else "derived"
     acts: Edit = TypeIn(op="type", path="shape.size.mm", text="") if name == given else Give(op="give", measure=name)
     return Dimension(name, name, a, b, value, "mm", standing, away, lane, acts=acts)
@@ -285,7 +284,7 @@ def _irregular(spec: FlatFrameSpec, shape: Irregular, assembly: Assembly, base: 
         dimensions.append(
             Dimension(
                 name, name, side.start, side.end, length, "mm", "given" if held else "derived",
-                away, 1.0, acts=Give(op="give", measure=name), can_free=held,
+                away, 2.2 if inside else 1.0, acts=Give(op="give", measure=name), can_free=held,
             )  # fmt: skip
         )
         corner, nxt = spec.corner_names[i], base.sides[(i + 1) % n]
@@ -315,7 +314,7 @@ def _section(spec: FlatFrameSpec, assembly: Assembly) -> View:
     dimensions = [
         Dimension("width", "rail_width", (-y, z), (y, z), 2 * y, "mm", "given", UP, 1.0, acts=width),
         Dimension(
-            "thickness", "thickness", (y, -z), (y, z), 2 * z, "mm", "given", RIGHT, 1.0,
+            "thickness", "thickness", (y, -z), (y, z), 2 * z, "mm", "given", RIGHT, 1.5,
             acts=TypeIn(op="type", path="board.thickness_mm", text=""),
         ),
     ]  # fmt: skip
@@ -327,7 +326,7 @@ def _section(spec: FlatFrameSpec, assembly: Assembly) -> View:
                 acts=TypeIn(op="type", path="rabbet.width_mm", text=""),
             ),
             Dimension(
-                "rabbet_depth", "rabbet_depth", (-y, -z), (-y, floor), spec.rabbet.depth_mm, "mm", "given", LEFT, 1.0,
+                "rabbet_depth", "rabbet_depth", (-y, -z), (-y, floor), spec.rabbet.depth_mm, "mm", "given", LEFT, 1.5,
                 acts=TypeIn(op="type", path="rabbet.depth_mm", text=""),
             ),
         ]  # fmt: skip
