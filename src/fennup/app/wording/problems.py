@@ -36,6 +36,7 @@ PROBLEMS: dict[str, Words] = {
     "through_not_here": lambda d, v: f"Only one of the two rails of {d['corner']} can run through it.",
     "too_few_left": lambda d, v: "At least two rails must stay.",
     "ground_along_rail": lambda d, v: f"Rail {d['side']} runs along the ground there: an end flat to the ground would never cross it.",
+    "butt_too_wide": lambda d, v: f"Butted at {d['corner']}, rail {d['side']} is so wide that its tip would run past the next corner. Miter it, or take a narrower board.",
     "part_vanishes": lambda d, v: f"The cuts at both ends of rail {d['side']} leave nothing of it.",
     "pin_impossible": lambda d, v: (
         f"No outline has side {d['side']} at {_mm(d, v, 'mm')} together with what is pinned already."

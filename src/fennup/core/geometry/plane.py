@@ -62,5 +62,6 @@ def joint_plane(outer_a: Plane, outer_b: Plane, inner_a: Plane, inner_b: Plane) 
     if norm(across) < PARALLEL:
         raise CutError("parallel")
     plane = plane_through(outer, cross(level.normal, across))
-    # b's outer normal, seen from a, points past a's end: the kept side is the one it points away from.
-    return plane if dot(plane.normal, outer_b.normal) > 0 else plane.flipped()
+    # The part of b's outer normal that lies along a points past a's end.
+    past_the_end = sub(outer_b.normal, scale(outer_a.normal, dot(outer_a.normal, outer_b.normal)))
+    return plane if dot(plane.normal, past_the_end) > 0 else plane.flipped()

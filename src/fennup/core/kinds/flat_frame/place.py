@@ -107,13 +107,28 @@ def _join(spec: FlatFrameSpec, base: Baseline, i: int, name: str, boards: dict[s
         boards[a] = boards[a].with_cut("right", _miter(mine, theirs_seen))
         boards[b] = boards[b].with_cut("left", _miter(mine_seen, theirs).flipped())
         return Joint(name, "miter", Mating(a, "right:0"), Mating(b, "left:0"), ends)
-    if (how.through or a) == a:
+    through_a = (how.through or a) == a
+    _check_butt(spec, base, i, through_a)
+    if through_a:
         boards[a] = boards[a].with_cut("right", theirs_seen.outer)
         boards[b] = boards[b].with_cut("left", mine_seen.inner)
         return Joint(name, "butt", Mating(b, "left:0"), Mating(a, "upper"), ends)
     boards[a] = boards[a].with_cut("right", theirs_seen.inner)
     boards[b] = boards[b].with_cut("left", mine_seen.outer)
     return Joint(name, "butt", Mating(a, "right:0"), Mating(b, "upper"), ends)
+
+
+def _check_butt(spec: FlatFrameSpec, base: Baseline, i: int, through_first: bool) -> None:
+    """The tip of a through end must not run past the fitted rail's own far corner: SpecError `butt_too_wide`."""
+    n = len(base.sides)
+    first, second = base.sides[i], base.sides[(i + 1) % n]
+    through, fitted = (first, second) if through_first else (second, first)
+    far = base.sides[(i + 2) % n] if through_first else base.sides[i - 1]
+    own, edge = _edges(through, through.start, through.way), _edges(fitted, fitted.start, fitted.way)
+    tip = meeting_point(own.inner, edge.outer, GROUND)
+    if _edges(far, far.start, far.way).outer.beyond(tip) > 1e-9:
+        field = f"rails.{through.letter}.width_mm" if through.letter in spec.rails else "board.width_mm"
+        raise SpecError("butt_too_wide", (field,), corner=spec.corner_names[i], side=through.letter)
 
 
 def _miter(a: Edges, b: Edges) -> Plane:

@@ -1,0 +1,260 @@
+import unittest
+from math import cos, hypot, pi, radians, sin, tan
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from fennup.core.drawing.edit import Choose, Drag, Free, Give, TypeIn
+from fennup.core.errors import SpecError
+from fennup.core.parts.measure import measure
+from fennup.core.saw.machine import Machine
+from fennup.core.solve import Solution
+from fennup.core.units.lengths import tape
+from tests.core.frames import FRAME, irregular, lengths, miters, rectangle, regular, solved
+
+MM = tape("mm", "1")
+
+
+class RegularFrames(unittest.TestCase):
+    def test_a_hexagon_that_holds_a_panel_has_the_ladder_of_its_lines(self) -> None:
+        # long = content + 2 (W - r) tan 30 + ..., here with flats F: side = F tan 30 on every line.
+        frame = solved(regular(6, 40.0, "holds", object_mm=300.0, play_mm=2.0, rabbet={"width_mm": 6.0, "depth_mm": 8.0}))
+        outer, opening = lengths(frame, "A")
+        self.assertAlmostEqual(outer, (302 + 2 * 34) * tan(pi / 6), places=9)
+        self.assertAlmostEqual(outer, 213.6196, places=4)
+        self.assertAlmostEqual(measure(frame.assembly, "rabbet_side") or 0, 174.3598, places=4)
+        self.assertAlmostEqual(opening, 167.4316, places=4)
+        for got in miters(frame, "D"):
+            self.assertAlmostEqual(got, 30.0, places=9)
+        self.assertEqual([p.boards for p in frame.parts], [tuple("ABCDEF")])
+
+    def test_a_heptagon_across_corners(self) -> None:
+        frame = solved(regular(7, 50.8, "outside_corners", mm=533.4))
+        outer, opening = lengths(frame, "C")
+        self.assertAlmostEqual(outer, 533.4 * sin(pi / 7), places=9)
+        self.assertAlmostEqual(outer, 231.4336, places=4)
+        self.assertAlmostEqual(opening, outer - 2 * 50.8 * tan(pi / 7), places=9)
+        self.assertAlmostEqual(opening, 182.5056, places=4)
+        self.assertAlmostEqual(miters(frame, "C")[0], 25.7143, places=4)
+        # What a tape reads on an odd frame: height over a side, and the diagonal that skips three corners.
+        self.assertAlmostEqual(measure(frame.assembly, "outside_reach") or 0, 266.7 * (1 + cos(pi / 7)), places=6)
+        self.assertAlmostEqual(measure(frame.assembly, "outside_diagonal") or 0, 533.4 * sin(3 * pi / 7), places=6)
+
+    @settings(max_examples=60, deadline=None)
+    @given(
+        st.integers(3, 24), st.floats(30, 3000), st.floats(5, 200), st.sampled_from(["miter", "butt"]),
+        st.sampled_from(["opening_flats", "opening_corners", "opening_side", "outside_flats", "outside_corners", "outside_side", "outside_diagonal"]),
+    )  # fmt: skip
+    def test_any_size_of_any_regular_frame_is_measured_as_given_and_closes(
+        self, sides: int, mm: float, width: float, joint: str, by: str
+    ) -> None:
+        try:
+            frame = solved(regular(sides, width, by, mm=mm, joint=joint))
+        except SpecError as error:
+            self.assertIn(error.code, ("no_opening", "part_vanishes", "butt_too_wide"))
+            return
+        self.assertTrue(all(j.closes for j in frame.joints))
+        self.assertNotIn(frame.closing.state, ("open_joint", "shared_wood"))
+        self.assertAlmostEqual((frame.claims[0].measured or 0) / mm, 1.0, places=9)
+        # The wood is the ring between two polygons, whatever the joints are.
+        apothem = {k: (measure(frame.assembly, f"{k}_flats") or 0) / 2 for k in ("outside", "opening")}
+        ring = sides * tan(pi / sides) * (apothem["outside"] ** 2 - apothem["opening"] ** 2) * 20.0
+        self.assertAlmostEqual(sum(s.volume() for s in frame.solids.values()) / ring, 1.0, places=7)
+
+    def test_a_butted_corner_is_cut_at_the_turn_less_a_right_angle(self) -> None:
+        # In a pinwheel of n sides each rail has one fitted and one through end, both at |90 - 360/n| from square.
+        for sides in (3, 5, 8):
+            frame = solved(regular(sides, 30.0, "opening_side", mm=400.0, joint="butt"))
+            for got in miters(frame, "B"):
+                self.assertAlmostEqual(got, 360 / sides - 90, places=9)
+        four = solved(rectangle("outside", 600.0, 400.0, 60.0, joint="butt"))
+        self.assertAlmostEqual(lengths(four, "A")[0], 600.0 - 60.0)
+
+    def test_one_corner_may_be_butted_among_miters_and_either_rail_may_run_through(self) -> None:
+        for through, outer in (("A", 600.0), ("B", 540.0)):
+            corner = {"AB": {"joint": "butt", "through": through}}
+            frame = solved(rectangle("outside", 600.0, 400.0, 60.0, corners=corner))
+            self.assertAlmostEqual(lengths(frame, "A")[0], outer)
+            self.assertTrue(all(j.closes for j in frame.joints))
+            self.assertEqual([p.boards for p in frame.parts], [("A",), ("B",), ("C", ), ("D",)])
+
+
+class RectanglesAndOpenFrames(unittest.TestCase):
+    def test_unequal_rails_split_the_corner_from_inner_to_outer_corner(self) -> None:
+        wide = {"A": {"width_mm": 90.0}, "C": {"width_mm": 90.0}}
+        frame = solved(rectangle("outside", 600.0, 400.0, 60.0, rails=wide))
+        self.assertAlmostEqual(miters(frame, "A")[0], 33.6901, places=4)
+        self.assertAlmostEqual(tan(radians(miters(frame, "A")[0])), 60 / 90, places=12)
+        self.assertAlmostEqual(miters(frame, "B")[1], 56.3099, places=4)
+        for board, expected in (("A", (600.0, 480.0)), ("B", (400.0, 220.0))):
+            for got, want in zip(lengths(frame, board), expected, strict=True):
+                self.assertAlmostEqual(got, want, places=9)
+
+    def test_an_open_octagon_stands_flat_on_the_ground(self) -> None:
+        frame = solved(regular(8, 58.0, "outside_side", mm=205.5, left_out=["A"], loose_ends="ground"))
+        outer, opening = lengths(frame, "B")
+        self.assertAlmostEqual(outer, 205.5, places=9)
+        # One miter takes 58 tan 22.5 off, the ground cut at 45 adds 58.
+        self.assertAlmostEqual(opening, 205.5 - 58 * tan(radians(22.5)) + 58, places=9)
+        self.assertAlmostEqual(opening, 239.4756, places=4)
+        self.assertAlmostEqual(miters(frame, "B")[0], -45.0, places=9)
+        hands = {p.id: p.mirror_of for p in frame.parts}
+        self.assertEqual(hands, {"B": None, "C": None, "H": "B"})
+        self.assertEqual(frame.closing.state, "chain")
+
+    def test_a_loose_end_cut_square_keeps_the_whole_outer_edge(self) -> None:
+        frame = solved(regular(6, 40.0, "outside_side", mm=300.0, left_out=["A", "B"]))
+        outer, opening = lengths(frame, "C")
+        self.assertAlmostEqual(outer, 300.0, places=9)
+        self.assertAlmostEqual(opening, 300.0 - 40 * tan(pi / 6), places=9)
+        self.assertAlmostEqual(miters(frame, "C")[0], 0.0, places=9)
+
+
+class IrregularFrames(unittest.TestCase):
+    corners = [(0.0, 0.0), (400.0, 0.0), (450.0, 300.0), (0.0, 250.0)]
+
+    def test_five_pins_fix_a_quadrilateral_and_the_rest_follows(self) -> None:
+        # Two right angles at A, so the far side is the hypotenuse of (400 wide, 300 - 220 high).
+        pins = [
+            {"side": "A", "mm": 400.0}, {"corner": "AB", "deg": 90.0}, {"corner": "DA", "deg": 90.0},
+            {"side": "B", "mm": 300.0}, {"side": "D", "mm": 220.0},
+        ]  # fmt: skip
+        frame = solved(irregular(self.corners, pins))
+        self.assertAlmostEqual(measure(frame.assembly, "outside_side:C") or 0, hypot(400, 80), places=6)
+        self.assertTrue(all(abs((c.measured or 0) - c.claim.asked) < 1e-6 for c in frame.claims))
+        self.assertNotEqual(frame.closing.state, "open_joint")
+
+    def test_a_further_pin_that_agrees_is_noted_and_one_that_disagrees_opens_the_last_joint(self) -> None:
+        pins = [
+            {"side": "A", "mm": 400.0}, {"corner": "AB", "deg": 90.0}, {"corner": "DA", "deg": 90.0},
+            {"side": "B", "mm": 300.0}, {"side": "D", "mm": 300.0},
+        ]  # fmt: skip
+        agrees = solved(irregular(self.corners, [*pins, {"side": "C", "mm": 400.0}]))
+        self.assertIn("pin_spare", [f.code for f in agrees.findings])
+        short = solved(irregular(self.corners, [*pins, {"side": "C", "mm": 395.0}]))
+        self.assertEqual((short.closing.state, short.closing.joint), ("open_joint", "DA"))
+        # C is 5 short, so D comes down 5 to the right of where it should stand and reaches into A by that times sin 45.
+        self.assertAlmostEqual(max(short.closing.opening_mm, short.closing.overlap_mm), 5 * sin(pi / 4), places=6)
+
+    def test_four_angles_that_do_not_make_360_are_named(self) -> None:
+        pins = [{"corner": c, "deg": d} for c, d in (("AB", 90.0), ("BC", 90.0), ("CD", 91.0), ("DA", 90.0))]
+        frame = solved(irregular(self.corners, pins))
+        finding = next(f for f in frame.findings if f.code == "angles_sum")
+        self.assertEqual((finding.value, finding.limit), (361.0, 360.0))
+        self.assertEqual(frame.closing.state, "open_joint")
+
+    @settings(max_examples=40, deadline=None)
+    @given(st.lists(st.tuples(st.floats(0.6, 1.4), st.floats(8, 60)), min_size=3, max_size=9), st.floats(0, 360), st.booleans())
+    def test_random_convex_outlines_close_and_turning_or_mirroring_them_changes_no_setting(
+        self, sides: list[tuple[float, float]], turn: float, inside: bool
+    ) -> None:
+        # Corners on a circle are always convex; the second figure of each pair is the rail's width.
+        total = sum(s for s, _ in sides)
+        steps = [2 * pi * s / total for s, _ in sides]
+        assume(max(steps) < pi * 0.8 and min(steps) > 0.15)
+        at = [sum(steps[:i]) for i in range(len(steps))]
+        rails = {chr(65 + i): {"width_mm": w} for i, (_, w) in enumerate(sides)}
+
+        def built(turned: float, hand: float) -> Solution:
+            spots = [(900 * cos(a + turned), hand * 900 * sin(a + turned)) for a in at]
+            order = spots if hand > 0 else spots[::-1]
+            own = rails if hand > 0 else {chr(65 + i): rails[chr(65 + (len(at) - 2 - i) % len(at))] for i in range(len(at))}
+            return solved(irregular(order, [], "opening" if inside else "outside", rails=own))
+
+        def angles(frame: Solution) -> list[float]:
+            return sorted(round(m, 6) for b in frame.assembly.boards for m in miters(frame, b.id))
+
+        try:
+            plain = built(0.0, 1.0)
+        except SpecError as error:
+            self.assertIn(error.code, ("no_opening", "part_vanishes"))
+            return
+        self.assertTrue(all(j.closes for j in plain.joints))
+        self.assertEqual(angles(plain), angles(built(radians(turn), 1.0)))
+        self.assertEqual(angles(plain), angles(built(0.0, -1.0)))
+
+
+class BadSpecs(unittest.TestCase):
+    def test_each_is_refused_with_its_field(self) -> None:
+        panel = {"width_mm": 50.0, "depth_mm": 8.0}
+        for document, code, field in (
+            (regular(6, 500.0, "outside_flats", mm=300.0), "no_opening", "board.width_mm"),
+            (rectangle("outside", 100.0, 400.0, 60.0), "no_opening_between", "board.width_mm"),
+            (regular(6, 40.0, "opening_flats", mm=300.0, rabbet=panel), "rabbet_too_wide", "rabbet.width_mm"),
+            (regular(6, 40.0, "opening_flats", mm=300.0, rabbet={"width_mm": 6, "depth_mm": 20}), "rabbet_too_deep", "rabbet.depth_mm"),
+            (regular(6, 40.0, "holds", object_mm=300.0), "holds_without_rabbet", "rabbet"),
+            (regular(6, 40.0, "opening_flats", mm=300.0, rails={"Q": {"width_mm": 9}}), "no_such_side", "rails.Q"),
+            (regular(4, 40.0, "opening_flats", mm=300.0, left_out=["A", "B", "C"]), "too_few_left", "left_out"),
+            (irregular([(0, 0), (400, 0), (200, 50), (0, 400)], []), "reflex", "shape.corners.2"),
+            (irregular([(0, 0), (0, 400), (400, 0)], []), "reflex", "shape.corners.1"),
+            (irregular([(0, 0), (400, 0), (200, 200)], [{"side": s, "mm": m} for s, m in (("A", 400.0), ("B", 250.0), ("C", 100.0))]), "pin_impossible", "shape.pins.2"),
+        ):  # fmt: skip
+            with self.subTest(code), self.assertRaises(SpecError) as caught:
+                solved(document)
+            self.assertEqual((caught.exception.code, caught.exception.fields[0]), (code, field))
+
+    def test_the_widest_rail_named_by_the_refusal_is_the_limit(self) -> None:
+        with self.assertRaises(SpecError) as caught:
+            solved(regular(6, 500.0, "outside_flats", mm=300.0))
+        self.assertAlmostEqual(float(caught.exception.data["limit_mm"]), 150.0)
+
+
+class ActsOnAFrame(unittest.TestCase):
+    def acted(self, document: dict, *acts: object) -> dict:
+        spec = FRAME.spec.model_validate(document)
+        for act in acts:
+            spec = FRAME.spec.model_validate(FRAME.edit(spec, act, MM))  # type: ignore[arg-type]
+        return spec.model_dump(mode="json")
+
+    def test_giving_another_line_moves_nothing_and_turns_the_old_one_into_a_result(self) -> None:
+        start = regular(7, 50.0, "opening_flats", mm=400.0)
+        swapped = self.acted(start, Give(op="give", measure="outside_diagonal"))
+        self.assertEqual(swapped["shape"]["size"]["by"], "outside_diagonal")
+        self.assertAlmostEqual(measure(solved(swapped).assembly, "opening_flats") or 0, 400.0, places=9)
+
+    def test_changing_how_it_is_sized_keeps_the_frame(self) -> None:
+        for start in (regular(8, 45.0, "outside_side", mm=300.0), rectangle("opening", 420.0, 300.0, 45.0)):
+            before = lengths(solved(start), "A")
+            for by in ("holds", "floats", "outside", "opening"):
+                start = self.acted(start, Choose(op="choose", path="shape.size.by", value=by))
+                for got, want in zip(lengths(solved(start), "A"), before, strict=True):
+                    self.assertAlmostEqual(got, want, places=9)
+            freed = self.acted(start, Choose(op="choose", path="shape.form", value="irregular"))
+            self.assertAlmostEqual(lengths(solved(freed), "A")[0], before[0], places=9)
+
+    def test_a_dragged_side_takes_the_nearest_graduation(self) -> None:
+        start = regular(8, 45.0, "opening_flats", mm=340.0)
+        dragged = self.acted(start, Drag(op="drag", grip="size:flat:2", x_mm=180.3, y_mm=0.0))
+        self.assertEqual(dragged["shape"]["size"]["mm"], 361.0)
+
+    def test_pins_come_by_typing_and_go_by_freeing_and_a_dragged_corner_keeps_them(self) -> None:
+        start = irregular(IrregularFrames.corners, [])
+        pinned = self.acted(start, Give(op="give", measure="outside_side:A", text="420"))
+        dragged = self.acted(pinned, Drag(op="drag", grip="corner:2", x_mm=500.0, y_mm=330.0))
+        self.assertAlmostEqual(measure(solved(dragged).assembly, "outside_side:A") or 0, 420.0, places=6)
+        freed = self.acted(dragged, Free(op="free", measure="outside_side:A"))
+        self.assertEqual(freed["shape"]["pins"], [])
+
+    def test_a_nominal_board_fills_in_what_it_measures_and_typing_a_width_forgets_it(self) -> None:
+        named = self.acted(regular(6, 40.0, "opening_flats", mm=300.0), Choose(op="choose", path="board.nominal", value="1x4"))
+        self.assertEqual((named["board"]["width_mm"], named["board"]["thickness_mm"]), (3.5 * 25.4, 0.75 * 25.4))
+        self.assertIsNone(self.acted(named, TypeIn(op="type", path="board.width_mm", text="88"))["board"]["nominal"])
+
+    def test_fewer_sides_drop_what_was_said_of_those_that_are_gone(self) -> None:
+        start = regular(8, 40.0, "opening_flats", mm=300.0, left_out=["H"], corners={"GH": {"joint": "butt", "through": "G"}})
+        less = self.acted(start, TypeIn(op="type", path="shape.sides", text="5"))
+        self.assertEqual((less["left_out"], less["corners"]), ([], {}))
+
+    def test_every_option_that_a_start_offers_can_be_taken_or_is_refused_with_a_field(self) -> None:
+        taken = 0
+        for document in FRAME.starts.values():
+            spec = FRAME.spec.model_validate(document)
+            frame = solved(document, Machine())
+            for control in FRAME.describe(spec, frame.assembly, frame.solids).controls:
+                for option in control.options:
+                    try:
+                        solved(self.acted(document, *option.acts))
+                        taken += 1
+                    except SpecError as error:
+                        self.assertTrue(error.fields)
+        self.assertGreater(taken, 150)

@@ -1,0 +1,71 @@
+import unittest
+from fractions import Fraction
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from fennup.core.errors import UnitError
+from fennup.core.units.angles import parse_angle_deg
+from fennup.core.units.lengths import GRADUATIONS, Tape, nudge_length, parse_length, read_length, tape
+
+
+class LengthsAsTyped(unittest.TestCase):
+    def test_every_accepted_spelling_means_its_length(self) -> None:
+        inch = 25.4
+        for text, unit, mm in (
+            ("14 3/8", "in", 14.375 * inch), ('14-3/8"', "mm", 14.375 * inch), ("14⅜″", "mm", 14.375 * inch),
+            ("3' 2 1/2\"", "in", 38.5 * inch), ("3ft 2.5in", "mm", 38.5 * inch), ("3′ 2½″", "in", 38.5 * inch),
+            ("38.5", "in", 38.5 * inch), ("38,5", "mm", 38.5), ("978 mm", "in", 978.0), ("97.8cm", "in", 978.0),
+            ("1.2 m", "in", 1200.0), ("1/2 in", "mm", 12.7), ("0,125", "in", 0.125 * inch), ("-5", "mm", -5.0),
+        ):  # fmt: skip
+            with self.subTest(text):
+                self.assertAlmostEqual(parse_length(text, unit).mm, mm, places=9)
+
+    def test_feet_bring_their_total_in_inches(self) -> None:
+        self.assertEqual(parse_length("3' 2 1/2\"", "in").feet_total_in, 38.5)
+        self.assertIsNone(parse_length('32 1/2"', "in").feet_total_in)
+
+    def test_what_is_no_length_or_could_be_two_is_refused_by_name(self) -> None:
+        for text, code in (
+            ("abc", "no_length"), ("", "no_length"), ("1/0", "no_length"), ("3 4", "no_length"), ("12 mm 3", "no_length"),
+            ("1,234.5", "thousands"), ("1 234", "thousands"), ("1,234", "comma_or_thousands"), ("9" * 60, "too_many_digits"),
+            ("<b>5</b>", "no_length"), ("1e3", "no_length"), ("nan", "no_length"),
+        ):  # fmt: skip
+            with self.subTest(text), self.assertRaises(UnitError) as caught:
+                parse_length(text, "in")
+            self.assertEqual(caught.exception.code, code)
+
+    def test_a_bare_fraction_in_a_millimetre_project_asks_first(self) -> None:
+        with self.assertRaises(UnitError) as caught:
+            parse_length("14 3/8", "mm")
+        self.assertEqual(caught.exception.code, "fraction_in_mm")
+        self.assertAlmostEqual(caught.exception.data["mm"], 365.125)
+        self.assertAlmostEqual(parse_length("14 3/8", "mm", inches_meant=True).mm, 365.125)
+
+    @given(st.integers(1, 100_000), st.sampled_from([(u, g) for u, steps in GRADUATIONS.items() for g in steps]))
+    def test_a_figure_on_a_graduation_reads_back_as_itself(self, steps: int, on: tuple[str, Fraction]) -> None:
+        own = Tape(on[0], on[1])
+        mm = steps * own.graduation_mm
+        reading = read_length(mm, own)
+        self.assertEqual(reading.remainder, "")
+        self.assertAlmostEqual(parse_length(reading.text, own.unit, inches_meant=False).mm, mm, places=6)
+
+
+class LengthsAsRead(unittest.TestCase):
+    def test_the_remainder_shows_when_it_is_more_than_a_tenth_of_a_graduation(self) -> None:
+        # 213.6196 lies 0.3804 short of 214, and 0.1196 past 213.5; a tenth of a millimetre is the limit on the first.
+        self.assertEqual((read_length(213.6196, tape("mm", "1")).text, read_length(213.6196, tape("mm", "1")).remainder), ("214", "−0.38"))
+        self.assertEqual(read_length(213.6196, tape("mm", "1/2")).remainder, "+0.12")
+        self.assertEqual(read_length(214.05, tape("mm", "1")).remainder, "")
+        # 5.25 inches and 0.01 inch: 0.01 is more than a tenth of 1/16.
+        self.assertEqual(read_length(5.26 * 25.4, tape("in", "1/16")).remainder, "+0.010")
+
+    def test_nudging_lands_on_the_next_mark(self) -> None:
+        on = tape("in", "1/16")
+        self.assertAlmostEqual(nudge_length(25.4, 1, on), 25.4 * 17 / 16)
+        self.assertAlmostEqual(nudge_length(25.4 * 1.01, 1, on), 25.4 * 17 / 16)
+        self.assertAlmostEqual(nudge_length(25.4 * 1.01, -1, on), 25.4)
+
+    def test_angles_are_read_in_degrees_fractions_and_minutes(self) -> None:
+        for text, deg in (("22.5", 22.5), ("22,5°", 22.5), ("22 1/2", 22.5), ("22° 30'", 22.5), ("-3", -3.0)):
+            self.assertAlmostEqual(parse_angle_deg(text), deg)
