@@ -23,7 +23,9 @@ def rectangle(by: str, width: float, depth: float, rail: float, **more: Any) -> 
     return {"kind": "flat_frame", "shape": shape, "board": {"width_mm": rail, "thickness_mm": 20.0}, **more}
 
 
-def irregular(corners: list[tuple[float, float]], pins: list[dict[str, Any]], line: str = "outside", **more: Any) -> dict[str, Any]:
+def irregular(
+    corners: list[tuple[float, float]], pins: list[dict[str, Any]], line: str = "outside", **more: Any
+) -> dict[str, Any]:
     """Any outline."""
     shape = {"form": "irregular", "line": line, "corners": corners, "pins": pins}
     return {"kind": "flat_frame", "shape": shape, "board": {"width_mm": 40.0, "thickness_mm": 20.0}, **more}

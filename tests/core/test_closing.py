@@ -47,7 +47,10 @@ class AsTheSawCanBeSet(unittest.TestCase):
 
     def test_a_saw_that_shows_the_angle_closes_exactly(self) -> None:
         self.assertEqual(solved(regular(8, 45.0, "opening_flats", mm=300.0), HALF).closing.state, "exact")
-        self.assertEqual(solved(regular(5, 45.0, "opening_flats", mm=300.0, joint="butt"), Machine(swing_step_deg=1)).closing.state, "exact")
+        self.assertEqual(
+            solved(regular(5, 45.0, "opening_flats", mm=300.0, joint="butt"), Machine(swing_step_deg=1)).closing.state,
+            "exact",
+        )
 
     def test_a_scale_from_the_fence_rounds_its_own_reading(self) -> None:
         # 25.7143 from square reads 64.2857; in steps of 1 that is 64, which is 26 from square; in steps of 4, 64 again.
@@ -114,7 +117,10 @@ class Settings(unittest.TestCase):
     def test_both_ends_of_a_regular_rail_share_one_setting_by_turning_the_board_over(self) -> None:
         frame = solved(regular(8, 45.0, "opening_flats", mm=300.0), HALF)
         self.assertEqual(len(frame.settings), 1)
-        self.assertEqual([(u.end, u.pose.down, u.kept, u.count) for u in frame.settings[0].uses], [("right", "back", "left", 8), ("left", "face", "left", 8)])
+        self.assertEqual(
+            [(u.end, u.pose.down, u.kept, u.count) for u in frame.settings[0].uses],
+            [("right", "back", "left", 8), ("left", "face", "left", 8)],
+        )
 
     def test_a_saw_that_swings_one_way_only_gets_poses_that_need_no_other(self) -> None:
         one_way = Machine(swing_left_deg=50.0, swing_right_deg=0.0)

@@ -1,5 +1,6 @@
 import unittest
 from math import cos, hypot, pi, radians, sin, tan
+from typing import ClassVar
 
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
@@ -76,7 +77,7 @@ class RegularFrames(unittest.TestCase):
             frame = solved(rectangle("outside", 600.0, 400.0, 60.0, corners=corner))
             self.assertAlmostEqual(lengths(frame, "A")[0], outer)
             self.assertTrue(all(j.closes for j in frame.joints))
-            self.assertEqual([p.boards for p in frame.parts], [("A",), ("B",), ("C", ), ("D",)])
+            self.assertEqual([p.boards for p in frame.parts], [("A",), ("B",), ("C",), ("D",)])
 
 
 class RectanglesAndOpenFrames(unittest.TestCase):
@@ -111,7 +112,7 @@ class RectanglesAndOpenFrames(unittest.TestCase):
 
 
 class IrregularFrames(unittest.TestCase):
-    corners = [(0.0, 0.0), (400.0, 0.0), (450.0, 300.0), (0.0, 250.0)]
+    corners: ClassVar = [(0.0, 0.0), (400.0, 0.0), (450.0, 300.0), (0.0, 250.0)]
 
     def test_five_pins_fix_a_quadrilateral_and_the_rest_follows(self) -> None:
         # Two right angles at A, so the far side is the hypotenuse of (400 wide, 300 - 220 high).
@@ -144,7 +145,11 @@ class IrregularFrames(unittest.TestCase):
         self.assertEqual(frame.closing.state, "open_joint")
 
     @settings(max_examples=40, deadline=None)
-    @given(st.lists(st.tuples(st.floats(0.6, 1.4), st.floats(8, 60)), min_size=3, max_size=9), st.floats(0, 360), st.booleans())
+    @given(
+        st.lists(st.tuples(st.floats(0.6, 1.4), st.floats(8, 60)), min_size=3, max_size=9),
+        st.floats(0, 360),
+        st.booleans(),
+    )
     def test_random_convex_outlines_close_and_turning_or_mirroring_them_changes_no_setting(
         self, sides: list[tuple[float, float]], turn: float, inside: bool
     ) -> None:

@@ -54,7 +54,10 @@ class LengthsAsTyped(unittest.TestCase):
 class LengthsAsRead(unittest.TestCase):
     def test_the_remainder_shows_when_it_is_more_than_a_tenth_of_a_graduation(self) -> None:
         # 213.6196 lies 0.3804 short of 214, and 0.1196 past 213.5; a tenth of a millimetre is the limit on the first.
-        self.assertEqual((read_length(213.6196, tape("mm", "1")).text, read_length(213.6196, tape("mm", "1")).remainder), ("214", "−0.38"))
+        self.assertEqual(
+            (read_length(213.6196, tape("mm", "1")).text, read_length(213.6196, tape("mm", "1")).remainder),
+            ("214", "−0.38"),
+        )
         self.assertEqual(read_length(213.6196, tape("mm", "1/2")).remainder, "+0.12")
         self.assertEqual(read_length(214.05, tape("mm", "1")).remainder, "")
         # 5.25 inches and 0.01 inch: 0.01 is more than a tenth of 1/16.

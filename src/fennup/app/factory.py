@@ -7,6 +7,7 @@ from flask_openapi3 import Info, OpenAPI
 
 from fennup.app.api import guard, problems, projects, workshop
 from fennup.app.models.store import open_store
+from fennup.app.schemas.api import Problem
 from fennup.app.services import demo
 
 INFO = Info(title="Fennup", version="1", description="Angles, lengths and proof of closing. Millimetres and degrees.")
@@ -20,7 +21,7 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
         doc_ui=False,
         static_folder=None,
         validation_error_status=422,
-        validation_error_model=projects.Problem,
+        validation_error_model=Problem,
         validation_error_callback=problems.invalid_body,
     )
     app.config["SESSIONS"] = open_store(database)

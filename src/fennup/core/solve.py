@@ -8,13 +8,13 @@ from fennup.core.assembly.model import Assembly, Claim, Finding
 from fennup.core.errors import CutError, SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.alike import PartGroup, group_parts
+from fennup.core.parts.measure import measure
 from fennup.core.parts.solid import Solid, solid_of
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.settings import Setting, settings_for
 from fennup.core.verify.closing import Closing, closing_of
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.joints import JointCheck, check_joint, shared_wood
-from fennup.core.parts.measure import measure
 
 
 @dataclass(frozen=True)

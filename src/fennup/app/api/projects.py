@@ -46,9 +46,7 @@ from fennup.core.saw.machine import Machine
 from fennup.core.solve import Solution
 from fennup.core.units.lengths import GRADUATIONS
 
-api = APIBlueprint(
-    "projects", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem}
-)
+api = APIBlueprint("projects", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
 
 
 def _sessions() -> Session:

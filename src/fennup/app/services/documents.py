@@ -42,9 +42,7 @@ def _now() -> datetime:
 def create(session: Session, type: str, body: dict[str, Any], did: str, id: str | None = None) -> State:
     """A new document with its first revision."""
     now = _now()
-    document = Document(
-        id=id or uuid4().hex, type=type, version=1, cursor=1, created_at=now, changed_at=now, deleted_at=None
-    )
+    document = Document(id=id or uuid4().hex, type=type, version=1, cursor=1, created_at=now, changed_at=now, deleted_at=None)
     session.add(document)
     session.flush()
     session.add(Revision(document_id=document.id, number=1, did=did, body=body, at=now))

@@ -77,8 +77,7 @@ def acted(body: ProjectBody, acts: list[Edit]) -> ProjectBody:
             changed = kind.edit(spec, act, voice.tape)
         except CoreError as error:
             raise from_core(error, voice) from None
-        validated(kind.spec, changed, voice)
-        body = body.model_copy(update={"spec": changed})
+        body = body.model_copy(update={"spec": validated(kind.spec, changed, voice).model_dump(mode="json")})
     return body
 
 

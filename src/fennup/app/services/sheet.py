@@ -53,7 +53,7 @@ def sheet_of(solution: Solution, voice: Voice) -> SheetOut:
         parts=[_part(solution, part, voice, kind.side_words) for part in solution.parts],
         settings=[_setting(solution, s, voice, kind.side_words) for s in solution.settings],
         closing=closing_line(solution, voice),
-        findings=[finding_line(f, voice, sides) for f in solution.findings],
+        findings=[finding_line(f, voice) for f in solution.findings],
         given=given_lines(solution, voice),
     )
 
@@ -165,7 +165,12 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
         note = "measure and mark here" if here else "to check by"
         rungs.append(
             RungOut(
-                id=side, label=f"{words[side].capitalize()}{tips}", note=note, figure=voice.length(length), here=here, why=why
+                id=side,
+                label=f"{words[side].capitalize()}{tips}",
+                note=note,
+                figure=voice.length(length),
+                here=here,
+                why=why,
             )
         )
     if board.section.rabbet:
@@ -182,12 +187,19 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
         rungs.insert(1, rung)
     low, high = solution.solids[board.id].extent_x()
     if high - low > max(lower, upper) + 1e-6:
-        why_overall = ["The farthest tips of the two ends, along the board: the least board that this part can be cut from.", *why]
+        why_overall = [
+            "The farthest tips of the two ends, along the board: the least board that this part can be cut from.",
+            *why,
+        ]
         rungs.append(
             RungOut(
-                id="overall", label="Overall, tip to tip along the board", note="the least board it can be cut from",
-                figure=voice.length(high - low), here=False, why=why_overall,
-            )  # fmt: skip
+                id="overall",
+                label="Overall, tip to tip along the board",
+                note="the least board it can be cut from",
+                figure=voice.length(high - low),
+                here=False,
+                why=why_overall,
+            )
         )
     return rungs
 
@@ -218,7 +230,9 @@ def _setting(solution: Solution, s: Setting, voice: Voice, words: dict[str, str]
         shown=voice.angle(shown),
         direction="square cut" if square else f"swing to the {side}",
         tilt="blade upright" if abs(s.tilt_deg) < 1e-9 else f"tilt {voice.say_angle(saw.tilt_shown(s.tilt_as_set_deg))}",
-        exact="exact on this scale" if abs(exact - shown) < 5e-7 else f"exactly {exact:.4f}°, the scale shows steps of {saw.swing_step_deg:g}°",
+        exact="exact on this scale"
+        if abs(exact - shown) < 5e-7
+        else f"exactly {exact:.4f}°, the scale shows steps of {saw.swing_step_deg:g}°",
         reachable=s.reachable,
         why_not=why_not,
         uses=[_use(solution, s, use, words, voice) for use in s.uses],
@@ -243,5 +257,3 @@ def spoken(figure: Figure) -> str:
     """A figure as one string for lists and tables."""
     text = f"{figure.whole} {figure.fraction}".strip()
     return f"{text}{'' if figure.unit in ('″', '°') else ' '}{figure.unit}" + (f" {figure.remainder}" if figure.remainder else "")
-
-

@@ -57,12 +57,12 @@ def field_problems(error: ValidationError, document: Any, voice: Voice) -> list[
 
 def _path(loc: tuple[int | str, ...], document: Any, type: str) -> str:
     """The dotted path, without the names of union branches, which are not in the document."""
-    here, path = document, []
+    here: Any = document
+    path: list[str] = []
     for i, key in enumerate(loc):
         last = i == len(loc) - 1
-        if isinstance(here, dict) and key in here:
-            here = here[key]
-        elif isinstance(here, list) and isinstance(key, int) and key < len(here):
+        inside = (isinstance(here, dict) and key in here) or (isinstance(here, list) and isinstance(key, int) and key < len(here))
+        if inside:
             here = here[key]
         elif not (last and type in ("missing", "extra_forbidden")):
             continue

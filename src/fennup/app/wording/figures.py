@@ -36,9 +36,7 @@ class Voice:
         spoken = f"{whole_and} {name}"
         if read.remainder:
             spoken += f", {'plus' if read.remainder[0] == '+' else 'minus'} {read.remainder[1:]}"
-        return Figure(
-            whole=read.whole, fraction=read.fraction, remainder=read.remainder, unit=unit, spoken=spoken, typed=typed
-        )
+        return Figure(whole=read.whole, fraction=read.fraction, remainder=read.remainder, unit=unit, spoken=spoken, typed=typed)
 
     def angle(self, deg: float, digits: int = 2) -> Figure:
         """An angle in degrees."""

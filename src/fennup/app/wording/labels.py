@@ -1,7 +1,12 @@
 """What things are called on the screen, by their code."""
 
 LINES = {"opening": "opening", "rabbet": "rabbet line", "outside": "outside"}
-KINDS_EVEN = {"flats": "across flats", "corners": "across corners", "reach": "corner to side", "diagonal": "longest diagonal"}
+KINDS_EVEN = {
+    "flats": "across flats",
+    "corners": "across corners",
+    "reach": "corner to side",
+    "diagonal": "longest diagonal",
+}
 KINDS_ODD = {**KINDS_EVEN, "flats": "inner circle", "corners": "outer circle", "reach": "corner to opposite side"}
 
 LABELS = {

@@ -1,11 +1,11 @@
 """The closing line and the findings in words."""
 
+from collections.abc import Callable
 from typing import Literal
 
 from pydantic import BaseModel
 
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import label
 from fennup.core.assembly.model import Finding
 from fennup.core.solve import Solution
 
@@ -60,46 +60,54 @@ def _opens(solution: Solution, voice: Voice) -> ClosingLine:
     return ClosingLine(tone="opens", headline="Closes as drawn.", detail=detail)
 
 
-def finding_line(finding: Finding, voice: Voice, sides: int) -> FindingLine:
+def finding_line(finding: Finding, voice: Voice) -> FindingLine:
     """One finding as one or two sentences."""
     return FindingLine(
         severity=finding.severity,
-        text=_finding_text(finding, voice, sides),
-        parts=list(finding.parts) if finding.code != "pin_disagrees" else [],
+        text=_finding_text(finding, voice),
+        parts=[p for p in finding.parts if len(p) == 1],
         fields=list(finding.fields),
     )
 
 
-def _finding_text(finding: Finding, voice: Voice, sides: int) -> str:
-    value, limit, parts = finding.value or 0.0, finding.limit or 0.0, finding.parts
-    named = " and ".join(parts)
-    texts = {
-        "pin_disagrees": lambda: f"What you pinned for {named} disagrees with what was pinned before; the gap shows by how much.",
-        "pin_spare": lambda: "This pin only repeats what follows from the others.",
-        "angles_sum": lambda: (
-            f"The corners add up to {voice.say_angle(value)}; {sides} corners must make {voice.say_angle(limit)}, so it cannot close."
-        ),
-        "falls_through": lambda: (
-            f"With {voice.small(limit)} of play at each side the rabbet, {voice.small(value)}, no longer covers the edge: it could fall through."
-        ),
-        "joint_open": lambda: f"The joint of {named} does not close: it is {voice.small(value)} out.",
-        "rabbets_miss": lambda: (
-            f"At {named} the rabbets of the two rails do not meet: {voice.small(value)} of one mating face stays bare behind. Pare it on site."
-        ),
-        "claim_missed": lambda: (
-            f"{label(finding.fields[0]) if finding.fields else 'A size'}: asked {voice.small(limit)}, the parts measure {voice.small(value)}."
-        ),
-        "past_swing_stop": lambda: (
-            f"{named}: {voice.say_angle(value)} is past this saw's stop at {voice.say_angle(limit)}. "
-            f"Stand the board square to the fence in a jig and swing {voice.say_angle(90 - value)}, "
-            "or mark it and saw by hand. Clamp jig and board: they creep."
-        ),
-        "past_tilt_stop": lambda: f"{named}: a tilt of {voice.say_angle(value)} is past this saw's stop at {voice.say_angle(limit)}.",
-        "short_part": lambda: (
-            f"{named} is only {voice.say(value)} long. Under {voice.say(limit)} is too short to hold by hand: "
-            "cut it from a longer board, with a hold-down, or by hand saw."
-        ),
-        "thin_lip": lambda: f"The rabbet leaves a lip of {voice.small(value)}. Under {voice.small(limit)} it breaks easily.",
-    }
-    words = texts.get(finding.code)
-    return words() if words else finding.code.replace("_", " ")
+def _finding_text(finding: Finding, voice: Voice) -> str:
+    words = FINDINGS.get(finding.code)
+    if words is None:
+        return finding.code.replace("_", " ")
+    return words(" and ".join(finding.parts), finding.value or 0.0, finding.limit or 0.0, voice)
+
+
+Words = Callable[[str, float, float, Voice], str]
+
+FINDINGS: dict[str, Words] = {
+    "pin_disagrees": lambda p, v, _, say: (
+        f"What you pinned for {p} disagrees with what was pinned before; the gap shows by how much."
+    ),
+    "pin_spare": lambda p, *_: f"The pin on {p} only repeats what follows from the others.",
+    "angles_sum": lambda _, v, limit, say: (
+        f"The corners add up to {say.say_angle(v)}; they must make {say.say_angle(limit)}, so it cannot close."
+    ),
+    "falls_through": lambda _, v, limit, say: (
+        f"With {say.small(limit)} of play at each side the rabbet, {say.small(v)}, no longer covers the edge: "
+        "what it holds could fall through."
+    ),
+    "joint_open": lambda p, v, _, say: f"The joint of {p} does not close: it is {say.small(v)} out.",
+    "rabbets_miss": lambda p, v, _, say: (
+        f"At {p} the rabbets of the two rails do not meet: {say.small(v)} of a mating face stays bare behind. Pare it on site."
+    ),
+    "claim_missed": lambda _, v, limit, say: (
+        f"A size that you gave is not kept: asked {say.small(limit)}, the finished parts measure {say.small(v)}."
+    ),
+    "past_swing_stop": lambda p, v, limit, say: (
+        f"{p}: {say.say_angle(v)} is past this saw's stop at {say.say_angle(limit)}. Stand the board square to the fence in a jig "
+        f"and swing {say.say_angle(90 - v)}, or mark it and saw by hand. Clamp jig and board: they creep."
+    ),
+    "past_tilt_stop": lambda p, v, limit, say: (
+        f"{p}: a tilt of {say.say_angle(v)} is past this saw's stop at {say.say_angle(limit)}."
+    ),
+    "short_part": lambda p, v, limit, say: (
+        f"{p} is only {say.say(v)} long. Under {say.say(limit)} is too short to hold by hand: cut it from a longer board, "
+        "with a hold-down, or by hand saw."
+    ),
+    "thin_lip": lambda _, v, limit, say: f"The rabbet leaves a lip of {say.small(v)}. Under {say.small(limit)} it breaks easily.",
+}

@@ -34,7 +34,11 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
     own = f"{voice.say_angle(abs(miter))} from square, on {board.name}."
     joint = joint_at(solution, board.id, end)
     if joint is None:
-        loose = "flat to the ground, the line that joins the two loose outer corners" if solution.spec.loose_ends == "ground" else "square"
+        loose = (
+            "flat to the ground, the line that joins the two loose outer corners"
+            if solution.spec.loose_ends == "ground"
+            else "square"
+        )
         return [f"This end is loose. It is cut {loose}.", f"Read off the finished part: {own}"]
     inside = measure(solution.assembly, f"outside_angle:{joint.id}")
     angle = voice.say_angle(inside) if inside is not None else "their angle"
@@ -50,8 +54,16 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
         )
         return [meet, split, f"Read off the finished part: {own}"]
     if joint.a.board == board.id:
-        return [meet, f"{other} runs through; this end stands on its opening edge.", f"Read off the finished part: {own}"]
-    return [meet, f"This rail runs through and is cut flush along the outer edge of {other}.", f"Read off the finished part: {own}"]
+        return [
+            meet,
+            f"{other} runs through; this end stands on its opening edge.",
+            f"Read off the finished part: {own}",
+        ]
+    return [
+        meet,
+        f"This rail runs through and is cut flush along the outer edge of {other}.",
+        f"Read off the finished part: {own}",
+    ]
 
 
 def edge_lines(solution: Solution, board: Board, voice: Voice) -> list[str]:

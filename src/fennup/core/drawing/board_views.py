@@ -7,7 +7,6 @@ from fennup.core.geometry.polyhedron import clip_polygon
 from fennup.core.geometry.vec import Point2, Vec
 from fennup.core.parts.solid import Solid, arris_line, extent_along, long_points
 
-
 ALONG = (1.0, 0.0)
 
 
@@ -83,9 +82,9 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
                 at = arris_line(board, arris)
                 marks.append(Mark("long_point", (extent_along(board, *at)[side], at[0])))
     if board.section.rabbet:
-        at = y - board.section.rabbet.width_mm
-        run = extent_along(board, at, -z)
-        shapes.append(Shape("unseen", ((run[0], at), (run[1], at))))
+        wall = y - board.section.rabbet.width_mm
+        run = extent_along(board, wall, -z)
+        shapes.append(Shape("unseen", ((run[0], wall), (run[1], wall))))
     middle = (low + high) / 2
     reach = (high - low) / 6
     marks += [Mark("face_mark", (middle + reach, 0.0)), Mark("triangle", (middle - reach, 0.0))]

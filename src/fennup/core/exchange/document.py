@@ -181,9 +181,7 @@ def solution_document(solution: Solution) -> SolutionDocument:
         claims=[ClaimDocument(**vars(c.claim), measured=c.measured) for c in solution.claims],
         settings=_settings(solution),
         closing=ClosingDocument(**{**vars(solution.closing), "parts": list(solution.closing.parts)}),
-        findings=[
-            FindingDocument(**{**vars(f), "parts": list(f.parts), "fields": list(f.fields)}) for f in solution.findings
-        ],
+        findings=[FindingDocument(**{**vars(f), "parts": list(f.parts), "fields": list(f.fields)}) for f in solution.findings],
     )
 
 
@@ -221,7 +219,7 @@ def _edges(board: Board, solid: Solid) -> EdgesDocument:
     across = [p[1] for piece in solid.local for p in piece.points]
     rips = {"upper": board.upper_rip, "lower": board.lower_rip}
     edges = {side: EdgeDocument(rip_bevel_deg=rip_bevel_deg(plane) if plane else 0.0) for side, plane in rips.items()}
-    return EdgesDocument(**edges, width_before_ripping_mm=max(across) - min(across))  # type: ignore[arg-type]
+    return EdgesDocument(**edges, width_before_ripping_mm=max(across) - min(across))
 
 
 def _settings(solution: Solution) -> list[SettingDocument]:
@@ -237,7 +235,13 @@ def _settings(solution: Solution) -> list[SettingDocument]:
             reachable=s.reachable,
             uses=[
                 UseDocument(
-                    part=u.part, end=u.end, cut=u.index, count=u.count, down=u.pose.down, fence=u.pose.fence, kept=u.kept  # type: ignore[arg-type]
+                    part=u.part,
+                    end=u.end,
+                    cut=u.index,
+                    count=u.count,
+                    down=u.pose.down,
+                    fence=u.pose.fence,
+                    kept=u.kept,
                 )
                 for u in s.uses
             ],

@@ -116,4 +116,3 @@ def _touching(lines: list[Plane], runs: dict[str, tuple[Vec, Vec]], ids: list[st
     except np.linalg.LinAlgError:
         return None
     return (float(x), float(y), float(z)), abs(float(radius))
-

@@ -130,11 +130,19 @@ def _box(low: Vec, high: Vec, board: Board) -> Polyhedron:
         (0, 1, 0): (2, 3, 7, 6), (0, 0, -1): (0, 2, 6, 4), (0, 0, 1): (1, 5, 7, 3),
     }  # fmt: skip
     half_y, half_z = board.section.width_mm / 2, board.section.thickness_mm / 2
-    named = {(0, -1, 0): ("lower", half_y), (0, 1, 0): ("upper", half_y), (0, 0, -1): ("back", half_z), (0, 0, 1): ("face", half_z)}
+    named = {
+        (0, -1, 0): ("lower", half_y),
+        (0, 1, 0): ("upper", half_y),
+        (0, 0, -1): ("back", half_z),
+        (0, 0, 1): ("face", half_z),
+    }
     facets = []
     for normal, loop in loops.items():
         first = corners[loop[0]]
-        plane = Plane((float(normal[0]), float(normal[1]), float(normal[2])), sum(n * c for n, c in zip(normal, first, strict=True)))
+        plane = Plane(
+            (float(normal[0]), float(normal[1]), float(normal[2])),
+            sum(n * c for n, c in zip(normal, first, strict=True)),
+        )
         name, reach = named.get(normal, ("end", plane.offset))
         facets.append(Facet(name if abs(plane.offset - reach) < 1e-9 else "rabbet", plane, loop))
     return Polyhedron(tuple(corners), tuple(facets))

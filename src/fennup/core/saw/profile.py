@@ -66,7 +66,11 @@ def _above(machine: Machine) -> View:
     left, right = machine.swing_left_deg, machine.swing_right_deg
     down, at_left, at_right = round_from_down(0.0), round_from_down(-left), round_from_down(right)
     shapes = fence_and_ticks(left, right)
-    shapes += [Shape("blade", ((0.0, 14.0), down)), Shape("stop", ((0.0, 0.0), at_left)), Shape("stop", ((0.0, 0.0), at_right))]
+    shapes += [
+        Shape("blade", ((0.0, 14.0), down)),
+        Shape("stop", ((0.0, 0.0), at_left)),
+        Shape("stop", ((0.0, 0.0), at_right)),
+    ]
     dimensions = (
         _stop("swing_left_deg", machine.swing_shown(left), (at_left, down), round_from_down(-left, BESIDE)),
         _stop("swing_right_deg", machine.swing_shown(right), (down, at_right), round_from_down(right, BESIDE)),

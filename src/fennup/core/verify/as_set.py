@@ -10,8 +10,8 @@ from typing import Literal
 
 from fennup.core.assembly.model import Assembly, Mating
 from fennup.core.geometry.vec import distance
-from fennup.core.saw.machine import Machine
 from fennup.core.parts.measure import outline_runs
+from fennup.core.saw.machine import Machine
 
 Edge = Literal["outer", "opening"]
 

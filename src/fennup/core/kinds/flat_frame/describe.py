@@ -204,9 +204,7 @@ def _rectangle(spec: FlatFrameSpec, shape: Rectangle, assembly: Assembly) -> Dra
             if value is None:
                 continue
             own = line == given
-            acts: Edit = (
-                TypeIn(op="type", path=f"shape.size.{kind}_mm", text="") if own else Give(op="give", measure=name)
-            )
+            acts: Edit = TypeIn(op="type", path=f"shape.size.{kind}_mm", text="") if own else Give(op="give", measure=name)
             lane = 0.0 if line == "opening" else 1.0
             dimensions.append(Dimension(name, name, a, b, value, "mm", "given" if own else "derived", away, lane, acts=acts))
     shapes: list[Shape] = []
@@ -283,9 +281,18 @@ def _irregular(spec: FlatFrameSpec, shape: Irregular, assembly: Assembly, base: 
         held = side.letter in pinned
         dimensions.append(
             Dimension(
-                name, name, side.start, side.end, length, "mm", "given" if held else "derived",
-                away, 2.2 if inside else 1.0, acts=Give(op="give", measure=name), can_free=held,
-            )  # fmt: skip
+                name,
+                name,
+                side.start,
+                side.end,
+                length,
+                "mm",
+                "given" if held else "derived",
+                away,
+                2.2 if inside else 1.0,
+                acts=Give(op="give", measure=name),
+                can_free=held,
+            )
         )
         corner, nxt = spec.corner_names[i], base.sides[(i + 1) % n]
         name = f"{shape.line}_angle:{corner}"
@@ -293,9 +300,17 @@ def _irregular(spec: FlatFrameSpec, shape: Irregular, assembly: Assembly, base: 
         back = (-side.way[0], -side.way[1])
         dimensions.append(
             Dimension(
-                name, name, nxt.way, back, 180.0 - base.turns_deg[i], "deg", "given" if held else "derived",
-                about=side.end, acts=Give(op="give", measure=name), can_free=held,
-            )  # fmt: skip
+                name,
+                name,
+                nxt.way,
+                back,
+                180.0 - base.turns_deg[i],
+                "deg",
+                "given" if held else "derived",
+                about=side.end,
+                acts=Give(op="give", measure=name),
+                can_free=held,
+            )
         )
         grips.append(Grip(f"corner:{(i + 1) % n}", nxt.start))
     return dimensions, grips, []
@@ -393,9 +408,7 @@ def _figure(code: str, group: str, value: float, path: str, about: str = "") -> 
 
 def _choice(code: str, group: str, path: str, options: dict[str, object], chosen: object, about: str = "") -> Control:
     """A choice of one value for one path."""
-    made = tuple(
-        Option(name, (Choose(op="choose", path=path, value=value),), value == chosen) for name, value in options.items()
-    )
+    made = tuple(Option(name, (Choose(op="choose", path=path, value=value),), value == chosen) for name, value in options.items())
     return Control(code, group, made, about=about)
 
 

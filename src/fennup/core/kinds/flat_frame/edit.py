@@ -63,10 +63,7 @@ def _field(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tap
 
 def _sides(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tape) -> Document:
     """Another number of sides. What was said of sides and corners that are no more is dropped."""
-    if isinstance(act, TypeIn):
-        count = int(read_figure("sides", act.text, on, False))
-    else:
-        count = spec.sides + act.steps
+    count = int(read_figure("sides", act.text, on, False)) if isinstance(act, TypeIn) else spec.sides + act.steps
     if not 3 <= count <= 24:
         raise SpecError("sides_range", (act.path,), count=count)
     if isinstance(spec.shape, Irregular):
@@ -79,17 +76,12 @@ def _sides(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tap
         document = put_at(document, "shape.sides", count)
     else:
         raise SpecError("rectangle_sides", (act.path,))
-    letters = FlatFrameSpec.model_construct(shape=_shape_of(document)).letters
+    letters = [chr(ord("A") + i) for i in range(count)]
     document["rails"] = {k: v for k, v in document["rails"].items() if k in letters}
     document["left_out"] = [k for k in document["left_out"] if k in letters]
     around = {letters[i] + letters[(i + 1) % count] for i in range(count)}
     document["corners"] = {k: v for k, v in document["corners"].items() if k in around}
     return document
-
-
-def _shape_of(document: Document) -> Regular | Irregular:
-    form = Irregular if document["shape"]["form"] == "irregular" else Regular
-    return form.model_validate(document["shape"])
 
 
 def _irregular_sides(document: Document, shape: Irregular, count: int) -> Document:
@@ -99,13 +91,11 @@ def _irregular_sides(document: Document, shape: Irregular, count: int) -> Docume
         (ax, ay), (bx, by) = corners[-1], corners[0]
         corners.append(((ax + bx) / 2 + (by - ay) / 8, (ay + by) / 2 - (bx - ax) / 8))
     del corners[count:]
-    letters = [chr(65 + i) for i in range(count)]
+    letters = [chr(ord("A") + i) for i in range(count)]
     whole = min(len(shape.corners), count) - 1
     kept_sides = set(letters[:whole])
     kept_corners = {letters[i] + letters[i + 1] for i in range(whole - 1)}
-    pins = [
-        p for p in document["shape"]["pins"] if p.get("side") in kept_sides or p.get("corner") in kept_corners
-    ]
+    pins = [p for p in document["shape"]["pins"] if p.get("side") in kept_sides or p.get("corner") in kept_corners]
     return put_at(put_at(document, "shape.pins", pins), "shape.corners", [list(c) for c in corners])
 
 
@@ -138,7 +128,11 @@ def _give(spec: FlatFrameSpec, document: Document, act: Give, on: Tape) -> Docum
     if isinstance(spec.shape, Regular):
         return put_at(document, "shape.size", {"by": act.measure, "mm": value})
     if isinstance(spec.shape, Rectangle):
-        size = {"by": line, "width_mm": _measured(assembly, f"{line}_width"), "depth_mm": _measured(assembly, f"{line}_depth")}
+        size = {
+            "by": line,
+            "width_mm": _measured(assembly, f"{line}_width"),
+            "depth_mm": _measured(assembly, f"{line}_depth"),
+        }
         return put_at(document, "shape.size", {**size, f"{kind}_mm": value})
     what, _, which = kind.partition(":")
     pins = document["shape"]["pins"]

@@ -4,7 +4,7 @@ Only here are sizes turned into places. Everything that is read off a part comes
 """
 
 from dataclasses import dataclass
-from math import atan2, cos, degrees, pi, radians, sin
+from math import atan2, cos, degrees, hypot, pi, radians, sin
 
 from fennup.core.errors import SpecError
 from fennup.core.geometry.plane import Plane
@@ -67,10 +67,15 @@ def unit_measures(sides: int) -> dict[str, float]:
     corners = regular_corners(sides)
 
     def apart(i: int, j: int) -> float:
-        return ((corners[i][0] - corners[j][0]) ** 2 + (corners[i][1] - corners[j][1]) ** 2) ** 0.5
+        return hypot(corners[i][0] - corners[j][0], corners[i][1] - corners[j][1])
 
-    radius = (corners[0][0] ** 2 + corners[0][1] ** 2) ** 0.5
-    read = {"flats": 2.0, "corners": 2 * radius, "side": apart(0, 1), "diagonal": max(apart(0, i) for i in range(sides))}
+    radius = hypot(*corners[0])
+    read = {
+        "flats": 2.0,
+        "corners": 2 * radius,
+        "side": apart(0, 1),
+        "diagonal": max(apart(0, i) for i in range(sides)),
+    }
     return read | ({"reach": 1.0 + radius} if sides % 2 else {})
 
 
@@ -131,7 +136,7 @@ def _rectangle(spec: FlatFrameSpec, shape: Rectangle) -> list[Point2]:
 def _way(a: Point2, b: Point2) -> Point2:
     """Unit direction from a to b."""
     dx, dy = b[0] - a[0], b[1] - a[1]
-    length = (dx * dx + dy * dy) ** 0.5
+    length = hypot(dx, dy)
     return (dx / length, dy / length)
 
 

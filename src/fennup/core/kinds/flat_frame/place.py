@@ -14,6 +14,7 @@ from fennup.core.kinds.flat_frame.spec import (
     CornerPin,
     FlatFrameSpec,
     FloatingRound,
+    HeldPanel,
     HeldRound,
     Irregular,
     LineSizes,
@@ -218,23 +219,22 @@ def _claims(spec: FlatFrameSpec) -> list[Claim]:
             elif isinstance(pin, CornerPin):
                 claims.append(Claim(f"{shape.line}_angle:{pin.corner}", pin.deg, f"shape.pins.{i}.deg", "deg"))
         return [c for c in claims if not set(c.measure.split(":")[1]) & set(spec.left_out)]
-    size = shape.size
     if isinstance(shape, Regular):
-        if isinstance(size, HeldRound):
-            return [Claim("rabbet_flats", size.object_mm + size.play_mm, "shape.size.object_mm")]
-        if isinstance(size, FloatingRound):
-            return [Claim("opening_flats", size.object_mm + 2 * size.reveal_mm, "shape.size.object_mm")]
-        return [Claim(size.by, size.mm, "shape.size.mm")]  # type: ignore[union-attr]
+        if isinstance(shape.size, HeldRound):
+            return [Claim("rabbet_flats", shape.size.object_mm + shape.size.play_mm, "shape.size.object_mm")]
+        if isinstance(shape.size, FloatingRound):
+            return [Claim("opening_flats", shape.size.object_mm + 2 * shape.size.reveal_mm, "shape.size.object_mm")]
+        return [Claim(shape.size.by, shape.size.mm, "shape.size.mm")]
+    size = shape.size
     if isinstance(size, LineSizes):
-        line, grow, prefix = size.by, 0.0, "shape.size."
-        width, depth = size.width_mm, size.depth_mm
-    else:
-        line = "rabbet" if size.by == "holds" else "opening"  # type: ignore[assignment]
-        grow = size.play_mm if size.by == "holds" else 2 * size.reveal_mm  # type: ignore[union-attr]
-        width, depth, prefix = size.object_width_mm, size.object_depth_mm, "shape.size.object_"  # type: ignore[union-attr]
+        return [
+            Claim(f"{size.by}_width", size.width_mm, "shape.size.width_mm"),
+            Claim(f"{size.by}_depth", size.depth_mm, "shape.size.depth_mm"),
+        ]
+    line, grow = ("rabbet", size.play_mm) if isinstance(size, HeldPanel) else ("opening", 2 * size.reveal_mm)
     return [
-        Claim(f"{line}_width", width + grow, f"{prefix}width_mm"),
-        Claim(f"{line}_depth", depth + grow, f"{prefix}depth_mm"),
+        Claim(f"{line}_width", size.object_width_mm + grow, "shape.size.object_width_mm"),
+        Claim(f"{line}_depth", size.object_depth_mm + grow, "shape.size.object_depth_mm"),
     ]
 
 
@@ -244,11 +244,9 @@ def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:
     shape = spec.shape
     if isinstance(shape, Irregular):
         for i in base.misfits:
-            pin = shape.pins[i]
-            where = pin.side if isinstance(pin, SidePin) else pin.corner
-            found.append(Finding("pin_disagrees", "error", (where,), (f"shape.pins.{i}",)))
+            found.append(Finding("pin_disagrees", "error", (_pinned(shape, i),), (f"shape.pins.{i}",)))
         for i in base.spare:
-            found.append(Finding("pin_spare", "note", (), (f"shape.pins.{i}",)))
+            found.append(Finding("pin_spare", "note", (_pinned(shape, i),), (f"shape.pins.{i}",)))
         angles = {p.corner: p.deg for p in shape.pins if isinstance(p, CornerPin)}
         asked, total = sum(angles.values()), 180.0 * (spec.sides - 2)
         if len(angles) == spec.sides and abs(asked - total) > 1e-7:
@@ -258,3 +256,9 @@ def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:
         cover = shape.size.play_mm / 2
         found.append(Finding("falls_through", "error", (), ("shape.size.play_mm",), spec.rabbet.width_mm, cover))
     return found
+
+
+def _pinned(shape: Irregular, i: int) -> str:
+    """The side or corner that a pin is for."""
+    pin = shape.pins[i]
+    return pin.side if isinstance(pin, SidePin) else pin.corner

@@ -204,9 +204,8 @@ class FlatFrameSpec(Strict):
                     raise SpecError("no_such_side", (f"shape.pins.{i}.side",), side=pin.side, last=letters[-1])
                 if isinstance(pin, CornerPin) and pin.corner not in corners:
                     raise SpecError("no_such_corner", (f"shape.pins.{i}.corner",), corner=pin.corner)
-        if isinstance(self.shape, Regular) and isinstance(self.shape.size, LineSize):
-            if self.shape.size.by.endswith("reach") and self.shape.sides % 2 == 0:
-                raise SpecError("odd_only", ("shape.size.by",))
+        if isinstance(self.shape, Regular) and self.shape.size.by.endswith("reach") and self.shape.sides % 2 == 0:
+            raise SpecError("odd_only", ("shape.size.by",))
         self._check_section()
         return self
 

@@ -1,0 +1,217 @@
+import csv
+import io
+import tempfile
+import unittest
+from pathlib import Path
+from typing import Any
+
+from sqlalchemy import text
+from werkzeug.test import TestResponse
+
+from fennup.app.factory import create_app
+from fennup.app.services import demo
+from tests.core.frames import regular
+
+HEXAGON = regular(6, 40.0, "opening_flats", mm=300.0)
+
+
+class Api(unittest.TestCase):
+    def setUp(self) -> None:
+        self.folder = tempfile.TemporaryDirectory()
+        self.addCleanup(self.folder.cleanup)
+        self.database = Path(self.folder.name) / "fennup.db"
+        self.app = create_app(self.database)
+        self.client = self.app.test_client()
+
+    def new(self, **body: Any) -> dict[str, Any]:
+        answer = self.client.post("/api/projects", json=body or {"spec": HEXAGON})
+        self.assertEqual(answer.status_code, 201, answer.text)
+        project: dict[str, Any] = answer.json
+        return project
+
+    def act(self, project: dict[str, Any], *acts: dict[str, Any], version: int | None = None) -> TestResponse:
+        body = {"version": version or project["version"], "acts": list(acts)}
+        return self.client.post(f"/api/projects/{project['id']}/acts", json=body)
+
+    def type(self, project: dict[str, Any], path: str, typed: str, **more: Any) -> TestResponse:
+        return self.act(project, {"op": "type", "path": path, "text": typed, **more})
+
+
+class Saving(Api):
+    def test_what_is_typed_is_there_tomorrow(self) -> None:
+        project = self.new()
+        self.assertEqual(self.type(project, "shape.size.mm", "36.5 cm").status_code, 200)
+        again = create_app(self.database).test_client().get(f"/api/projects/{project['id']}").json
+        self.assertEqual(again["spec"]["shape"]["size"]["mm"], 365.0)
+        self.assertEqual((again["version"], again["undo"]), (2, "size"))
+
+    def test_undo_and_redo_walk_through_every_change_and_a_new_one_ends_redo(self) -> None:
+        project = self.new()
+        for width in ("50", "60"):
+            project = self.type(project, "board.width_mm", width).json
+        project = self.act(project, {"op": "choose", "path": "project.unit", "value": "in"}).json
+        seen = []
+        while project["undo"]:
+            project = self.client.post(f"/api/projects/{project['id']}/undo", json={"version": project["version"]}).json
+            seen.append((project["unit"], project["spec"]["board"]["width_mm"]))
+        self.assertEqual(seen, [("mm", 60.0), ("mm", 50.0), ("mm", 40.0)])
+        project = self.client.post(f"/api/projects/{project['id']}/redo", json={"version": project["version"]}).json
+        self.assertEqual(project["spec"]["board"]["width_mm"], 50.0)
+        self.assertIsNone(self.type(project, "board.width_mm", "55").json["redo"])
+
+    def test_switching_units_moves_nothing(self) -> None:
+        project = self.new()
+        there = self.act(project, {"op": "choose", "path": "project.unit", "value": "in"}).json
+        back = self.act(there, {"op": "choose", "path": "project.unit", "value": "mm"}).json
+        self.assertEqual((back["spec"], back["solution"]), (project["spec"], project["solution"]))
+        self.assertEqual(there["sheet"]["sizes"][0]["figure"]["fraction"], "13/16")  # 300 / 25.4 = 11.811, 13/16 = .8125
+
+    def test_a_stale_save_is_refused_with_the_version_and_changes_nothing(self) -> None:
+        project = self.new()
+        self.type(project, "board.width_mm", "50")
+        late = self.act(project, {"op": "type", "path": "board.thickness_mm", "text": "25"}, version=1)
+        self.assertEqual((late.status_code, late.json["version"]), (409, 2))
+        for path in ("undo", "redo"):
+            self.assertEqual(self.client.post(f"/api/projects/{project['id']}/{path}", json={"version": 1}).status_code, 409)
+        now = self.client.get(f"/api/projects/{project['id']}").json
+        self.assertEqual(now["spec"]["board"], {"width_mm": 50.0, "thickness_mm": 20.0, "nominal": None})
+
+    def test_looking_saves_nothing_and_several_acts_are_one_step(self) -> None:
+        project = self.new()
+        url = f"/api/projects/{project['id']}"
+        look = self.client.post(f"{url}/look", json={"acts": [{"op": "nudge", "path": "board.width_mm", "steps": 3}]})
+        self.assertEqual(look.json["spec"]["board"]["width_mm"], 43.0)
+        self.assertEqual(self.client.get(url).json["version"], 1)
+        both = self.act(
+            project,
+            {"op": "choose", "path": "corners", "value": {}},
+            {"op": "choose", "path": "joint", "value": "butt"},
+        )
+        self.assertEqual((both.json["version"], both.json["spec"]["joint"]), (2, "butt"))
+
+    def test_delete_can_be_undone_and_a_copy_stands_alone(self) -> None:
+        project = self.new()
+        url = f"/api/projects/{project['id']}"
+        copy = self.client.post(f"{url}/duplicate", json={}).json
+        self.type(copy, "board.width_mm", "55")
+        self.assertEqual(self.client.delete(url, json={}).status_code, 204)
+        self.assertEqual(self.client.get(url).status_code, 404)
+        self.assertEqual([p["id"] for p in self.client.get("/api/projects").json["projects"]], [copy["id"]])
+        self.assertEqual(self.client.post(f"{url}/restore", json={}).json["spec"]["board"]["width_mm"], 40.0)
+
+    def test_the_store_keeps_a_log_ahead_and_foreign_keys_on(self) -> None:
+        with self.app.config["SESSIONS"]() as session:
+            self.assertEqual(session.scalar(text("PRAGMA journal_mode")), "wal")
+            self.assertEqual(session.scalar(text("PRAGMA foreign_keys")), 1)
+
+    def test_a_saw_of_ones_own_changes_what_every_project_says(self) -> None:
+        project = self.new(spec=regular(7, 50.8, "outside_corners", mm=533.4))
+        saw = self.client.get("/api/saw").json
+        acts = [
+            {"op": "choose", "path": "swing_counts_from", "value": "fence"},
+            {"op": "type", "path": "swing_right_deg", "text": "70"},
+        ]
+        saw = self.client.post("/api/saw/acts", json={"version": saw["version"], "acts": acts}).json
+        self.assertEqual(saw["machine"]["swing_right_deg"], 20.0)
+        sheet = self.client.get(f"/api/projects/{project['id']}").json["sheet"]
+        # 25.71 is past 20 at the right, so the boards are turned round to swing left; from the fence that reads 64.5.
+        self.assertEqual(
+            (sheet["settings"][0]["shown"]["whole"], sheet["settings"][0]["direction"]), ("64.5", "swing to the left")
+        )
+
+
+class Refusals(Api):
+    def test_bad_input_names_its_field_in_words_and_changes_nothing(self) -> None:
+        project = self.new(spec={**HEXAGON, "rabbet": {"width_mm": 6.0, "depth_mm": 8.0}})
+        for path, typed, words in (
+            ("board.width_mm", "", "is no length"), ("board.width_mm", "wide", "is no length"), ("board.width_mm", "-4", "more than 0"),
+            ("board.width_mm", "0", "more than 0"), ("board.width_mm", "9" * 60, "characters"), ("shape.size.mm", "200 m", "at most"),
+            ("shape.sides", "2", "3 to 24"), ("shape.sides", "many", "whole number"), ("rabbet.width_mm", "50", "no narrower"),
+            ("board.width_mm", "5", "no narrower"), ("no.such", "5", "no such field"), ("board.width_mm", "14 3/8", "365.1 mm?"),
+            ("project.name", "   ", "needs a name"), ("project.name", "n" * 90, "80 characters"),
+        ):  # fmt: skip
+            with self.subTest(path=path, typed=typed):
+                answer = self.type(project, path, typed)
+                self.assertEqual(answer.status_code, 422)
+                self.assertEqual(answer.content_type, "application/problem+json")
+                self.assertIn(words, answer.json["detail"])
+                self.assertTrue(answer.json["errors"][0]["path"])
+        wide = self.new(spec=regular(6, 40.0, "outside_flats", mm=300.0))
+        self.assertIn("narrower than 150 mm", self.type(wide, "board.width_mm", "400").json["detail"])
+        self.assertEqual(self.client.get(f"/api/projects/{project['id']}").json["version"], 1)
+
+    def test_specs_are_refused_with_the_path_into_the_spec(self) -> None:
+        shape = {
+            "form": "irregular",
+            "line": "outside",
+            "corners": [[0, 0], [400, 0], [400, 300], [0, 300]],
+            "pins": [{"corner": "AB", "deg": 200}],
+        }
+        for change, path in (
+            ({"board": {"width_mm": 0, "thickness_mm": 20}}, "board.width_mm"), ({"board": {"width_mm": 4}}, "board.thickness_mm"),
+            ({"kind": "spaceship"}, "kind"), ({"hole": 1}, "hole"), ({"shape": shape}, "shape.pins.0.deg"),
+            ({"shape": {**HEXAGON["shape"], "sides": 25}}, "shape.sides"), ({"board": {"width_mm": "nan", "thickness_mm": 20}}, "board.width_mm"),
+        ):  # fmt: skip
+            with self.subTest(path):
+                answer = self.client.post("/api/solve", json={"spec": {**HEXAGON, **change}})
+                self.assertEqual(answer.status_code, 422, answer.text)
+                self.assertIn(path, [e["path"] for e in answer.json["errors"]])
+
+    def test_what_is_no_json_no_project_or_no_request_of_ours_is_turned_away(self) -> None:
+        project = self.new()
+        url = f"/api/projects/{project['id']}"
+        post = self.client.post
+        for answer, status in (
+            (post("/api/projects", data="{", content_type="application/json"), 400),
+            (post("/api/projects", data="start=hexagon", content_type="application/x-www-form-urlencoded"), 415),
+            (post("/api/projects", data='{"start":"hexagon"}', content_type="text/plain"), 415),
+            (post("/api/projects", json=[1]), 422), (post("/api/projects", json={"start": "nothing"}), 422),
+            (post("/api/projects", data=b'"' + b"x" * 400_000 + b'"', content_type="application/json"), 413),
+            (post(f"{url}/acts", json={"version": 1, "acts": []}), 422), (post(f"{url}/acts", json={"version": 1, "acts": [{"op": "zap"}]}), 422),
+            (self.client.get("/api/projects/none-of-ours"), 404), (self.client.get("/api/projects/..%2fetc"), 404),
+            (self.client.get("/api/projects", headers={"Host": "elsewhere.example"}), 403),
+            (post("/api/projects", json={"start": "hexagon"}, headers={"Sec-Fetch-Site": "cross-site"}), 403),
+        ):  # fmt: skip
+            with self.subTest(answer.request.path, status=status):
+                self.assertEqual(answer.status_code, status, answer.text)
+                self.assertEqual(answer.content_type, "application/problem+json")
+        self.assertEqual(len(self.client.get("/api/projects").json["projects"]), 1)
+
+    def test_answers_carry_a_strict_policy(self) -> None:
+        policy = self.client.get("/api/projects").headers["Content-Security-Policy"]
+        self.assertIn("default-src 'none'", policy)
+        self.assertIn("script-src 'self'", policy)
+        self.assertNotIn("unsafe", policy)
+
+
+class Documents(Api):
+    def test_the_cut_list_is_a_table_that_no_spreadsheet_runs(self) -> None:
+        project = self.new(
+            name="=cmd()|' <b>x</b>",
+            spec=regular(8, 58.0, "outside_side", mm=205.5, left_out=["A"], loose_ends="ground"),
+        )
+        answer = self.client.get(f"/api/projects/{project['id']}/cut-list.csv")
+        rows = list(csv.DictReader(io.StringIO(answer.text)))
+        self.assertEqual([(r["Part"], r["Count"]) for r in rows], [("B", "1"), ("C", "5"), ("H", "1")])
+        self.assertAlmostEqual(float(rows[0]["Length mm"]), 239.4756, places=4)
+        self.assertEqual(rows[0]["Left miter deg"], "-45.0000")
+        self.assertIn("Mirror image", rows[2]["Left or right"])
+        self.assertFalse(any(cell.startswith("=") for row in rows for cell in row.values()))
+
+    def test_every_number_can_say_where_it_comes_from(self) -> None:
+        sheet = self.new()["sheet"]
+        for part in sheet["parts"]:
+            self.assertTrue(all(rung["why"] for rung in part["ladder"]) and all(end["why"] for end in part["ends"]))
+        self.assertEqual(sheet["closing"]["tone"], "closes")
+
+    def test_feet_are_said_back_as_inches(self) -> None:
+        project = self.new(start="hexagon", unit="in")
+        answer = self.type(project, "shape.size.mm", "3' 2 1/2\"")
+        self.assertIn("38 1/2", answer.json["echo"])
+
+    def test_every_start_and_the_demo_can_be_solved_and_closes(self) -> None:
+        for start in self.client.get("/api/starts").json["starts"]:
+            self.assertNotEqual(self.new(start=start["code"])["sheet"]["closing"]["tone"], "fails")
+        with self.app.config["SESSIONS"]() as session, session.begin():
+            demo.fill(session)
+        self.assertFalse(any(p["closes"] == "fails" for p in self.client.get("/api/projects").json["projects"]))
