@@ -7,7 +7,6 @@ from hypothesis import strategies as st
 
 from fennup.core.drawing.edit import Choose, Drag, Free, Give, TypeIn
 from fennup.core.errors import SpecError
-from fennup.core.parts.measure import measure
 from fennup.core.saw.machine import Machine
 from fennup.core.solve import Solution
 from fennup.core.units.lengths import tape
@@ -23,7 +22,7 @@ class RegularFrames(unittest.TestCase):
         outer, opening = lengths(frame, "A")
         self.assertAlmostEqual(outer, (302 + 2 * 34) * tan(pi / 6), places=9)
         self.assertAlmostEqual(outer, 213.6196, places=4)
-        self.assertAlmostEqual(measure(frame.assembly, "rabbet_side") or 0, 174.3598, places=4)
+        self.assertAlmostEqual(frame.ruler.measure("rabbet_side") or 0, 174.3598, places=4)
         self.assertAlmostEqual(opening, 167.4316, places=4)
         for got in miters(frame, "D"):
             self.assertAlmostEqual(got, 30.0, places=9)
@@ -38,8 +37,8 @@ class RegularFrames(unittest.TestCase):
         self.assertAlmostEqual(opening, 182.5056, places=4)
         self.assertAlmostEqual(miters(frame, "C")[0], 25.7143, places=4)
         # What a tape reads on an odd frame: height over a side, and the diagonal that skips three corners.
-        self.assertAlmostEqual(measure(frame.assembly, "outside_reach") or 0, 266.7 * (1 + cos(pi / 7)), places=6)
-        self.assertAlmostEqual(measure(frame.assembly, "outside_diagonal") or 0, 533.4 * sin(3 * pi / 7), places=6)
+        self.assertAlmostEqual(frame.ruler.measure("outside_reach") or 0, 266.7 * (1 + cos(pi / 7)), places=6)
+        self.assertAlmostEqual(frame.ruler.measure("outside_diagonal") or 0, 533.4 * sin(3 * pi / 7), places=6)
 
     @settings(max_examples=60, deadline=None)
     @given(
@@ -58,7 +57,7 @@ class RegularFrames(unittest.TestCase):
         self.assertNotIn(frame.closing.state, ("open_joint", "shared_wood"))
         self.assertAlmostEqual((frame.claims[0].measured or 0) / mm, 1.0, places=9)
         # The wood is the ring between two polygons, whatever the joints are.
-        apothem = {k: (measure(frame.assembly, f"{k}_flats") or 0) / 2 for k in ("outside", "opening")}
+        apothem = {k: (frame.ruler.measure(f"{k}_flats") or 0) / 2 for k in ("outside", "opening")}
         ring = sides * tan(pi / sides) * (apothem["outside"] ** 2 - apothem["opening"] ** 2) * 20.0
         self.assertAlmostEqual(sum(s.volume() for s in frame.solids.values()) / ring, 1.0, places=7)
 
@@ -121,7 +120,7 @@ class IrregularFrames(unittest.TestCase):
             {"side": "B", "mm": 300.0}, {"side": "D", "mm": 220.0},
         ]  # fmt: skip
         frame = solved(irregular(self.corners, pins))
-        self.assertAlmostEqual(measure(frame.assembly, "outside_side:C") or 0, hypot(400, 80), places=6)
+        self.assertAlmostEqual(frame.ruler.measure("outside_side:C") or 0, hypot(400, 80), places=6)
         self.assertTrue(all(abs((c.measured or 0) - c.claim.asked) < 1e-6 for c in frame.claims))
         self.assertNotEqual(frame.closing.state, "open_joint")
 
@@ -215,7 +214,7 @@ class ActsOnAFrame(unittest.TestCase):
         start = regular(7, 50.0, "opening_flats", mm=400.0)
         swapped = self.acted(start, Give(op="give", measure="outside_diagonal"))
         self.assertEqual(swapped["shape"]["size"]["by"], "outside_diagonal")
-        self.assertAlmostEqual(measure(solved(swapped).assembly, "opening_flats") or 0, 400.0, places=9)
+        self.assertAlmostEqual(solved(swapped).ruler.measure("opening_flats") or 0, 400.0, places=9)
 
     def test_changing_how_it_is_sized_keeps_the_frame(self) -> None:
         for start in (regular(8, 45.0, "outside_side", mm=300.0), rectangle("opening", 420.0, 300.0, 45.0)):
@@ -236,7 +235,7 @@ class ActsOnAFrame(unittest.TestCase):
         start = irregular(IrregularFrames.corners, [])
         pinned = self.acted(start, Give(op="give", measure="outside_side:A", text="420"))
         dragged = self.acted(pinned, Drag(op="drag", grip="corner:2", x_mm=500.0, y_mm=330.0))
-        self.assertAlmostEqual(measure(solved(dragged).assembly, "outside_side:A") or 0, 420.0, places=6)
+        self.assertAlmostEqual(solved(dragged).ruler.measure("outside_side:A") or 0, 420.0, places=6)
         freed = self.acted(dragged, Free(op="free", measure="outside_side:A"))
         self.assertEqual(freed["shape"]["pins"], [])
 
@@ -255,7 +254,7 @@ class ActsOnAFrame(unittest.TestCase):
         for document in FRAME.starts.values():
             spec = FRAME.spec.model_validate(document)
             frame = solved(document, Machine())
-            for control in FRAME.describe(spec, frame.assembly, frame.solids).controls:
+            for control in FRAME.describe(spec, frame.ruler, frame.solids).controls:
                 for option in control.options:
                     try:
                         solved(self.acted(document, *option.acts))

@@ -8,7 +8,7 @@ from fennup.core.assembly.model import Assembly, Claim, Finding
 from fennup.core.errors import CutError, SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.alike import PartGroup, group_parts
-from fennup.core.parts.measure import measure
+from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid, solid_of
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.settings import Setting, settings_for
@@ -33,6 +33,7 @@ class Solution:
     machine: Machine
     assembly: Assembly
     solids: dict[str, Solid]
+    ruler: Ruler
     parts: tuple[PartGroup, ...]
     joints: tuple[JointCheck, ...]
     claims: tuple[ClaimCheck, ...]
@@ -52,12 +53,13 @@ def solve(spec: Any, machine: Machine) -> Solution:
         solids = {board.id: solid_of(board) for board in assembly.boards}
     except CutError as error:
         raise SpecError("part_vanishes", ("board.width_mm",), side=str(error.fields[0] if error.fields else "")) from error
+    ruler = Ruler(assembly)
     parts = group_parts(assembly.boards, solids)
     joints = tuple(check_joint(assembly, joint, solids) for joint in assembly.joints)
-    claims = tuple(ClaimCheck(claim, measure(assembly, claim.measure)) for claim in assembly.claims)
+    claims = tuple(ClaimCheck(claim, ruler.measure(claim.measure)) for claim in assembly.claims)
     settings = settings_for(parts, {b.id: b for b in assembly.boards}, machine)
     shared = shared_wood(solids)
-    closing = closing_of(assembly, joints, shared, machine)
+    closing = closing_of(ruler, joints, shared, machine)
     checked = [(c.claim, c.measured) for c in claims]
     findings = findings_of(assembly, solids, parts, joints, checked, settings, machine)
-    return Solution(spec, machine, assembly, solids, parts, joints, claims, settings, closing, findings)
+    return Solution(spec, machine, assembly, solids, ruler, parts, joints, claims, settings, closing, findings)

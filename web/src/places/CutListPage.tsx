@@ -44,7 +44,8 @@ export function CutListPage() {
           className="h-[380px]"
         />
       )}
-      <div className="overflow-x-auto">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reachable by keyboard */}
+      <section aria-label="Parts" className="overflow-x-auto" tabIndex={0}>
         <table className="w-full border-collapse text-left">
           <caption className="py-2 text-left text-[20px] font-semibold">Parts</caption>
           <thead>
@@ -83,7 +84,7 @@ export function CutListPage() {
             ))}
           </tbody>
         </table>
-      </div>
+      </section>
       <h2 className="mt-4 mb-1 text-[20px]">Saw</h2>
       <ul>
         {sheet.settings.map((setting) => (

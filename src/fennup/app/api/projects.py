@@ -85,7 +85,7 @@ def _as_saved(state: documents.State, session: Session) -> Response:
 
 def thumbnail(solution: Solution) -> View:
     """The front view without words or dimensions."""
-    front = KINDS[solution.spec.kind].describe(solution.spec, solution.assembly, solution.solids).views[0]
+    front = KINDS[solution.spec.kind].describe(solution.spec, solution.ruler, solution.solids).views[0]
     return View("front", tuple(s for s in front.shapes if s.role in ("wood", "joint", "held")))
 
 

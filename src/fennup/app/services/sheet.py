@@ -33,7 +33,7 @@ from fennup.core.solve import Solution
 def sheet_of(solution: Solution, voice: Voice) -> SheetOut:
     """The whole sheet of one project."""
     kind = KINDS[solution.spec.kind]
-    told = kind.describe(solution.spec, solution.assembly, solution.solids)
+    told = kind.describe(solution.spec, solution.ruler, solution.solids)
     sides = solution.spec.sides
     return SheetOut(
         facts=", ".join(fact(f) for f in told.facts).capitalize(),

@@ -4,7 +4,6 @@ from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import label
 from fennup.core.assembly.board import Board, End
 from fennup.core.assembly.model import Joint
-from fennup.core.parts.measure import measure
 from fennup.core.parts.solid import arris_line, end_cut, extent_along
 from fennup.core.solve import Solution
 
@@ -40,7 +39,7 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
             else "square"
         )
         return [f"This end is loose. It is cut {loose}.", f"Read off the finished part: {own}"]
-    inside = measure(solution.assembly, f"outside_angle:{joint.id}")
+    inside = solution.ruler.measure(f"outside_angle:{joint.id}")
     angle = voice.say_angle(inside) if inside is not None else "their angle"
     meet = f"At corner {joint.id} the rails meet at {angle} inside."
     other = next(id for id, _ in joint.ends if id != board.id)

@@ -1,5 +1,7 @@
 """Views that every kind gets from its solids: the whole seen from the front, a section, a part seen from its face."""
 
+from itertools import combinations
+
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.view import Mark, Shape
@@ -54,8 +56,7 @@ def _turn(a: Point2, b: Point2, c: Point2) -> float:
 
 def _farthest(points: list[Point2]) -> tuple[Point2, Point2]:
     """The two points that are farthest apart."""
-    pairs = [(p, q) for p in points for q in points]
-    return max(pairs, key=lambda pq: (pq[0][0] - pq[1][0]) ** 2 + (pq[0][1] - pq[1][1]) ** 2)
+    return max(combinations(points, 2), key=lambda pq: (pq[0][0] - pq[1][0]) ** 2 + (pq[0][1] - pq[1][1]) ** 2)
 
 
 def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Mark, ...]]:

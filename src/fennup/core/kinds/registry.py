@@ -9,6 +9,7 @@ from pydantic import BaseModel
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.edit import Edit
 from fennup.core.drawing.view import Description
+from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 from fennup.core.units.lengths import Tape
 
@@ -25,6 +26,6 @@ class Kind:
     spec: type[BaseModel]
     assemble: Callable[[Any], Assembly]
     edit: Callable[[Any, Edit, Tape], dict[str, Any]]
-    describe: Callable[[Any, Assembly, dict[str, Solid]], Description]
+    describe: Callable[[Any, Ruler, dict[str, Solid]], Description]
     side_words: dict[str, str]
     starts: dict[str, dict[str, Any]]

@@ -10,18 +10,70 @@ from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.vec import Vec, distance, dot, sub, unit
 from fennup.core.parts.solid import extent_along
 
+Runs = dict[str, tuple[Vec, Vec]]
 
-def outline_runs(assembly: Assembly, outline: Outline) -> dict[str, tuple[Vec, Vec]]:
-    """Start and end of each board's stretch of a line: where it meets its neighbours', or its own cut end."""
+
+class Ruler:
+    """Takes sizes on one assembly's finished boards, walking round each of its lines once."""
+
+    def __init__(self, assembly: Assembly) -> None:
+        self.assembly = assembly
+        self._runs: dict[LineName, Runs] = {}
+
+    def runs(self, line: LineName) -> Runs | None:
+        """Start and end of each board's stretch of a line, by board; None where the boards do not have the line."""
+        outline = self.assembly.outline(line)
+        if outline is None:
+            return None
+        if line not in self._runs:
+            self._runs[line] = _walked(self.assembly, outline)
+        return self._runs[line]
+
+    def measure(self, name: str) -> float | None:
+        """One size by name, mm or degrees; None where these boards do not have it.
+
+        `opening_flats`, `outside_corners`, `rabbet_reach`, `opening_diagonal`, `outside_width`, `outside_depth`,
+        `opening_side:A`, `outside_angle:AB`. Flats and corners of an odd number of sides are the diameters of the inner
+        and outer circle; the circle is the one that touches the line's sides.
+        """
+        what, _, which = name.partition(":")
+        line, _, kind = what.partition("_")
+        outline = self.assembly.outline(_LINES[line]) if line in _LINES else None
+        runs = self.runs(_LINES[line]) if outline else None
+        if outline is None or runs is None:
+            return None
+        if kind == "side":
+            ids, open_at = list(runs), outline.broken
+            whole = [id for i, id in enumerate(ids) if not {i, (i - 1) % len(ids)} & open_at]
+            first = which or (whole or ids)[0]
+            return distance(*runs[first]) if first in runs else None
+        if kind == "angle":
+            return _angle_deg(runs, which)
+        if kind in ("width", "depth"):
+            side, other = ("A", "C") if kind == "width" else ("B", "D")
+            found = runs.get(side) or runs.get(other)
+            return distance(*found) if found and len(runs) > 2 else None
+        return _across(self.assembly, outline, runs, kind)
+
+
+_LINES: dict[str, LineName] = {"opening": "opening", "rabbet": "rabbet", "outside": "outside"}
+
+
+def _walked(assembly: Assembly, outline: Outline) -> Runs:
+    """Round a line: every stretch from where it meets the one before to where it meets the next, or to its cut end."""
     boards = [assembly.board(id) for id, _ in outline.sides]
     lines = [board.side_in_world(side) for board, (_, side) in zip(boards, outline.sides, strict=True)]
+    count, broken = len(boards), outline.broken
+    corners = [
+        meeting_point(lines[i], lines[(i + 1) % count], boards[i].side_in_world(outline.on)) if i not in broken else None
+        for i in range(count)
+    ]
     runs = {}
     for i, board in enumerate(boards):
-        j = (i + 1) % len(boards)
-        level = board.side_in_world(outline.on)
-        own = _own_ends(board, outline, i)
-        start = own[0] if (i - 1) % len(boards) in outline.broken else meeting_point(lines[i - 1], lines[i], level)
-        end = own[1] if i in outline.broken else meeting_point(lines[i], lines[j], level)
+        start, end = corners[i - 1], corners[i]
+        if start is None or end is None:
+            own = _own_ends(board, outline, i)
+            start, end = start or own[0], end or own[1]
         runs[board.id] = (start, end)
     return runs
 
@@ -35,38 +87,7 @@ def _own_ends(board: Board, outline: Outline, i: int) -> tuple[Vec, Vec]:
     return board.frame.to_world((low, y, level)), board.frame.to_world((high, y, level))
 
 
-def measure(assembly: Assembly, name: str) -> float | None:
-    """One size by name, mm or degrees; None where these boards do not have it.
-
-    `opening_flats`, `outside_corners`, `rabbet_reach`, `opening_diagonal`, `outside_width`, `outside_depth`,
-    `opening_side:A`, `outside_angle:AB`. Flats and corners of an odd number of sides are the diameters of the inner
-    and outer circle; the circle is the one that touches the line's sides.
-    """
-    what, _, which = name.partition(":")
-    line, _, kind = what.partition("_")
-    outline = assembly.outline(_LINES[line]) if line in _LINES else None
-    if outline is None:
-        return None
-    runs = outline_runs(assembly, outline)
-    if kind == "side":
-        ids, open_at = list(runs), outline.broken
-        whole = [id for i, id in enumerate(ids) if not {i, (i - 1) % len(ids)} & open_at]
-        first = which or (whole or ids)[0]
-        return distance(*runs[first]) if first in runs else None
-    if kind == "angle":
-        return _angle_deg(assembly, runs, which)
-    if kind in ("width", "depth"):
-        side = "A" if kind == "width" else "B"
-        other = "C" if kind == "width" else "D"
-        found = runs.get(side) or runs.get(other)
-        return distance(*found) if found and len(runs) > 2 else None
-    return _across(assembly, outline, runs, kind)
-
-
-_LINES: dict[str, LineName] = {"opening": "opening", "rabbet": "rabbet", "outside": "outside"}
-
-
-def _angle_deg(assembly: Assembly, runs: dict[str, tuple[Vec, Vec]], corner: str) -> float | None:
+def _angle_deg(runs: Runs, corner: str) -> float | None:
     """Inside angle between two neighbouring stretches."""
     if not (set(corner) <= set(runs) and len(corner) == 2):
         return None
@@ -74,7 +95,7 @@ def _angle_deg(assembly: Assembly, runs: dict[str, tuple[Vec, Vec]], corner: str
     return 180.0 - degrees(acos(max(-1.0, min(1.0, dot(a, b)))))
 
 
-def _across(assembly: Assembly, outline: Outline, runs: dict[str, tuple[Vec, Vec]], kind: str) -> float | None:
+def _across(assembly: Assembly, outline: Outline, runs: Runs, kind: str) -> float | None:
     """Across flats or corners, corner to opposite side, or the longest diagonal."""
     ids = list(runs)
     sides = dict(outline.sides)
@@ -101,7 +122,7 @@ def _across(assembly: Assembly, outline: Outline, runs: dict[str, tuple[Vec, Vec
     return 2 * distance(middle, meeting[0]) if kind == "corners" and meeting else None
 
 
-def _touching(lines: list[Plane], runs: dict[str, tuple[Vec, Vec]], ids: list[str]) -> tuple[Vec, float] | None:
+def _touching(lines: list[Plane], runs: Runs, ids: list[str]) -> tuple[Vec, float] | None:
     """Centre and radius of the circle that touches the first three lines: four planes' worth of linear equations."""
     if len(lines) < 3:
         return None

@@ -10,7 +10,7 @@ from typing import Literal
 
 from fennup.core.assembly.model import Assembly, Mating
 from fennup.core.geometry.vec import distance
-from fennup.core.parts.measure import outline_runs
+from fennup.core.parts.measure import Ruler
 from fennup.core.saw.machine import Machine
 
 Edge = Literal["outer", "opening"]
@@ -29,11 +29,12 @@ class AsSet:
     step_mm: float
 
 
-def as_set(assembly: Assembly, machine: Machine) -> AsSet:
+def as_set(ruler: Ruler, machine: Machine) -> AsSet:
     """A closed flat ring as the rounded settings would make it.
 
     A corner turns by the sum of its two faces' angles from square: an end's is its miter, as set; a long edge's is 90.
     """
+    assembly = ruler.assembly
     faces = [[_face(assembly, mating, machine) for mating in (joint.a, joint.b)] for joint in assembly.joints]
     turns = [a.angle_deg + b.angle_deg for a, b in faces]
     last = assembly.joints[-1]
@@ -42,7 +43,7 @@ def as_set(assembly: Assembly, machine: Machine) -> AsSet:
     opening = 2 * reach * abs(sin(radians(left_over) / 2))
     step = max((abs(a.length_mm - b.length_mm) for a, b in faces if b.length_mm != float("inf")), default=0.0)
     if opening < 1e-9:
-        return AsSet(last.id, 0.0, None, _end_misses_start(assembly, turns), step)
+        return AsSet(last.id, 0.0, None, _end_misses_start(ruler, turns), step)
     return AsSet(last.id, opening, "outer" if left_over > 0 else "opening", 0.0, step)
 
 
@@ -63,13 +64,13 @@ def _face(assembly: Assembly, mating: Mating, machine: Machine) -> _Face:
     return _Face(angle, board.section.width_mm / cos(radians(angle)))
 
 
-def _end_misses_start(assembly: Assembly, turns: list[float]) -> float:
+def _end_misses_start(ruler: Ruler, turns: list[float]) -> float:
     """Lay the outer edges one after another with the corners as set: how far the last end is from the first start."""
-    outline = assembly.outline("outside")
-    if outline is None:
+    runs = ruler.runs("outside")
+    if runs is None:
         return 0.0
     x = y = way = 0.0
-    for run, turn in zip(outline_runs(assembly, outline).values(), turns, strict=True):
+    for run, turn in zip(runs.values(), turns, strict=True):
         length = distance(*run)
         x, y, way = x + length * cos(radians(way)), y + length * sin(radians(way)), way + turn
     return float((x * x + y * y) ** 0.5)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from fennup.core.assembly.model import Assembly
+from fennup.core.parts.measure import Ruler
 from fennup.core.saw.machine import Machine
 from fennup.core.verify.as_set import Edge, as_set
 from fennup.core.verify.joints import JointCheck
@@ -28,18 +28,16 @@ class Closing:
     parts: tuple[str, ...] = ()
 
 
-def closing_of(
-    assembly: Assembly, joints: tuple[JointCheck, ...], shared: list[tuple[str, str, float]], machine: Machine
-) -> Closing:
+def closing_of(ruler: Ruler, joints: tuple[JointCheck, ...], shared: list[tuple[str, str, float]], machine: Machine) -> Closing:
     """The verdict on an assembly: as designed first, then as this saw can be set."""
     worst = max((j for j in joints if not j.closes), key=_misfit, default=None)
     if worst is not None:
         return Closing("open_joint", worst.joint, max(worst.gap_mm, worst.bare_mm), worst.overlap_mm)
     if shared:
         return Closing("shared_wood", parts=shared[0][:2])
-    if not assembly.closed:
+    if not ruler.assembly.closed:
         return Closing("chain")
-    result = as_set(assembly, machine)
+    result = as_set(ruler, machine)
     if max(result.opening_mm, result.shift_mm, result.step_mm) < UNSEEN_MM:
         return Closing("exact", result.joint)
     return Closing("opens", result.joint, result.opening_mm, 0.0, result.at, result.shift_mm, result.step_mm)

@@ -19,23 +19,23 @@ from fennup.core.kinds.flat_frame.spec import (
     Rectangle,
     Regular,
 )
-from fennup.core.parts.measure import measure, outline_runs
+from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 from fennup.core.stock.timber import NOMINALS
 
 UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 
 
-def describe(spec: FlatFrameSpec, assembly: Assembly, solids: dict[str, Solid]) -> Description:
+def describe(spec: FlatFrameSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
     """Views, controls and sizes of a solved frame."""
-    base = baseline(spec)
+    base, assembly = baseline(spec), ruler.assembly
     shapes = list(front_shapes(assembly, solids))
-    dimensions, grips, more = _of_shape(spec, assembly, base)
+    dimensions, grips, more = _of_shape(spec, ruler, base)
     shapes += more
     shapes += _left_out(spec, base)
     letters = [Mark("letter", _middle_of_rail(assembly, b.id), b.id, b.id) for b in assembly.boards]
     front = View("front", tuple(shapes), tuple(letters), tuple(dimensions), tuple(grips))
-    return Description(_facts(spec), (front, _section(spec, assembly)), _controls(spec), _sizes(spec, assembly))
+    return Description(_facts(spec), (front, _section(spec, assembly)), _controls(spec), _sizes(spec, ruler))
 
 
 def _facts(spec: FlatFrameSpec) -> tuple[str, ...]:
@@ -65,47 +65,47 @@ def _left_out(spec: FlatFrameSpec, base: Baseline) -> list[Shape]:
 Drawn = tuple[list[Dimension], list[Grip], list[Shape]]
 
 
-def _of_shape(spec: FlatFrameSpec, assembly: Assembly, base: Baseline) -> Drawn:
+def _of_shape(spec: FlatFrameSpec, ruler: Ruler, base: Baseline) -> Drawn:
     if isinstance(spec.shape, Regular):
-        return _regular(spec, spec.shape, assembly)
+        return _regular(spec, spec.shape, ruler)
     if isinstance(spec.shape, Rectangle):
-        return _rectangle(spec, spec.shape, assembly)
-    return _irregular(spec, spec.shape, assembly, base)
+        return _rectangle(spec, spec.shape, ruler)
+    return _irregular(spec, spec.shape, base)
 
 
 # --- regular frames -------------------------------------------------------------------------------------------------
 
 
-def _regular(spec: FlatFrameSpec, shape: Regular, assembly: Assembly) -> Drawn:
+def _regular(spec: FlatFrameSpec, shape: Regular, ruler: Ruler) -> Drawn:
     """Across the opening in the middle, across the outside below, one side above; the given one is always there."""
     size, n = shape.size, shape.sides
     given = size.by if isinstance(size, LineSize) else ""
     wanted = ["opening_flats", "outside_reach" if n % 2 else "outside_flats", "outside_side", "opening_side"]
     if given and given not in wanted:
         wanted.insert(0, given)
-    dimensions = [d for name in wanted if (d := _regular_dimension(name, given, shape, assembly))]
+    dimensions = [d for name in wanted if (d := _regular_dimension(name, given, shape, ruler))]
     shapes: list[Shape] = []
     if n % 2:
         circles = {name.split("_")[0]: name.split("_")[1] for name in (given, "opening_flats") if name}
         for line, kind in circles.items():
-            value = measure(assembly, f"{line}_{kind}") if kind in ("flats", "corners") else None
+            value = ruler.measure(f"{line}_{kind}") if kind in ("flats", "corners") else None
             if value:
                 shapes.append(Shape("circle", tuple(regular_corners(72, value / 2)), True))
     if not isinstance(size, LineSize):
         dimensions, held = _round_held(size, n, dimensions)
         shapes += held
-    half = (measure(assembly, "outside_flats" if given.startswith("outside") else "opening_flats") or 0.0) / 2
+    half = (ruler.measure("outside_flats" if given.startswith("outside") else "opening_flats") or 0.0) / 2
     return dimensions, _regular_grips(shape, given, half, spec), shapes
 
 
-def _regular_dimension(name: str, given: str, shape: Regular, assembly: Assembly) -> Dimension | None:
+def _regular_dimension(name: str, given: str, shape: Regular, ruler: Ruler) -> Dimension | None:
     """One named size of a regular frame as a dimension line; None where this frame cannot be measured so."""
-    value = measure(assembly, name)
+    value = ruler.measure(name)
     if value is None:
         return None
     line, kind = name.split("_")
     n = shape.sides
-    flats = measure(assembly, f"{line}_flats") or value
+    flats = ruler.measure(f"{line}_flats") or value
     corners = regular_corners(n, flats / 2)
     inside = line == "opening"
     top = n // 2 if n % 2 == 0 else 0
@@ -120,7 +120,7 @@ def _regular_dimension(name: str, given: str, shape: Regular, assembly: Assembly
         if not inside:
             level = n % 2 or n % 4 == 0
             away, lane = (DOWN, 2.4) if n % 2 else ((DOWN, 1.0) if level else (LEFT, 1.0))
-            reach = (measure(assembly, "outside_flats") or 0.0) / 2
+            reach = (ruler.measure("outside_flats") or 0.0) / 2
             a, b = ((-reach, -reach), (reach, -reach)) if level else ((-reach, -reach), (-reach, reach))
     elif kind == "reach":
         apex = corners[(n + 1) // 2]
@@ -186,11 +186,11 @@ def _regular_grips(shape: Regular, given: str, half: float, spec: FlatFrameSpec)
 # --- rectangles -----------------------------------------------------------------------------------------------------
 
 
-def _rectangle(spec: FlatFrameSpec, shape: Rectangle, assembly: Assembly) -> Drawn:
+def _rectangle(spec: FlatFrameSpec, shape: Rectangle, ruler: Ruler) -> Drawn:
     """Opening across its middle, outside below and at the left, rail widths on the rails."""
     size = shape.size
     given = size.by if isinstance(size, LineSizes) else ""
-    opening, outside = _box(assembly, "opening"), _box(assembly, "outside")
+    opening, outside = _box(ruler, "opening"), _box(ruler, "outside")
     dimensions = []
     for line, box in (("opening", opening), ("outside", outside)):
         (x0, y0), (x1, y1) = box
@@ -200,7 +200,7 @@ def _rectangle(spec: FlatFrameSpec, shape: Rectangle, assembly: Assembly) -> Dra
             ("depth", (rise, y0), (rise, y1), LEFT),
         ):
             name = f"{line}_{kind}"
-            value = measure(assembly, name)
+            value = ruler.measure(name)
             if value is None:
                 continue
             own = line == given
@@ -226,10 +226,10 @@ def _rectangle(spec: FlatFrameSpec, shape: Rectangle, assembly: Assembly) -> Dra
 Box = tuple[Point2, Point2]
 
 
-def _box(assembly: Assembly, line: str) -> Box:
+def _box(ruler: Ruler, line: str) -> Box:
     """Lowest left and highest right corner of a line."""
-    outline = assembly.outline("opening" if line == "opening" else "outside")
-    points = [p for run in outline_runs(assembly, outline).values() for p in run] if outline else []
+    runs = ruler.runs("opening" if line == "opening" else "outside") or {}
+    points = [p for run in runs.values() for p in run]
     xs, ys = [p[0] for p in points], [p[1] for p in points]
     return (min(xs), min(ys)), (max(xs), max(ys))
 
@@ -266,7 +266,7 @@ def _rail_widths(spec: FlatFrameSpec, outside: Box, opening: Box) -> list[Dimens
 # --- irregular outlines ---------------------------------------------------------------------------------------------
 
 
-def _irregular(spec: FlatFrameSpec, shape: Irregular, assembly: Assembly, base: Baseline) -> Drawn:
+def _irregular(spec: FlatFrameSpec, shape: Irregular, base: Baseline) -> Drawn:
     """Every side's length along it, every corner's angle in it, a ring at every corner."""
     pinned = {p.corner if isinstance(p, CornerPin) else p.side for p in shape.pins}
     dimensions = []
@@ -348,7 +348,7 @@ def _section(spec: FlatFrameSpec, assembly: Assembly) -> View:
     return View("section", section_shapes(board), (), tuple(dimensions))
 
 
-def _sizes(spec: FlatFrameSpec, assembly: Assembly) -> tuple[SizeRow, ...]:
+def _sizes(spec: FlatFrameSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
     """Every line that can be measured on this frame, as a list."""
     if isinstance(spec.shape, Irregular):
         pinned = {p.corner if isinstance(p, CornerPin) else p.side for p in spec.shape.pins}
@@ -365,7 +365,7 @@ def _sizes(spec: FlatFrameSpec, assembly: Assembly) -> tuple[SizeRow, ...]:
         given = {spec.shape.size.by}
     rows = []
     for name in names:
-        value = measure(assembly, name)
+        value = ruler.measure(name)
         if value is not None:
             standing: Standing = "given" if name in given else "derived"
             unit = "deg" if "_angle" in name else "mm"

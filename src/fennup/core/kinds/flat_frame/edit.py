@@ -3,7 +3,6 @@
 from collections.abc import Iterable
 from typing import Any
 
-from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.kinds.editing import edit_field, nudged, put_at, read_figure
@@ -11,7 +10,7 @@ from fennup.core.kinds.flat_frame.outline import baseline, regular_corners, unit
 from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.place import assemble
 from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, Irregular, Rectangle, Regular
-from fennup.core.parts.measure import measure, outline_runs
+from fennup.core.parts.measure import Ruler
 from fennup.core.stock.timber import NOMINALS
 from fennup.core.units.lengths import Tape
 
@@ -72,7 +71,9 @@ def _sides(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tap
         size = document["shape"]["size"]
         if size["by"].endswith("_reach") and count % 2 == 0:
             line = size["by"].split("_")[0]
-            document = put_at(document, "shape.size", {"by": f"{line}_flats", "mm": measure(assemble(spec), f"{line}_flats")})
+            document = put_at(
+                document, "shape.size", {"by": f"{line}_flats", "mm": _measured(Ruler(assemble(spec)), f"{line}_flats")}
+            )
         document = put_at(document, "shape.sides", count)
     else:
         raise SpecError("rectangle_sides", (act.path,))
@@ -99,14 +100,14 @@ def _irregular_sides(document: Document, shape: Irregular, count: int) -> Docume
     return put_at(put_at(document, "shape.pins", pins), "shape.corners", [list(c) for c in corners])
 
 
-def _measured(assembly: Assembly, name: str) -> float:
-    value = measure(assembly, name)
+def _measured(ruler: Ruler, name: str) -> float:
+    value = ruler.measure(name)
     if value is None:
         raise SpecError("cannot_measure", (name,))
     return value
 
 
-def _wanted(assembly: Assembly, act: Give, on: Tape) -> float:
+def _wanted(ruler: Ruler, act: Give, on: Tape) -> float:
     """The figure that a measure is to have: typed, nudged, or as it is."""
     unit = "deg" if "_angle" in act.measure else "mm"
     if act.text is not None:
@@ -116,22 +117,22 @@ def _wanted(assembly: Assembly, act: Give, on: Tape) -> float:
             if hasattr(error, "fields"):
                 error.fields = (act.measure,)
             raise
-    now = _measured(assembly, act.measure)
+    now = _measured(ruler, act.measure)
     return float(nudged(unit, now, act.steps, on)) if act.steps else now
 
 
 def _give(spec: FlatFrameSpec, document: Document, act: Give, on: Tape) -> Document:
     """A measure becomes the given one, and what was given before follows."""
-    assembly = assemble(spec)
-    value = _wanted(assembly, act, on)
+    ruler = Ruler(assemble(spec))
+    value = _wanted(ruler, act, on)
     line, _, kind = act.measure.partition("_")
     if isinstance(spec.shape, Regular):
         return put_at(document, "shape.size", {"by": act.measure, "mm": value})
     if isinstance(spec.shape, Rectangle):
         size = {
             "by": line,
-            "width_mm": _measured(assembly, f"{line}_width"),
-            "depth_mm": _measured(assembly, f"{line}_depth"),
+            "width_mm": _measured(ruler, f"{line}_width"),
+            "depth_mm": _measured(ruler, f"{line}_depth"),
         }
         return put_at(document, "shape.size", {**size, f"{kind}_mm": value})
     what, _, which = kind.partition(":")
@@ -189,15 +190,15 @@ def _rabbet(spec: FlatFrameSpec) -> Document:
 
 def _sized_by(spec: FlatFrameSpec, document: Document, by: str) -> Document:
     """The same frame, its size said another way."""
-    assembly = assemble(spec)
+    ruler = Ruler(assemble(spec))
     if isinstance(spec.shape, Irregular):
         raise SpecError("no_such_field", ("shape.size.by",))
     regular = isinstance(spec.shape, Regular)
     if by not in ("holds", "floats"):
         if regular:
             by = f"{by}_flats" if by in ("opening", "outside") else by
-            return put_at(document, "shape.size", {"by": by, "mm": _measured(assembly, by)})
-        sizes = {f"{k}_mm": _measured(assembly, f"{by}_{k}") for k in ("width", "depth")}
+            return put_at(document, "shape.size", {"by": by, "mm": _measured(ruler, by)})
+        sizes = {f"{k}_mm": _measured(ruler, f"{by}_{k}") for k in ("width", "depth")}
         return put_at(document, "shape.size", {"by": by, **sizes})
     if by == "holds" and spec.rabbet is None:
         document = put_at(document, "rabbet", _rabbet(spec))
@@ -205,8 +206,8 @@ def _sized_by(spec: FlatFrameSpec, document: Document, by: str) -> Document:
     space = {"play_mm": USUAL_PLAY_MM} if by == "holds" else {"reveal_mm": USUAL_PLAY_MM}
     grow = 2 * rabbet - USUAL_PLAY_MM if by == "holds" else -2 * USUAL_PLAY_MM
     if regular:
-        return put_at(document, "shape.size", {"by": by, "object_mm": _measured(assembly, "opening_flats") + grow, **space})
-    sizes = {f"object_{k}_mm": _measured(assembly, f"opening_{k}") + grow for k in ("width", "depth")}
+        return put_at(document, "shape.size", {"by": by, "object_mm": _measured(ruler, "opening_flats") + grow, **space})
+    sizes = {f"object_{k}_mm": _measured(ruler, f"opening_{k}") + grow for k in ("width", "depth")}
     return put_at(document, "shape.size", {"by": by, **sizes, **space})
 
 
@@ -215,15 +216,14 @@ def _freed(spec: FlatFrameSpec, document: Document, line: str) -> Document:
     if line not in ("opening", "outside"):
         raise SpecError("no_such_field", ("shape.line",))
     whole = spec.model_copy(update={"left_out": []})
-    assembly = assemble(whole)
-    outline = assembly.outline("opening" if line == "opening" else "outside")
-    assert outline is not None
-    corners = [list(run[0][:2]) for run in outline_runs(assembly, outline).values()]
+    ruler = Ruler(assemble(whole))
+    runs = ruler.runs("opening" if line == "opening" else "outside") or {}
+    corners = [list(run[0][:2]) for run in runs.values()]
     pins = []
     if isinstance(spec.shape, Irregular):
         for pin in document["shape"]["pins"]:
             if "side" in pin:
-                pin = {"side": pin["side"], "mm": _measured(assembly, f"{line}_side:{pin['side']}")}
+                pin = {"side": pin["side"], "mm": _measured(ruler, f"{line}_side:{pin['side']}")}
             pins.append(pin)
     return put_at(document, "shape", {"form": "irregular", "line": line, "corners": corners, "pins": pins})
 
@@ -294,11 +294,10 @@ def _drag_rectangle(
 ) -> Document:
     """One edge of the given line follows the place and the opposite one goes as far the other way."""
     assert isinstance(spec.shape, Rectangle)
-    assembly = assemble(spec)
+    ruler = Ruler(assemble(spec))
     size = spec.shape.size
-    outline = assembly.outline("outside" if size.by == "outside" else "opening")
-    assert outline is not None
-    start = next(iter(outline_runs(assembly, outline)[edge]))
+    runs = ruler.runs("outside" if size.by == "outside" else "opening") or {}
+    start = runs[edge][0]
     axis, outwards = (0, 1 if edge == "B" else -1) if name == "across" else (1, 1 if edge == "C" else -1)
     moved = (to[axis] - start[axis]) * outwards
     prefix = "" if size.by in ("opening", "outside") else "object_"

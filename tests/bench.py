@@ -1,0 +1,101 @@
+"""The speed figures: medians, on this machine, idle and with both cores kept busy. They are figures, not tests."""
+
+import gzip
+import multiprocessing
+import os
+import statistics
+import sys
+import tempfile
+import threading
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+sys.path[:0] = [str(ROOT), str(ROOT / "src")]
+
+from playwright.sync_api import sync_playwright  # noqa: E402
+from waitress.server import create_server  # noqa: E402
+
+from fennup.app.factory import create_app  # noqa: E402
+from tests.browser.page import ARGUMENTS, CHROMIUM  # noqa: E402
+from tests.core.frames import regular, solved  # noqa: E402
+
+# From the key to the drawing: the clock starts at the input event and stops when a figure that follows has changed.
+WATCH = """() => {
+  window.took = [];
+  let at = 0;
+  document.addEventListener('input', () => { at = performance.now(); }, true);
+  const watched = document.querySelector('main .drawing input[aria-label^="outside, across flats"]');
+  new MutationObserver(() => requestAnimationFrame(() => window.took.push(performance.now() - at)))
+    .observe(watched, { attributes: true, attributeFilter: ['aria-label'] });
+}"""
+
+
+def median_ms(act: Callable[[], object], times: int = 60) -> float:
+    """Median of one call in milliseconds."""
+    took = []
+    for _ in range(times):
+        start = time.perf_counter()
+        act()
+        took.append((time.perf_counter() - start) * 1000)
+    return statistics.median(took)
+
+
+def busy(until: float) -> None:
+    """Keep a core at work."""
+    while time.time() < until:
+        sum(i * i for i in range(10_000))
+
+
+def typing_ms(load: int) -> tuple[float, float]:
+    """Median and worst of typing into a 12-sided frame in Chromium, with so many processes competing."""
+    rivals = [multiprocessing.Process(target=busy, args=(time.time() + 40,), daemon=True) for _ in range(load)]
+    with tempfile.TemporaryDirectory() as folder:
+        app = create_app(Path(folder) / "bench.db", ROOT / "web/dist")
+        frame = regular(12, 40.0, "opening_flats", mm=600.0, rabbet={"width_mm": 6, "depth_mm": 8})
+        made = app.test_client().post("/api/projects", json={"spec": frame})
+        server = create_server(app, host="127.0.0.1", port=0, threads=6)
+        threading.Thread(target=server.run, daemon=True).start()
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+            page = browser.new_page(viewport={"width": 1280, "height": 800}, bypass_csp=True)
+            page.goto(f"http://127.0.0.1:{server.effective_port}/project/{made.json['id']}")
+            field = page.locator('main .drawing input[aria-label^="opening, across flats"]')
+            field.wait_for()
+            page.evaluate(WATCH)
+            for rival in rivals:
+                rival.start()
+            for value in range(500, 540):
+                field.fill(str(value))
+                page.wait_for_timeout(160)
+            took = page.evaluate("window.took")
+            browser.close()
+        server.close()
+    for rival in rivals:
+        rival.kill()
+    return statistics.median(took), max(took)
+
+
+def main() -> None:
+    """Print one figure a line."""
+    for rabbet in (None, {"width_mm": 6, "depth_mm": 8}):
+        frame = regular(12, 40.0, "opening_flats", mm=600.0, rabbet=rabbet)
+        solved(frame)
+        print(f"core: solve a 12-sided frame{' with a rabbet' if rabbet else ''}: {median_ms(lambda f=frame: solved(f)):.1f} ms")
+    with tempfile.TemporaryDirectory() as folder:
+        client = create_app(Path(folder) / "bench.db").test_client()
+        project = client.post("/api/projects", json={"spec": frame}).json
+        url = f"/api/projects/{project['id']}/look"
+        look = {"acts": [{"op": "nudge", "path": "shape.size.mm", "steps": 1}]}
+        print(f"API: look at a change to it: {median_ms(lambda: client.post(url, json=look)):.1f} ms")
+    for load, words in ((0, "idle"), (os.cpu_count() or 2, "every core busy")):
+        middle, worst = typing_ms(load)
+        print(f"Chromium: typing to redrawn, {words}: median {middle:.0f} ms, worst {worst:.0f} ms")
+    scripts = (ROOT / "web/dist/assets").glob("*.js")
+    size = sum(len(gzip.compress(script.read_bytes())) for script in scripts)
+    print(f"first load: {size / 1000:.0f} kB of script, compressed")
+
+
+if __name__ == "__main__":
+    main()

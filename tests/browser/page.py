@@ -1,0 +1,92 @@
+"""The real application in Chromium: a server on a free port, a database of its own, the demo's projects."""
+
+import logging
+import tempfile
+import threading
+import unittest
+from pathlib import Path
+from typing import Any, ClassVar
+
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, sync_playwright
+from werkzeug.serving import make_server
+
+from fennup.app.factory import create_app
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+CHROMIUM = "/usr/bin/chromium"
+ARGUMENTS = [
+    "--no-sandbox", "--enable-unsafe-swiftshader", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync", "--disable-quic",
+]  # fmt: skip
+
+
+class InTheBrowser(unittest.TestCase):
+    """One server and one browser a class; a fresh context a test; any error on the page or refused by its policy fails."""
+
+    folder: ClassVar[Any]
+    server: ClassVar[Any]
+    playwright: ClassVar[Playwright]
+    browser: ClassVar[Browser]
+    url: ClassVar[str]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        logging.getLogger("werkzeug").setLevel(logging.ERROR)
+        cls.folder = tempfile.TemporaryDirectory()
+        app = create_app(Path(cls.folder.name) / "fennup.db", ROOT / "web/dist", with_demo=True)
+        cls.server = make_server("127.0.0.1", 0, app, threaded=True)
+        threading.Thread(target=cls.server.serve_forever, daemon=True).start()
+        cls.url = f"http://127.0.0.1:{cls.server.server_port}"
+        cls.playwright = sync_playwright().start()
+        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.browser.close()
+        cls.playwright.stop()
+        cls.server.shutdown()
+        cls.folder.cleanup()
+
+    def setUp(self) -> None:
+        self.complaints: list[str] = []
+        self.page = self.opened()
+
+    def tearDown(self) -> None:
+        for context in self.browser.contexts:
+            context.close()
+        self.assertEqual(self.complaints, [])
+
+    def opened(self, **options: Any) -> Page:
+        """A page in a context of its own, as if on another computer."""
+        context: BrowserContext = self.browser.new_context(
+            viewport={"width": 1280, "height": 800}, service_workers="block", **options
+        )
+        context.set_default_timeout(8000)
+        page = context.new_page()
+        page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        page.on("console", self.heard)
+        return page
+
+    def heard(self, message: Any) -> None:
+        """Refusals that a test provokes are logged by the browser as failed resources; anything else is a complaint."""
+        if message.type == "error" and "Failed to load resource" not in message.text:
+            self.complaints.append(message.text)
+
+    def start(self, name: str, page: Page | None = None) -> Page:
+        """A new project from the first screen."""
+        page = page or self.page
+        page.goto(self.url)
+        page.get_by_role("button", name=name).click()
+        page.wait_for_url("**/project/*")
+        self.field("one outer edge", page)
+        return page
+
+    def field(self, label: str, page: Page | None = None) -> Locator:
+        """The input of a dimension on the drawing, by the beginning of its name."""
+        field = (page or self.page).locator(f'main .drawing input[aria-label^="{label}"]').first
+        field.wait_for()
+        return field
+
+    def reads(self, label: str, text: str, page: Page | None = None) -> None:
+        """Wait until a dimension on the drawing is spoken so."""
+        (page or self.page).locator(f'main .drawing input[aria-label^="{label}"][aria-label*="{text}"]').first.wait_for()

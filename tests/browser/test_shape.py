@@ -1,0 +1,229 @@
+import re
+import unittest
+
+from playwright.sync_api import Locator, Page, expect
+
+from tests.browser.page import ROOT, InTheBrowser
+
+AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").as_posix()
+
+
+class MakingAFrame(InTheBrowser):
+    def closing(self) -> Locator:
+        return self.page.get_by_role("contentinfo")
+
+    def test_a_frame_is_made_edited_on_the_drawing_undone_switched_to_inches_and_found_again(self) -> None:
+        page = self.start("Six sides")
+        opening = self.field("opening, across flats")
+        opening.click()
+        opening.fill("36.5 cm")
+        opening.press("Enter")
+        self.reads("opening, across flats, given", "365 millimetres")
+        # 365 + 2 x 45 outside; across the flats of a hexagon a side is F tan 30: 262.69.
+        self.reads("outside, across flats, follows", "455 millimetres")
+        self.reads("one outer edge, follows", "263 millimetres, minus 0.31")
+        page.get_by_role("button", name="Undo").click()
+        self.reads("opening, across flats, given", "320 millimetres")
+        page.get_by_role("button", name="Redo").click()
+        self.reads("opening, across flats, given", "365 millimetres")
+        page.get_by_role("button", name="millimetres, by").click()
+        page.get_by_role("button", name="inches", exact=True).click()
+        self.reads("opening, across flats, given", "14 and 3/8 inches")
+        page.keyboard.press("Escape")
+        page.get_by_label("Name of the project").fill("Gate <b>rosette</b>")
+        page.get_by_label("Name of the project").press("Enter")
+        page.get_by_label("Name of the project").blur()
+        expect(page).to_have_title("Gate <b>rosette</b>: Shape")
+        page.reload()
+        self.reads("opening, across flats, given", "14 and 3/8 inches")
+        self.assertEqual(page.get_by_label("Name of the project").input_value(), "Gate <b>rosette</b>")
+        page.get_by_role("link", name="Fennup").click()
+        expect(page.get_by_role("heading", name="Your projects")).to_be_visible()
+        expect(page.get_by_role("link", name="Gate <b>rosette</b>")).to_be_visible()
+
+    def test_by_keyboard_alone_arrows_nudge_escape_leaves_enter_gives_the_derived_one(self) -> None:
+        page = self.start("Eight sides")
+        opening = self.field("opening, across flats")
+        opening.focus()
+        page.keyboard.press("ArrowUp")
+        page.keyboard.press("ArrowUp")
+        self.reads("outside, across flats", "432 millimetres")
+        page.keyboard.press("Escape")
+        self.reads("outside, across flats", "430 millimetres")
+        page.keyboard.press("ArrowDown")
+        page.keyboard.press("Enter")
+        self.reads("opening, across flats, given", "339 millimetres")
+        outside = self.field("outside, across flats")
+        outside.focus()
+        page.keyboard.press("Enter")
+        self.reads("outside, across flats, given", "429 millimetres")
+        self.reads("opening, across flats, follows", "339 millimetres")
+        page.locator("body").click(position={"x": 400, "y": 20})
+        page.keyboard.press("2")
+        expect(page.get_by_role("heading", name=re.compile("saw settings"))).to_be_visible()
+        page.keyboard.press("1")
+        self.field("opening, across flats")
+
+    def test_what_cannot_be_is_said_at_the_field_and_what_was_typed_stays(self) -> None:
+        page = self.start("Six sides")
+        opening = self.field("opening, across flats")
+        opening.fill("about so")
+        opening.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("is no length")
+        self.assertEqual(opening.input_value(), "about so")
+        self.assertEqual(opening.get_attribute("aria-invalid"), "true")
+        opening.fill("14 3/8")
+        opening.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("365.1 mm?")
+        page.get_by_role("button", name="Yes, inches").click()
+        self.reads("opening, across flats, given", "365 millimetres, plus 0.13")
+        width = self.page.get_by_label(re.compile("^rail width"))
+        self.field("outside, across flats").press("Enter")
+        self.reads("outside, across flats, given", "455")
+        width.fill("400")
+        width.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("leave no opening")
+
+    def test_a_grip_is_dragged_in_one_step_and_a_touched_rail_shows_its_card(self) -> None:
+        page = self.start("Eight sides")
+        grip = page.get_by_role("button", name=re.compile("^Size, side 3")).locator(".grip-target")
+        box = grip.bounding_box()
+        assert box
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        for step in range(1, 9):
+            page.mouse.move(x - step * 6, y)
+        page.mouse.up()
+        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+        after = self.field("opening, across flats").input_value()
+        self.assertLess(float(after), 320.0)
+        self.assertEqual(float(after), int(float(after)))
+        page.get_by_role("button", name="Undo").click()
+        self.reads("opening, across flats, given", "340 millimetres")
+        expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+        page.locator('main [data-part="C"]').click()
+        expect(page.get_by_role("heading", name="Rails A to H")).to_be_visible()
+        rung = page.locator("summary", has_text="Outer edge, long point to long point")
+        rung.click()
+        expect(page.get_by_text("Given: opening, across flats 340 mm").first).to_be_visible()
+
+    def test_corners_are_dragged_sides_pinned_and_a_pin_that_disagrees_opens_a_joint(self) -> None:
+        page = self.page
+        page.goto(self.url)
+        page.get_by_role("button", name="Any outline").click()
+        for side, length in (("A", "500"), ("B", "300"), ("E", "300")):
+            field = self.field(f"outer edge of {side}")
+            field.fill(length)
+            field.press("Enter")
+            self.reads(f"outer edge of {side}, given", length)
+        for corner, angle in (("AB", "90"), ("EA", "90"), ("CD", "110"), ("BC", "125"), ("DE", "130")):
+            field = self.field(f"corner {corner}")
+            field.fill(angle)
+            field.press("Enter")
+            self.reads(f"corner {corner}, given", angle)
+        expect(self.closing()).to_contain_text("Does not close.")
+        page.get_by_role("button", name=re.compile("things to know")).click()
+        expect(page.get_by_text("The corners add up to 545°; they must make 540°")).to_be_visible()
+        page.keyboard.press("Escape")
+        self.field("corner DE").press("Delete")
+        self.reads("corner DE, follows", "125")
+        expect(self.closing()).not_to_contain_text("Does not close.")
+
+    def test_the_saw_is_edited_on_its_own_drawing_and_flags_what_it_cannot_reach(self) -> None:
+        page = self.start("Three sides")
+        page.get_by_role("link", name="2 Saw").click()
+        expect(page.get_by_text("Past the stop: to the right this saw goes to 52°").first).to_be_visible()
+        right = page.get_by_label(re.compile("^Swing, stop at the right"))
+        right.fill("62")
+        right.press("Enter")
+        expect(page.get_by_text("Past the stop")).to_have_count(0)
+        expect(page.get_by_text("Face up, opening edge to the fence").first).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("Past the stop").first).to_be_visible()
+
+
+class KeepingItSafe(InTheBrowser):
+    def test_two_windows_never_overwrite_each_other_in_silence(self) -> None:
+        first = self.start("Eight sides")
+        second = self.opened()
+        second.goto(first.url)
+        self.field("opening, across flats", second)
+        self.type_into(first, "opening, across flats", "360")
+        self.reads("opening, across flats, given", "360 millimetres", first)
+        # The second window, on another computer, still shows the old state and types into it.
+        self.type_into(second, "opening, across flats", "300")
+        expect(second.get_by_text("changed in another window").first).to_be_visible()
+        first.reload()
+        self.reads("opening, across flats, given", "360 millimetres", first)
+        second.get_by_role("button", name="Do mine on top of it").click()
+        self.reads("opening, across flats, given", "300 millimetres", second)
+        second.get_by_role("button", name="Undo").click()
+        self.reads("opening, across flats, given", "360 millimetres", second)
+
+    def type_into(self, page: Page, label: str, text: str) -> None:
+        field = self.field(label, page)
+        field.fill(text)
+        field.press("Enter")
+
+    def test_delete_is_undone_and_a_copy_made_from_the_first_screen(self) -> None:
+        page = self.page
+        page.goto(self.url)
+        page.get_by_role("button", name="Delete Tide clock surround").click()
+        expect(page.get_by_role("link", name="Tide clock surround")).to_have_count(0)
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("link", name="Tide clock surround")).to_have_count(1)
+        page.get_by_role("button", name="Duplicate Tide clock surround").click()
+        expect(page.get_by_role("link", name="Tide clock surround, copy")).to_have_count(1)
+
+    def test_the_cut_list_prints_on_its_own_page_and_saves_as_a_table(self) -> None:
+        page = self.page
+        page.goto(self.url)
+        page.get_by_role("link", name="Oar hatch arch").click()
+        page.get_by_role("button", name="Project").click()
+        with page.expect_download() as download:
+            page.get_by_role("link", name="Save the cut list as CSV").click()
+        self.assertEqual(download.value.suggested_filename, "oar-hatch-arch-cut-list.csv")
+        page.get_by_role("link", name="Cut list to print").click()
+        expect(page.get_by_role("row", name=re.compile("Rail H.*Mirror image of rail B"))).to_be_visible()
+        page.emulate_media(media="print")
+        expect(page.get_by_role("button", name="Print")).to_be_hidden()
+
+
+class ForEverybody(InTheBrowser):
+    def test_axe_finds_nothing_on_any_screen_light_or_dark_wide_or_narrow(self) -> None:
+        for scheme, size in (("light", (1280, 800)), ("dark", (390, 844))):
+            page = self.opened(color_scheme=scheme, bypass_csp=True)
+            page.set_viewport_size({"width": size[0], "height": size[1]})
+            page.goto(self.url)
+            page.get_by_role("link", name="Honours board frame").wait_for()
+            self.clean(page, f"projects, {scheme}")
+            page.get_by_role("link", name="Honours board frame").click()
+            self.field("outside width", page)
+            self.clean(page, f"frame, {scheme}")
+            page.get_by_role("tab", name="Parts").click()
+            page.get_by_role("heading", name="Front and back rails").wait_for()
+            self.clean(page, f"part, {scheme}")
+            page.get_by_role("button", name=re.compile("to know")).click()
+            self.clean(page, f"findings, {scheme}")
+            page.keyboard.press("Escape")
+            page.get_by_role("link", name="2 Saw").click()
+            page.get_by_role("heading", name="Bench miter saw").wait_for()
+            self.clean(page, f"saw, {scheme}")
+            page.goto(re.sub("/saw$", "", page.url) + "/cut-list")
+            page.get_by_role("table").wait_for()
+            self.clean(page, f"cut list, {scheme}")
+
+    def clean(self, page: Page, where: str) -> None:
+        page.add_script_tag(path=AXE)
+        found = page.evaluate(
+            "async () => (await axe.run()).violations.map(v => `${v.id}: ${v.nodes.map(n => n.html).slice(0, 3)}`)"
+        )
+        self.assertEqual(found, [], where)
+        self.assertLessEqual(
+            page.evaluate("document.documentElement.scrollWidth - innerWidth"), 0, f"{where}: wider than the screen"
+        )
+
+
+if __name__ == "__main__":
+    unittest.main()
