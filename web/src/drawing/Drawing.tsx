@@ -1,5 +1,5 @@
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
-import type { Act, Problem, View } from "../api/types";
+import type { Act, Dimension, Problem, View } from "../api/types";
 import { FigureField } from "../ui/FigureField";
 import { FigureText } from "../ui/FigureText";
 import { type Camera, fit, type Pad, padFor } from "./camera";
@@ -65,13 +65,23 @@ export function Drawing({
   const camera = held ? frozen.current : fitted;
   const placed = view.dimensions.map((d) => place(camera, d));
   const editable = onAct && onLook;
+  const roomForWords = view.id === "front" && size.width > ROOM_FOR_WORDS;
+  // Words stand beside a figure where its line is level and long enough to carry them.
+  const wordsFor = (d: Dimension) => {
+    const long = Math.abs(d.b[0] - d.a[0]) * camera.scale > 180;
+    return roomForWords && long && !d.id.includes(":") ? d.label : undefined;
+  };
 
   return (
     <div ref={holder} className={`drawing relative overflow-hidden ${className}`}>
       {size.width > 0 && (
         <>
-          {/* biome-ignore lint/a11y/useSemanticElements: a drawing is no fieldset */}
-          <svg width={size.width} height={size.height} role="group" aria-label={label}>
+          {/* biome-ignore lint/a11y/noSvgWithoutTitle: it is named by its label, or hidden where it only adorns */}
+          <svg
+            width={size.width}
+            height={size.height}
+            {...(label ? { role: "group", "aria-label": label } : { "aria-hidden": true })}
+          >
             <Patterns />
             {view.shapes.map((shape, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: shapes have no name of their own and keep their order
@@ -101,7 +111,7 @@ export function Drawing({
           {placed.map(({ dimension, label: at }) => (
             <span
               key={dimension.id}
-              className="absolute -translate-x-1/2 -translate-y-1/2 bg-film"
+              className="figure-place absolute -translate-x-1/2 -translate-y-1/2"
               style={{ left: clamp(at[0], 40, size.width - 40), top: clamp(at[1], 16, size.height - 16) }}
             >
               {editable && dimension.acts ? (
@@ -111,16 +121,15 @@ export function Drawing({
                   standing={dimension.standing}
                   acts={dimension.acts as Act}
                   canFree={dimension.can_free}
-                  words={
-                    view.id === "front" && size.width > ROOM_FOR_WORDS && !dimension.id.includes(":")
-                      ? dimension.label
-                      : undefined
-                  }
+                  words={wordsFor(dimension)}
                   onAct={onAct}
                   onLook={onLook}
                 />
               ) : (
-                <FigureText figure={dimension.figure} className="px-1" />
+                <>
+                  <FigureText figure={dimension.figure} className="px-1" />
+                  {wordsFor(dimension) && <span className="text-[15px]">{wordsFor(dimension)}</span>}
+                </>
               )}
             </span>
           ))}

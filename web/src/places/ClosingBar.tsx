@@ -15,7 +15,9 @@ export function ClosingBar({ sheet, onTouch }: { sheet: Sheet; onTouch: (part: s
       <p role="status" className="flex min-w-0 flex-1 flex-wrap items-center gap-x-3">
         <Sign is={closing.tone} className={TONE[closing.tone]} />
         <span className="font-semibold">{closing.headline}</span>
-        <span className="text-bar-ink-2">{closing.detail}</span>
+        <span className="text-bar-ink-2 max-sm:basis-full max-sm:text-[15px] max-sm:leading-tight">
+          {closing.detail}
+        </span>
       </p>
       {findings.length > 0 && (
         <Popover.Root>

@@ -41,7 +41,7 @@ export function CutListPage() {
         <Drawing
           view={{ ...front, grips: [] }}
           label={`${project.name}, seen from the front`}
-          className="h-[380px]"
+          className="on-paper h-[380px]"
         />
       )}
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reachable by keyboard */}

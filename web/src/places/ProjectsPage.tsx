@@ -87,7 +87,7 @@ export function ProjectsPage() {
             {list.data?.projects.map((project) => (
               <li key={project.id}>
                 <Link to={`/project/${project.id}`} className="group block">
-                  <Drawing view={project.view} label={`Drawing of ${project.name}`} className="sheet h-48" />
+                  <Drawing view={project.view} label="" className="sheet h-48" />
                   <span className="mt-2 block text-[18px] font-semibold group-hover:underline">
                     {project.name}
                   </span>

@@ -10,7 +10,7 @@ from fennup.app.services.saws import current_machine
 from fennup.app.services.validate import from_core, validated
 from fennup.app.wording.acts import act_words
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import STARTS
+from fennup.app.wording.labels import NEW_NAMES
 from fennup.core.drawing.edit import Choose, Edit, TypeIn
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.kinds.catalogue import KINDS
@@ -109,7 +109,7 @@ def start_body(start: str, unit: Unit = "mm") -> ProjectBody:
     for kind in KINDS.values():
         if start in kind.starts:
             spec = kind.spec.model_validate(kind.starts[start]).model_dump(mode="json")
-            return ProjectBody(name=f"{STARTS[start]} frame", unit=unit, graduation=USUAL_GRADUATION[unit], spec=spec)
+            return ProjectBody(name=NEW_NAMES[start], unit=unit, graduation=USUAL_GRADUATION[unit], spec=spec)
     raise from_core(SpecError("no_such_start", ("start",)), PLAIN)
 
 

@@ -160,7 +160,7 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
     square = all(abs(end_cut(c).miter_deg) < 1e-9 for end in ENDS for c in board.ends(end))
     for length, side, here in edges:
         tips = "" if square else ", long point to long point" if here else ", short point to short point"
-        if not here and _mixed(board):
+        if _mixed(board):
             tips = ", tip to tip"
         note = "measure and mark here" if here else "to check by"
         rungs.append(

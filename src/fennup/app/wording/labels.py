@@ -37,6 +37,11 @@ STARTS = {
     "irregular": "Any outline", "open_octagon": "Arch, one side open",
 }  # fmt: skip
 
+NEW_NAMES = {
+    "rectangle": "Rectangular frame", "triangle": "Three-sided frame", "hexagon": "Six-sided frame",
+    "octagon": "Eight-sided frame", "irregular": "Frame of my own outline", "open_octagon": "Arch",
+}  # fmt: skip
+
 VIEWS = {
     "front": "Seen from the front", "section": "Section through a rail", "part": "Seen from its face",
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",

@@ -74,7 +74,12 @@ def _finding_text(finding: Finding, voice: Voice) -> str:
     words = FINDINGS.get(finding.code)
     if words is None:
         return finding.code.replace("_", " ")
-    return words(" and ".join(finding.parts), finding.value or 0.0, finding.limit or 0.0, voice)
+    return words(_listed(finding.parts), finding.value or 0.0, finding.limit or 0.0, voice)
+
+
+def _listed(names: tuple[str, ...]) -> str:
+    """A, B and C."""
+    return " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)
 
 
 Words = Callable[[str, float, float, Voice], str]
@@ -93,7 +98,7 @@ FINDINGS: dict[str, Words] = {
     ),
     "joint_open": lambda p, v, _, say: f"The joint of {p} does not close: it is {say.small(v)} out.",
     "rabbets_miss": lambda p, v, _, say: (
-        f"At {p} the rabbets of the two rails do not meet: {say.small(v)} of a mating face stays bare behind. Pare it on site."
+        f"At {p} the rabbets of the rails do not meet: {say.small(v)} of a mating face stays bare behind. Pare it on site."
     ),
     "claim_missed": lambda _, v, limit, say: (
         f"A size that you gave is not kept: asked {say.small(limit)}, the finished parts measure {say.small(v)}."

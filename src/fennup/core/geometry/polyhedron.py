@@ -67,36 +67,39 @@ def clip(solid: Polyhedron, plane: Plane, name: str) -> Polyhedron:
         return solid
     if min(sides) >= -ON:
         return EMPTY
-    points: list[Vec] = []
-    place: dict[tuple[int, int], int] = {}
-    rim: set[int] = set()
-
-    def corner(i: int, j: int) -> int:
-        """The new place of corner i (i == j), or of the point where the edge from i to j goes through the plane."""
-        key = (i, j) if i < j else (j, i)
-        if key not in place:
-            a, b = solid.points[key[0]], solid.points[key[1]]
-            da, db = sides[key[0]], sides[key[1]]
-            place[key] = len(points)
-            points.append(a if i == j else add(a, scale(sub(b, a), da / (da - db))))
-            if i != j or da >= -ON:
-                rim.add(place[key])
-        return place[key]
-
+    # Where each old corner that stays goes, then the new corner on each edge that goes through the plane.
+    place = {i: n for n, i in enumerate(i for i, side in enumerate(sides) if side <= ON)}
+    points = [solid.points[i] for i in place]
+    rim = [n for i, n in place.items() if sides[i] >= -ON]
+    crossing: dict[tuple[int, int], int] = {}
     kept = []
     for facet in solid.facets:
         loop: list[int] = []
         previous = facet.loop[-1]
+        before = sides[previous]
         for i in facet.loop:
-            if (sides[i] > ON and sides[previous] < -ON) or (sides[i] < -ON and sides[previous] > ON):
-                loop.append(corner(previous, i))
-            if sides[i] <= ON:
-                loop.append(corner(i, i))
-            previous = i
+            here = sides[i]
+            if (here > ON and before < -ON) or (here < -ON and before > ON):
+                edge = (i, previous) if i < previous else (previous, i)
+                if edge not in crossing:
+                    crossing[edge] = len(points)
+                    rim.append(len(points))
+                    points.append(_between(solid.points, sides, edge))
+                loop.append(crossing[edge])
+            if here <= ON:
+                loop.append(place[i])
+            previous, before = i, here
         if len(loop) > 2:
             kept.append(Facet(facet.name, facet.plane, tuple(loop)))
     cap = _around([(i, points[i]) for i in rim], plane)
     return Polyhedron(tuple(points), (*kept, Facet(name, plane, cap)) if len(cap) > 2 else tuple(kept))
+
+
+def _between(points: tuple[Vec, ...], sides: list[float], edge: tuple[int, int]) -> Vec:
+    """Where an edge goes through the plane that its ends lie `sides` from."""
+    (ax, ay, az), (bx, by, bz) = points[edge[0]], points[edge[1]]
+    part = sides[edge[0]] / (sides[edge[0]] - sides[edge[1]])
+    return (ax + (bx - ax) * part, ay + (by - ay) * part, az + (bz - az) * part)
 
 
 def _around(rim: list[tuple[int, Vec]], plane: Plane) -> tuple[int, ...]:

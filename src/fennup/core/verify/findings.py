@@ -26,9 +26,8 @@ def findings_of(
     for joint in joints:
         if not joint.closes:
             value = max(joint.gap_mm, joint.overlap_mm, joint.bare_mm)
-            found.append(Finding("joint_open", "error", tuple(joint.joint), value=value))
-        elif joint.by_design and joint.bare_mm > 0:
-            found.append(Finding("rabbets_miss", "note", tuple(joint.joint), value=joint.bare_mm))
+            found.append(Finding("joint_open", "error", (joint.joint,), value=value))
+    found += _rabbets_that_miss(joints)
     for claim, measured in claims:
         if measured is not None and abs(measured - claim.asked) > CLAIM_KEPT * max(1.0, claim.asked):
             found.append(Finding("claim_missed", "error", (), (claim.field,), measured, claim.asked))
@@ -48,6 +47,15 @@ def findings_of(
         ]
     order = {"error": 0, "warning": 1, "note": 2}
     return tuple(sorted(found, key=lambda f: order[f.severity]))
+
+
+def _rabbets_that_miss(joints: tuple[JointCheck, ...]) -> list[Finding]:
+    """Joints that only the rabbets leave bare, together where it is by the same width."""
+    widths: dict[float, list[str]] = {}
+    for joint in joints:
+        if joint.closes and joint.by_design and joint.bare_mm > 0:
+            widths.setdefault(round(joint.bare_mm, 6), []).append(joint.joint)
+    return [Finding("rabbets_miss", "note", tuple(names), value=width) for width, names in widths.items()]
 
 
 def _past_the_stop(settings: tuple[Setting, ...], machine: Machine) -> list[Finding]:

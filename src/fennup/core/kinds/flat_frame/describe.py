@@ -120,8 +120,8 @@ def _regular_dimension(name: str, given: str, shape: Regular, ruler: Ruler) -> D
         if not inside:
             level = n % 2 or n % 4 == 0
             away, lane = (DOWN, 2.4) if n % 2 else ((DOWN, 1.0) if level else (LEFT, 1.0))
-            reach = (ruler.measure("outside_flats") or 0.0) / 2
-            a, b = ((-reach, -reach), (reach, -reach)) if level else ((-reach, -reach), (-reach, reach))
+            edge = min(c[0] for c in corners)
+            a, b = ((-flats / 2, -flats / 2), (flats / 2, -flats / 2)) if level else ((edge, -flats / 2), (edge, flats / 2))
     elif kind == "reach":
         apex = corners[(n + 1) // 2]
         edge = max(c[0] for c in corners)
@@ -194,7 +194,8 @@ def _rectangle(spec: FlatFrameSpec, shape: Rectangle, ruler: Ruler) -> Drawn:
     dimensions = []
     for line, box in (("opening", opening), ("outside", outside)):
         (x0, y0), (x1, y1) = box
-        level, rise = ((y0 + y1) / 2, (x0 * 2 + x1) / 3) if line == "opening" else (y0, x0)
+        # Inside, the two lines stand off the middle, so that neither figure lies on the other's line.
+        level, rise = ((3 * y0 + y1) / 4, (3 * x0 + x1) / 4) if line == "opening" else (y0, x0)
         for kind, a, b, away in (
             ("width", (x0, level), (x1, level), DOWN),
             ("depth", (rise, y0), (rise, y1), LEFT),
@@ -241,8 +242,8 @@ def _panel_held(size: HeldPanel | FloatingPanel, opening: Box) -> tuple[list[Dim
     shape = Shape("held", ((mx - w, my - d), (mx + w, my - d), (mx + w, my + d), (mx - w, my + d)), True)
     made = []
     for kind, a, b, value in (
-        ("width", (mx - w, my), (mx + w, my), size.object_width_mm),
-        ("depth", (mx - w / 3, my - d), (mx - w / 3, my + d), size.object_depth_mm),
+        ("width", (mx - w, my - d / 2), (mx + w, my - d / 2), size.object_width_mm),
+        ("depth", (mx - w / 2, my - d), (mx - w / 2, my + d), size.object_depth_mm),
     ):
         acts = TypeIn(op="type", path=f"shape.size.object_{kind}_mm", text="")
         made.append(Dimension(f"object_{kind}", f"object_{kind}", a, b, value, "mm", "given", UP, 0.0, acts=acts))
@@ -250,10 +251,10 @@ def _panel_held(size: HeldPanel | FloatingPanel, opening: Box) -> tuple[list[Dim
 
 
 def _rail_widths(spec: FlatFrameSpec, outside: Box, opening: Box) -> list[Dimension]:
-    """Front and back rails' width at the right end, sides' width along the top."""
+    """Front and back rails' width at the top right, sides' width along the top."""
     dimensions = []
     for pair, a, b, away in (
-        ("AC", (outside[1][0], outside[0][1]), (outside[1][0], opening[0][1]), RIGHT),
+        ("AC", (outside[1][0], opening[1][1]), (outside[1][0], outside[1][1]), RIGHT),
         ("BD", (opening[1][0], outside[1][1]), (outside[1][0], outside[1][1]), UP),
     ):
         if spec.width_of(pair[0]) == spec.width_of(pair[1]):

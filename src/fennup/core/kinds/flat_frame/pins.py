@@ -49,6 +49,7 @@ def pinned_outline(spec: FlatFrameSpec, shape: Irregular) -> PinnedOutline:
         kept.append(index)
         corners = _satisfy(corners, spec, shape, kept)
         basis = _span([_gradient(corners, spec, shape.pins[i]) for i in kept])
+    corners = _facing_as_before(corners, np.array(shape.corners, dtype=float))
     sides, turns = _lengths(corners), _turns_deg(corners)
     misfits = tuple(i for i in doubtful if abs(_error(corners, spec, shape.pins[i])) > 1e-7)
     for i in misfits:
@@ -84,6 +85,18 @@ def _satisfy(corners: Corners, spec: FlatFrameSpec, shape: Irregular, kept: list
             break
     _check_convex(start, spec)
     raise SpecError("pin_impossible", (f"shape.pins.{newest}",), **_pin_data(shape.pins[newest]))
+
+
+def _facing_as_before(corners: Corners, given: Corners) -> Corners:
+    """The solved corners turned about their middle so that side A runs the way it was given."""
+    way, wanted = corners[1] - corners[0], given[1] - given[0]
+    cosine = float(np.dot(way, wanted))
+    sine = float(way[0] * wanted[1] - way[1] * wanted[0])
+    length = np.hypot(cosine, sine)
+    turn = np.array([[cosine, -sine], [sine, cosine]]) / length
+    middle = corners.mean(axis=0)
+    turned: Corners = (corners - middle) @ turn.T + middle
+    return turned
 
 
 def _pin_data(pin: SidePin | CornerPin) -> dict[str, object]:

@@ -1,0 +1,85 @@
+"""Take the pictures in docs/screenshots afresh from the demo's projects: python tests/pictures.py in the environment."""
+
+import sys
+import tempfile
+import threading
+from collections.abc import Callable
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+sys.path[:0] = [str(ROOT), str(ROOT / "src")]
+
+from playwright.sync_api import Page, sync_playwright  # noqa: E402
+from waitress.server import create_server  # noqa: E402
+
+from fennup.app.factory import create_app  # noqa: E402
+from tests.browser.page import ARGUMENTS, CHROMIUM  # noqa: E402
+
+DESK, PHONE = (1280, 800), (390, 844)
+
+
+def opened(name: str) -> Callable[[Page], None]:
+    """Open a project from the first screen."""
+
+    def act(page: Page) -> None:
+        page.get_by_role("link", name=name, exact=True).click()
+        page.locator("main .drawing input").first.wait_for()
+
+    return act
+
+
+def part(rail: str) -> Callable[[Page], None]:
+    """Touch a rail."""
+    return lambda page: page.locator(f'main [data-part="{rail}"]').first.click()
+
+
+def saw(page: Page) -> None:
+    """Go to the saw."""
+    page.get_by_role("link", name="2 Saw").click()
+    page.get_by_role("heading", name="Bench miter saw").wait_for()
+
+
+def cut_list(page: Page) -> None:
+    """Go to the cut list."""
+    page.goto(page.url + "/cut-list")
+    page.get_by_role("table").wait_for()
+
+
+PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] = {
+    "projects": (DESK, "light", []),
+    "shape": (DESK, "light", [opened("Tide clock surround")]),
+    "shape-part": (DESK, "light", [opened("Tide clock surround"), part("E")]),
+    "shape-any-outline": (DESK, "light", [opened("Gable window trim")]),
+    "shape-dark": (DESK, "dark", [opened("Pennant shelf ring")]),
+    "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
+    "saw": (DESK, "light", [opened("Honours board frame"), saw]),
+    "saw-phone": (PHONE, "light", [opened("Honours board frame"), saw]),
+    "cut-list": (DESK, "light", [opened("Oar hatch arch"), cut_list]),
+}
+
+
+def main(names: list[str]) -> None:
+    """Every picture, or those named."""
+    folder = ROOT / "docs/screenshots"
+    folder.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as data, sync_playwright() as playwright:
+        app = create_app(Path(data) / "pictures.db", ROOT / "web/dist", with_demo=True)
+        server = create_server(app, host="127.0.0.1", port=0)
+        threading.Thread(target=server.run, daemon=True).start()
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        for name, (size, scheme, acts) in PICTURES.items():
+            if names and name not in names:
+                continue
+            page = browser.new_page(viewport={"width": size[0], "height": size[1]}, color_scheme=scheme)  # type: ignore[arg-type]
+            page.goto(f"http://127.0.0.1:{server.effective_port}/")
+            page.get_by_role("link", name="Tide clock surround").wait_for()
+            for act in acts:
+                act(page)
+            page.wait_for_timeout(400)
+            page.screenshot(path=folder / f"{name}.png")
+            page.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:])
