@@ -17,6 +17,7 @@ type Props = {
   onTouch?: (part: string) => void;
   onAct?: (acts: Act[]) => Promise<Problem | null>;
   onLook?: (acts: Act[] | null) => Promise<Problem | null>;
+  onProblem?: (problem: Problem | null) => void;
   step?: number;
   gripNames?: (id: string) => string;
 };
@@ -36,6 +37,7 @@ export function Drawing({
   onTouch,
   onAct,
   onLook,
+  onProblem,
   step = 1,
   gripNames,
 }: Props) {
@@ -104,7 +106,7 @@ export function Drawing({
                   step={step}
                   onHold={setHeld}
                   onLook={onLook}
-                  onAct={onAct}
+                  onAct={async (acts) => onProblem?.(await onAct(acts))}
                 />
               ))}
           </svg>

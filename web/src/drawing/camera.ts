@@ -8,26 +8,38 @@ export type Room = { width: number; height: number; pad: Pad };
 /** How far apart dimension lines stand, in pixels. */
 export const LANE = 30;
 
-/** Room for the dimension lines that stand off the thing on each side. */
+/** Lowest left and highest right corner of everything drawn. */
+function bounds(view: View): [Point, Point] {
+  const points = view.shapes.flatMap((s) => s.points as Point[]);
+  const xs = points.map((p) => p[0]);
+  const ys = points.map((p) => p[1]);
+  return [
+    [Math.min(...xs), Math.min(...ys)],
+    [Math.max(...xs), Math.max(...ys)],
+  ];
+}
+
+/** Room for the dimension lines that stand off the thing on each side; those that stand off inwards need none. */
 export function padFor(view: View, extraRight = 0): Pad {
   const pad = { left: 22, right: 22, top: 22, bottom: 22 };
-  const need = (side: keyof Pad, px: number) => {
-    pad[side] = Math.max(pad[side], px);
+  const [low, high] = bounds(view);
+  const near = 0.04 * Math.max(high[0] - low[0], high[1] - low[1]);
+  const need = (side: keyof Pad, off: number, px: number) => {
+    if (off < near) pad[side] = Math.max(pad[side], px);
   };
-  for (const { away: way, lane, about } of view.dimensions) {
+  for (const { a, b, away: way, lane, about } of view.dimensions) {
     if (about || lane === 0) continue;
-    if (Math.abs(way[0]) > 0.3) need(way[0] > 0 ? "right" : "left", lane * LANE + 46);
-    if (Math.abs(way[1]) > 0.3) need(way[1] > 0 ? "top" : "bottom", lane * LANE + 24);
+    const [x, y] = [lane * LANE + 46, lane * LANE + 24];
+    if (way[0] > 0.3) need("right", high[0] - Math.max(a[0], b[0]), x);
+    if (way[0] < -0.3) need("left", Math.min(a[0], b[0]) - low[0], x);
+    if (way[1] > 0.3) need("top", high[1] - Math.max(a[1], b[1]), y);
+    if (way[1] < -0.3) need("bottom", Math.min(a[1], b[1]) - low[1], y);
   }
   return { ...pad, right: pad.right + extraRight };
 }
 
 export function fit(view: View, room: Room): Camera {
-  const points: Point[] = view.shapes.flatMap((s) => s.points as Point[]);
-  const xs = points.map((p) => p[0]);
-  const ys = points.map((p) => p[1]);
-  const low: Point = [Math.min(...xs), Math.min(...ys)];
-  const high: Point = [Math.max(...xs), Math.max(...ys)];
+  const [low, high] = bounds(view);
   const inside = [room.width - room.pad.left - room.pad.right, room.height - room.pad.top - room.pad.bottom];
   const scale = Math.max(
     0.001,

@@ -80,6 +80,25 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
         </Why>
       ))}
       <div className="mt-2 border-t border-line pt-2">
+        {part.members.length > 1 && (
+          <>
+            <div className="mb-1">Of these, touch one</div>
+            {/* biome-ignore lint/a11y/useSemanticElements: a group of buttons, each a choice made at once */}
+            <div role="group" aria-label="Of these, touch one" className="mb-1 flex flex-wrap gap-1.5">
+              {part.members.map((member) => (
+                <button
+                  key={member}
+                  type="button"
+                  aria-pressed={member === rail}
+                  className="plain-button aria-pressed:bg-touched! aria-pressed:text-ink!"
+                  onClick={() => onTouch(member)}
+                >
+                  {member}
+                </button>
+              ))}
+            </div>
+          </>
+        )}
         {own.map((c) => (
           <ControlField
             key={c.id}

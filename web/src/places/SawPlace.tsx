@@ -99,6 +99,7 @@ function SawProfile({
             pad={SAW_PAD}
             onAct={saw.act}
             onLook={saw.look}
+            onProblem={onProblem}
             step={4}
             gripNames={gripName}
           />

@@ -50,6 +50,9 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
         <div className="px-6 pt-4">
           <NameField name={project.name} onAct={held.act} />
           <p className="text-ink-2">{sheet.facts}</p>
+          <p className="text-[15px] text-ink-2 max-sm:hidden">
+            Type over any size; drag a ring; touch a rail for its card.
+          </p>
           {project.echo && <p role="status">{project.echo}</p>}
         </div>
         <Drawing
@@ -61,6 +64,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
           onTouch={onTouch}
           onAct={held.act}
           onLook={held.look}
+          onProblem={onProblem}
           step={graduation(project)}
           gripNames={gripName}
         />

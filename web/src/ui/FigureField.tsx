@@ -66,13 +66,25 @@ export function FigureField({
     if (!wanting && !(standing === "derived" && acts.op === "give")) return;
     const acting = wanting ? wished(inches) : [acts];
     const wrong = await onAct(acting);
-    if (wrong) {
+    // A conflict is settled above the page, where what was typed is kept; everything else is settled here.
+    if (wrong && wrong.status !== 409) {
       setProblem(wrong);
       return;
     }
     clear();
     requestAnimationFrame(() => document.activeElement === input.current && input.current?.select());
   };
+
+  // A window that is closed or left saves what was typed so far.
+  const latest = useRef(() => {});
+  latest.current = () => {
+    if (wanting && !problem) commit();
+  };
+  useEffect(() => {
+    const leaving = () => document.visibilityState === "hidden" && latest.current();
+    document.addEventListener("visibilitychange", leaving);
+    return () => document.removeEventListener("visibilitychange", leaving);
+  }, []);
 
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === "Enter") {
@@ -90,10 +102,6 @@ export function FigureField({
       event.preventDefault();
       onAct([{ op: "free", measure: acts.measure }]);
     }
-  };
-
-  const leave = () => {
-    if (wanting && !problem) commit();
   };
 
   const asks = problem?.errors?.find((e) => e.ask === "inches");
@@ -123,7 +131,7 @@ export function FigureField({
           setText(e.target.value);
         }}
         onFocus={(e) => e.target.select()}
-        onBlur={leave}
+        onBlur={() => latest.current()}
         onKeyDown={onKey}
       />
       <span className="shown" aria-hidden="true">
