@@ -139,6 +139,11 @@ class Refusals(Api):
         wide = self.new(spec=regular(6, 40.0, "outside_flats", mm=300.0))
         self.assertIn("narrower than 150 mm", self.type(wide, "board.width_mm", "400").json["detail"])
         self.assertEqual(self.client.get(f"/api/projects/{project['id']}").json["version"], 1)
+        free = self.new(start="irregular")
+        pin = self.act(free, {"op": "give", "measure": "outside_angle:AB", "text": "200"})
+        self.assertEqual((pin.status_code, pin.json["detail"]), (422, "It must be less than 180."))
+        flat = self.act(free, {"op": "drag", "grip": "corner:2", "x_mm": -200.0, "y_mm": -150.0})
+        self.assertIn("under 180°", flat.json["detail"])
 
     def test_specs_are_refused_with_the_path_into_the_spec(self) -> None:
         shape = {

@@ -2,9 +2,10 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Act, Dimension, Problem, View } from "../api/types";
 import { FigureField } from "../ui/FigureField";
 import { FigureText } from "../ui/FigureText";
-import { type Camera, fit, type Pad, padFor } from "./camera";
+import { type Camera, fit, type Pad } from "./camera";
 import { DimensionLine, place } from "./dimensions";
 import { GripRing } from "./GripRing";
+import { framed } from "./room";
 import { MarkDrawn, Patterns, ShapeDrawn } from "./Shapes";
 
 type Props = {
@@ -54,11 +55,10 @@ export function Drawing({
     return () => observer.disconnect();
   }, []);
 
-  const own = useMemo(
-    () => pad ?? (view.dimensions.length ? padFor(view, extraRight) : BARE),
-    [pad, view, extraRight],
-  );
-  const fitted = useMemo(() => fit(view, { ...size, pad: own }), [view, size, own]);
+  const fitted = useMemo(() => {
+    if (pad || view.dimensions.length === 0) return fit(view, { ...size, pad: pad ?? BARE });
+    return framed(view, size, extraRight);
+  }, [view, size, pad, extraRight]);
   // While a grip is held the drawing keeps its scale, or it would run away from under the finger.
   const frozen = useRef<Camera>(fitted);
   useEffect(() => {

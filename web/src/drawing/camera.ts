@@ -19,25 +19,6 @@ function bounds(view: View): [Point, Point] {
   ];
 }
 
-/** Room for the dimension lines that stand off the thing on each side; those that stand off inwards need none. */
-export function padFor(view: View, extraRight = 0): Pad {
-  const pad = { left: 22, right: 22, top: 22, bottom: 22 };
-  const [low, high] = bounds(view);
-  const near = 0.04 * Math.max(high[0] - low[0], high[1] - low[1]);
-  const need = (side: keyof Pad, off: number, px: number) => {
-    if (off < near) pad[side] = Math.max(pad[side], px);
-  };
-  for (const { a, b, away: way, lane, about } of view.dimensions) {
-    if (about || lane === 0) continue;
-    const [x, y] = [lane * LANE + 46, lane * LANE + 24];
-    if (way[0] > 0.3) need("right", high[0] - Math.max(a[0], b[0]), x);
-    if (way[0] < -0.3) need("left", Math.min(a[0], b[0]) - low[0], x);
-    if (way[1] > 0.3) need("top", high[1] - Math.max(a[1], b[1]), y);
-    if (way[1] < -0.3) need("bottom", Math.min(a[1], b[1]) - low[1], y);
-  }
-  return { ...pad, right: pad.right + extraRight };
-}
-
 export function fit(view: View, room: Room): Camera {
   const [low, high] = bounds(view);
   const inside = [room.width - room.pad.left - room.pad.right, room.height - room.pad.top - room.pad.bottom];

@@ -22,7 +22,7 @@ type Props = {
 const MM_PER_INCH = 25.4;
 const SECTION_PAD = { left: 78, right: 78, top: 42, bottom: 42 };
 /** Room at the right for the section, where the sheet is wide. */
-const SECTION_ROOM = 170;
+const SECTION_ROOM = 200;
 
 /** The tape's graduation in mm, for moving a grip by keyboard. */
 function graduation(project: Project): number {

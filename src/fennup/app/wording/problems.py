@@ -29,6 +29,9 @@ PROBLEMS: dict[str, Words] = {
     "no_opening": lambda d, v: (
         f"Rails {_mm(d, v, 'mm')} wide leave no opening. They must be narrower than {_mm(d, v, 'limit_mm')}."
     ),
+    "no_outer_edge": lambda d, v: (
+        f"Rail {d['side']} is so much wider than its neighbours that nothing of its outer edge is left between them."
+    ),
     "no_opening_between": lambda d, v: (
         f"The two rails take {_mm(d, v, 'mm')} together and leave no opening in {_mm(d, v, 'limit_mm')}."
     ),

@@ -45,15 +45,24 @@ class Ruler:
         if kind == "side":
             ids, open_at = list(runs), outline.broken
             whole = [id for i, id in enumerate(ids) if not {i, (i - 1) % len(ids)} & open_at]
+            if not which and not whole and line != "outside":
+                return None  # every stretch of this line ends at a loose end
             first = which or (whole or ids)[0]
             return distance(*runs[first]) if first in runs else None
         if kind == "angle":
             return _angle_deg(runs, which)
         if kind in ("width", "depth"):
-            side, other = ("A", "C") if kind == "width" else ("B", "D")
-            found = runs.get(side) or runs.get(other)
-            return distance(*found) if found and len(runs) > 2 else None
+            return self._between(outline, runs, "DB" if kind == "width" else "AC")
         return _across(self.assembly, outline, runs, kind)
+
+    def _between(self, outline: Outline, runs: Runs, pair: str) -> float | None:
+        """From one stretch square across to the line of the opposite one; along a whole neighbour if one is missing."""
+        if set(pair) <= set(runs):
+            far = self.assembly.board(pair[1]).side_in_world(dict(outline.sides)[pair[1]])
+            return abs(far.beyond(runs[pair[0]][0]))
+        ids = list(runs)
+        whole = [id for i, id in enumerate(ids) if id not in pair and not {i, (i - 1) % len(ids)} & outline.broken]
+        return distance(*runs[whole[0]]) if whole else None
 
 
 _LINES: dict[str, LineName] = {"opening": "opening", "rabbet": "rabbet", "outside": "outside"}

@@ -5,7 +5,8 @@ from fennup.core.drawing.board_views import front_shapes, section_shapes
 from fennup.core.drawing.edit import Choose, Edit, Give, TypeIn
 from fennup.core.drawing.view import Control, Description, Dimension, Grip, Mark, Option, Shape, SizeRow, Standing, View
 from fennup.core.geometry.vec import Point2
-from fennup.core.kinds.flat_frame.outline import Baseline, baseline, regular_corners
+from fennup.core.kinds.flat_frame.outline import Baseline, baseline, given_line, regular_corners
+from fennup.core.kinds.flat_frame.place import assemble
 from fennup.core.kinds.flat_frame.spec import (
     CornerPin,
     FlatFrameSpec,
@@ -83,7 +84,7 @@ def _regular(spec: FlatFrameSpec, shape: Regular, ruler: Ruler) -> Drawn:
     wanted = ["opening_flats", "outside_reach" if n % 2 else "outside_flats", "outside_side", "opening_side"]
     if given and given not in wanted:
         wanted.insert(0, given)
-    dimensions = [d for name in wanted if (d := _regular_dimension(name, given, shape, ruler))]
+    dimensions = [d for name in wanted if (d := _regular_dimension(name, given, spec, shape, ruler))]
     shapes: list[Shape] = []
     if n % 2:
         circles = {name.split("_")[0]: name.split("_")[1] for name in (given, "opening_flats") if name}
@@ -94,18 +95,17 @@ def _regular(spec: FlatFrameSpec, shape: Regular, ruler: Ruler) -> Drawn:
     if not isinstance(size, LineSize):
         dimensions, held = _round_held(size, n, dimensions)
         shapes += held
-    half = (ruler.measure("outside_flats" if given.startswith("outside") else "opening_flats") or 0.0) / 2
-    return dimensions, _regular_grips(shape, given, half, spec), shapes
+    return dimensions, _regular_grips(shape, given, given_line(spec, shape)[1], spec), shapes
 
 
-def _regular_dimension(name: str, given: str, shape: Regular, ruler: Ruler) -> Dimension | None:
+def _regular_dimension(name: str, given: str, spec: FlatFrameSpec, shape: Regular, ruler: Ruler) -> Dimension | None:
     """One named size of a regular frame as a dimension line; None where this frame cannot be measured so."""
     value = ruler.measure(name)
     if value is None:
         return None
     line, kind = name.split("_")
     n = shape.sides
-    flats = ruler.measure(f"{line}_flats") or value
+    flats = 2 * _apothem_of(spec, shape, line)
     corners = regular_corners(n, flats / 2)
     inside = line == "opening"
     top = n // 2 if n % 2 == 0 else 0
@@ -125,7 +125,7 @@ def _regular_dimension(name: str, given: str, shape: Regular, ruler: Ruler) -> D
     elif kind == "reach":
         apex = corners[(n + 1) // 2]
         edge = max(c[0] for c in corners)
-        a, b, away, lane = (edge, corners[0][1]), (edge, apex[1]), RIGHT, 1.0
+        a, b, away, lane = (edge, corners[0][1]), (edge, apex[1]), RIGHT, 1.8
         if inside:
             a, b, lane = (0.0, corners[0][1]), (0.0, apex[1]), 0.0
     elif kind == "corners" and n % 2:
@@ -137,6 +137,12 @@ def _regular_dimension(name: str, given: str, shape: Regular, ruler: Ruler) -> D
     standing: Standing = "given" if name == given else "derived"
     acts: Edit = TypeIn(op="type", path="shape.size.mm", text="") if name == given else Give(op="give", measure=name)
     return Dimension(name, name, a, b, value, "mm", standing, away, lane, acts=acts)
+
+
+def _apothem_of(spec: FlatFrameSpec, shape: Regular, line: str) -> float:
+    """Where a line runs, from the middle, by the one that was given and the board's width."""
+    given, apothem = given_line(spec, shape)
+    return apothem + spec.board.width_mm * ((line == "outside") - (given == "outside"))
 
 
 def _round_held(size: HeldRound | FloatingRound, n: int, dimensions: list[Dimension]) -> tuple[list[Dimension], list[Shape]]:
@@ -190,7 +196,8 @@ def _rectangle(spec: FlatFrameSpec, shape: Rectangle, ruler: Ruler) -> Drawn:
     """Opening across its middle, outside below and at the left, rail widths on the rails."""
     size = shape.size
     given = size.by if isinstance(size, LineSizes) else ""
-    opening, outside = _box(ruler, "opening"), _box(ruler, "outside")
+    whole = Ruler(assemble(spec.model_copy(update={"left_out": []}))) if spec.left_out else ruler
+    opening, outside = _box(whole, "opening"), _box(whole, "outside")
     dimensions = []
     for line, box in (("opening", opening), ("outside", outside)):
         (x0, y0), (x1, y1) = box

@@ -3,6 +3,8 @@
 from collections.abc import Iterable
 from typing import Any
 
+from pydantic import ValidationError
+
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.kinds.editing import edit_field, nudged, put_at, read_figure
@@ -39,7 +41,10 @@ def _settled(document: Document) -> Document:
     """An irregular outline with its corners where its pins put them, so that the next act starts from what is seen."""
     if document["shape"]["form"] != "irregular":
         return document
-    spec = FlatFrameSpec.model_validate(document)
+    try:
+        spec = FlatFrameSpec.model_validate(document)
+    except ValidationError:
+        return document  # whoever validates it next says what is wrong with which field
     assert isinstance(spec.shape, Irregular)
     corners = [list(c) for c in pinned_outline(spec, spec.shape).corners]
     return put_at(document, "shape.corners", corners)
@@ -294,7 +299,7 @@ def _drag_rectangle(
 ) -> Document:
     """One edge of the given line follows the place and the opposite one goes as far the other way."""
     assert isinstance(spec.shape, Rectangle)
-    ruler = Ruler(assemble(spec))
+    ruler = Ruler(assemble(spec.model_copy(update={"left_out": []})))
     size = spec.shape.size
     runs = ruler.runs("outside" if size.by == "outside" else "opening") or {}
     start = runs[edge][0]

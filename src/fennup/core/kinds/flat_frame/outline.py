@@ -83,7 +83,7 @@ def baseline(spec: FlatFrameSpec) -> Baseline:
     """The sides of any flat frame. SpecError `no_opening`, `play_too_great`, or what the pins raise."""
     shape = spec.shape
     if isinstance(shape, Regular):
-        line, apothem = _apothem(spec, shape)
+        line, apothem = given_line(spec, shape)
         return _ring(spec, regular_corners(shape.sides, apothem), line)
     if isinstance(shape, Rectangle):
         return _ring(spec, _rectangle(spec, shape), "opening")
@@ -95,7 +95,7 @@ def baseline(spec: FlatFrameSpec) -> Baseline:
     return Baseline(sides, pinned.turns_deg, True, pinned.misfits, pinned.spare, pinned.free)
 
 
-def _apothem(spec: FlatFrameSpec, shape: Regular) -> tuple[str, float]:
+def given_line(spec: FlatFrameSpec, shape: Regular) -> tuple[str, float]:
     """The line that was given, opening or outside, and half of what it is across flats."""
     size = shape.size
     unit = unit_measures(shape.sides)

@@ -170,7 +170,7 @@ def _outer_corner(a: Side, b: Side) -> Vec:
 
 
 def _check_opening(spec: FlatFrameSpec, base: Baseline) -> None:
-    """Every side must keep some opening edge: SpecError `no_opening` with the widest rail that leaves one."""
+    """Every side must keep some of both edges: SpecError `no_opening` with the widest rail that leaves one, `no_outer_edge`."""
     n = len(base.sides)
     for i, side in enumerate(base.sides):
         before, after = base.sides[i - 1], base.sides[(i + 1) % n]
@@ -178,6 +178,9 @@ def _check_opening(spec: FlatFrameSpec, base: Baseline) -> None:
             continue
         inner = _run(side, before, after, "inner")
         outer = _run(side, before, after, "outer")
+        if outer <= 1e-9:
+            field = f"rails.{side.letter}.width_mm" if side.letter in spec.rails else "board.width_mm"
+            raise SpecError("no_outer_edge", (field,), side=side.letter)
         if inner <= 1e-9:
             width = side.outer - side.inner
             field = f"rails.{side.letter}.width_mm" if side.letter in spec.rails else "board.width_mm"
@@ -218,7 +221,7 @@ def _claims(spec: FlatFrameSpec) -> list[Claim]:
                 claims.append(Claim(f"{shape.line}_side:{pin.side}", pin.mm, f"shape.pins.{i}.mm"))
             elif isinstance(pin, CornerPin):
                 claims.append(Claim(f"{shape.line}_angle:{pin.corner}", pin.deg, f"shape.pins.{i}.deg", "deg"))
-        return [c for c in claims if not set(c.measure.split(":")[1]) & set(spec.left_out)]
+        return [c for c in claims if not set(c.measure.split(":")[1]) & _unmeasurable(spec, shape)]
     if isinstance(shape, Regular):
         if isinstance(shape.size, HeldRound):
             return [Claim("rabbet_flats", shape.size.object_mm + shape.size.play_mm, "shape.size.object_mm")]
@@ -236,6 +239,14 @@ def _claims(spec: FlatFrameSpec) -> list[Claim]:
         Claim(f"{line}_width", size.object_width_mm + grow, "shape.size.object_width_mm"),
         Claim(f"{line}_depth", size.object_depth_mm + grow, "shape.size.object_depth_mm"),
     ]
+
+
+def _unmeasurable(spec: FlatFrameSpec, shape: Irregular) -> set[str]:
+    """Sides that have no stretch of the pinned line from corner to corner: those left out, and, on the opening, those
+    beside them, whose loose ends are cut at the outer corner."""
+    letters = spec.letters
+    beside = {letters[(letters.index(s) + d) % len(letters)] for s in spec.left_out for d in (-1, 1)}
+    return set(spec.left_out) | (beside if shape.line == "opening" else set())
 
 
 def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:

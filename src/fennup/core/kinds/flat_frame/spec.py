@@ -4,7 +4,7 @@ the one at the bottom, corners by the two sides that meet there: AB, BC, ..."""
 from string import ascii_uppercase
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import BaseModel, ConfigDict, Discriminator, Field, Tag, model_validator
 
 from fennup.core.errors import SpecError
 
@@ -106,6 +106,15 @@ class CornerPin(Strict):
     deg: Annotated[float, Field(gt=0, lt=180, allow_inf_nan=False, description="degrees")]
 
 
+def _pin_kind(pin: object) -> str:
+    """Which pin is meant, so that what is wrong with it is said of that one alone."""
+    names = pin if isinstance(pin, dict) else vars(pin) if isinstance(pin, BaseModel) else ()
+    return "corner" if "corner" in names or "deg" in names else "side"
+
+
+Pin = Annotated[Annotated[SidePin, Tag("side")] | Annotated[CornerPin, Tag("corner")], Discriminator(_pin_kind)]
+
+
 class Irregular(Strict):
     """Any convex outline: its corners (x right, y up, anticlockwise; the first is where side A begins) on the opening
     or the outside, and what is pinned. 2n - 3 independent pins fix the shape; the corners say which shape is meant
@@ -114,7 +123,7 @@ class Irregular(Strict):
     form: Literal["irregular"]
     line: Literal["opening", "outside"]
     corners: Annotated[list[tuple[Corner_mm, Corner_mm]], Field(min_length=3, max_length=24)]
-    pins: Annotated[list[SidePin | CornerPin], Field(max_length=60)] = []
+    pins: Annotated[list[Pin], Field(max_length=60)] = []
 
 
 class BoardSpec(Strict):
