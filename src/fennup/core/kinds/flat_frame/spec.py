@@ -109,10 +109,10 @@ class CornerPin(Strict):
 def _pin_kind(pin: object) -> str:
     """Which pin is meant, so that what is wrong with it is said of that one alone."""
     names = pin if isinstance(pin, dict) else vars(pin) if isinstance(pin, BaseModel) else ()
-    return "corner" if "corner" in names or "deg" in names else "side"
+    return "corner pin" if "corner" in names or "deg" in names else "side pin"
 
 
-Pin = Annotated[Annotated[SidePin, Tag("side")] | Annotated[CornerPin, Tag("corner")], Discriminator(_pin_kind)]
+Pin = Annotated[Annotated[SidePin, Tag("side pin")] | Annotated[CornerPin, Tag("corner pin")], Discriminator(_pin_kind)]
 
 
 class Irregular(Strict):
