@@ -173,6 +173,10 @@ class KeepingItSafe(InTheBrowser):
         expect(page.get_by_role("link", name="Tide clock surround")).to_have_count(0)
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("link", name="Tide clock surround")).to_have_count(1)
+        page.get_by_role("link", name="Tide clock surround").click()
+        page.get_by_role("button", name="Project").click()
+        page.get_by_role("button", name="Delete").click()
+        page.get_by_role("button", name="Undo").click()
         page.get_by_role("button", name="Duplicate Tide clock surround").click()
         expect(page.get_by_role("link", name="Tide clock surround, copy")).to_have_count(1)
 

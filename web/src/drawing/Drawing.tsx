@@ -70,7 +70,7 @@ export function Drawing({
   const roomForWords = view.id === "front" && size.width > ROOM_FOR_WORDS;
   // Words stand beside a figure where its line is level and long enough to carry them.
   const wordsFor = (d: Dimension) => {
-    const long = Math.abs(d.b[0] - d.a[0]) * camera.scale > 180;
+    const long = Math.abs(d.b[0] - d.a[0]) * camera.scale > 240;
     return roomForWords && long && !d.id.includes(":") ? d.label : undefined;
   };
 

@@ -41,7 +41,7 @@ export function CutListPage() {
         <Drawing
           view={{ ...front, grips: [] }}
           label={`${project.name}, seen from the front`}
-          className="on-paper h-[380px]"
+          className="on-paper h-[380px] w-[640px] max-w-full"
         />
       )}
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reachable by keyboard */}

@@ -1,12 +1,14 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useLocation, useNavigate } from "react-router";
 import { call, fetched } from "../api/call";
 import type { Project, ProjectCard, ProjectList, StartList } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { Mark } from "../ui/Mark";
 import { Sign } from "../ui/Sign";
 import { Toast } from "../ui/Toast";
+
+type Deleted = { id: string; name: string };
 
 const LIST = "/api/projects";
 const VERDICT = { closes: "closes", opens: "closes, less what the saw rounds", fails: "does not close" };
@@ -21,7 +23,9 @@ export function ProjectsPage() {
     refetchOnMount: "always",
   });
   const starts = useQuery({ queryKey: ["starts"], queryFn: () => fetched<StartList>("/api/starts") });
-  const [deleted, setDeleted] = useState<ProjectCard | null>(null);
+  const [deleted, setDeleted] = useState<Deleted | null>(
+    (useLocation().state as { deleted?: Deleted } | null)?.deleted ?? null,
+  );
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
     document.title = "Fennup: projects";

@@ -103,6 +103,16 @@ export function ProjectMenu({ project }: { project: Project }) {
           >
             Duplicate
           </button>
+          <button
+            type="button"
+            className={item}
+            onClick={async () => {
+              const answer = await call("DELETE", url, {});
+              if (answer.ok) navigate("/", { state: { deleted: { id: project.id, name: project.name } } });
+            }}
+          >
+            Delete
+          </button>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
