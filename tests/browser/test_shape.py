@@ -176,7 +176,9 @@ class KeepingItSafe(InTheBrowser):
         page.get_by_role("link", name="Tide clock surround").click()
         page.get_by_role("button", name="Project").click()
         page.get_by_role("button", name="Delete").click()
+        expect(page.get_by_text("Deleted Tide clock surround.")).to_be_visible()
         page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("link", name="Tide clock surround")).to_have_count(1)
         page.get_by_role("button", name="Duplicate Tide clock surround").click()
         expect(page.get_by_role("link", name="Tide clock surround, copy")).to_have_count(1)
 

@@ -1,3 +1,4 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { Link, useNavigate } from "react-router";
 import { call } from "../api/call";
@@ -78,6 +79,7 @@ function Choice({ name, options, chosen, onChoose }: ChoiceProps) {
 /** What can be done with the project as a whole. */
 export function ProjectMenu({ project }: { project: Project }) {
   const navigate = useNavigate();
+  const client = useQueryClient();
   const url = `/api/projects/${project.id}`;
   const item = "quiet-button block w-full text-left";
   return (
@@ -108,6 +110,7 @@ export function ProjectMenu({ project }: { project: Project }) {
             className={item}
             onClick={async () => {
               const answer = await call("DELETE", url, {});
+              client.removeQueries({ queryKey: ["/api/projects"] });
               if (answer.ok) navigate("/", { state: { deleted: { id: project.id, name: project.name } } });
             }}
           >
