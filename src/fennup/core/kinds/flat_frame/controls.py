@@ -1,0 +1,129 @@
+"""What there is to decide about a flat frame, in the order in which one decides it."""
+
+from fennup.core.drawing.edit import Choose, Edit, TypeIn
+from fennup.core.drawing.view import Control, Option
+from fennup.core.kinds.flat_frame.spec import (
+    FlatFrameSpec,
+    FloatingPanel,
+    FloatingRound,
+    HeldPanel,
+    HeldRound,
+    Irregular,
+    Rectangle,
+)
+from fennup.core.stock.timber import NOMINALS
+
+
+def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
+    """What there is to decide, in the order in which one decides it."""
+    controls = [_sized_by(spec)] if not isinstance(spec.shape, Irregular) else [_line(spec.shape)]
+    if not isinstance(spec.shape, Rectangle):
+        acts = TypeIn(op="type", path="shape.sides", text="")
+        controls.insert(0, Control("sides", "outline", value=float(spec.sides), unit="count", acts=acts))
+    size = None if isinstance(spec.shape, Irregular) else spec.shape.size
+    if isinstance(size, HeldRound | HeldPanel):
+        controls.append(_figure("play", "outline", size.play_mm, "shape.size.play_mm"))
+    if isinstance(size, FloatingRound | FloatingPanel):
+        controls.append(_figure("reveal", "outline", size.reveal_mm, "shape.size.reveal_mm"))
+    if not isinstance(spec.shape, Irregular):
+        free = Choose(op="choose", path="shape.form", value="irregular")
+        controls.append(Control("free_corners", "outline", (Option("free_corners", (free,), False),)))
+    controls += [_nominal(spec), _figure("width", "board", spec.board.width_mm, "board.width_mm")]
+    controls.append(_figure("thickness", "board", spec.board.thickness_mm, "board.thickness_mm"))
+    controls.append(_rabbet(spec))
+    if spec.rabbet:
+        controls.append(_figure("rabbet_width", "board", spec.rabbet.width_mm, "rabbet.width_mm"))
+        controls.append(_figure("rabbet_depth", "board", spec.rabbet.depth_mm, "rabbet.depth_mm"))
+    controls += _joints(spec)
+    controls += _open_sides(spec)
+    for letter in spec.letters:
+        if letter not in spec.left_out:
+            controls.append(_figure("this_rail_width", "part", spec.width_of(letter), f"rails.{letter}.width_mm", letter))
+    return tuple(controls)
+
+
+def _figure(code: str, group: str, value: float, path: str, about: str = "") -> Control:
+    return Control(code, group, value=value, unit="mm", acts=TypeIn(op="type", path=path, text=""), about=about)
+
+
+def _choice(code: str, group: str, path: str, options: dict[str, object], chosen: object, about: str = "") -> Control:
+    """A choice of one value for one path."""
+    made = tuple(Option(name, (Choose(op="choose", path=path, value=value),), value == chosen) for name, value in options.items())
+    return Control(code, group, made, about=about)
+
+
+def _sized_by(spec: FlatFrameSpec) -> Control:
+    assert not isinstance(spec.shape, Irregular)
+    by = spec.shape.size.by
+    now = by if by in ("holds", "floats") else by.split("_")[0]
+    options: dict[str, object] = {f"by_{name}": name for name in ("opening", "outside", "holds", "floats")}
+    return _choice("sized_by", "outline", "shape.size.by", options, now)
+
+
+def _line(shape: Irregular) -> Control:
+    return _choice("corners_on", "outline", "shape.line", {"on_opening": "opening", "on_outside": "outside"}, shape.line)
+
+
+def _nominal(spec: FlatFrameSpec) -> Control:
+    options: dict[str, object] = {"as_measured": None, **{name: name for name in NOMINALS}}
+    return Control(
+        "nominal",
+        "board",
+        tuple(
+            Option(n, (Choose(op="choose", path="board.nominal", value=v),), v == spec.board.nominal) for n, v in options.items()
+        ),
+        style="list",
+    )
+
+
+def _rabbet(spec: FlatFrameSpec) -> Control:
+    yes = Choose(op="choose", path="rabbet", value="usual")
+    no = Choose(op="choose", path="rabbet", value=None)
+    has = spec.rabbet is not None
+    return Control("rabbet", "board", (Option("no_rabbet", (no,), not has), Option("with_rabbet", (yes,), has)))
+
+
+def _joints(spec: FlatFrameSpec) -> list[Control]:
+    """All corners at once (which forgets exceptions), then each corner."""
+
+    def everywhere(joint: str) -> tuple[Edit, ...]:
+        return (Choose(op="choose", path="corners", value={}), Choose(op="choose", path="joint", value=joint))
+
+    plain = not spec.corners
+    options = (
+        Option("all_miter", everywhere("miter"), plain and spec.joint == "miter"),
+        Option("all_butt", everywhere("butt"), plain and spec.joint == "butt"),
+    )
+    controls = [Control("joint", "corners", options)]
+    for name in spec.corner_names:
+        if set(name) & set(spec.left_out):
+            continue
+        own = spec.corners.get(name)
+        joint = own.joint if own else spec.joint
+        through = (own.through if own else None) or name[0]
+        made = [
+            Option(
+                "corner_miter",
+                (Choose(op="choose", path=f"corners.{name}", value={"joint": "miter"}),),
+                joint == "miter",
+            )
+        ]
+        for letter in name:
+            act = Choose(op="choose", path=f"corners.{name}", value={"joint": "butt", "through": letter})
+            made.append(Option(f"through:{letter}", (act,), joint == "butt" and through == letter))
+        controls.append(Control("corner", "each_corner", tuple(made), about=name))
+    return controls
+
+
+def _open_sides(spec: FlatFrameSpec) -> list[Control]:
+    """Which sides are there, and how loose ends are cut when some are not."""
+    options = []
+    for letter in spec.letters:
+        out = letter in spec.left_out
+        value = [s for s in spec.left_out if s != letter] if out else sorted([*spec.left_out, letter])
+        options.append(Option(f"side:{letter}", (Choose(op="choose", path="left_out", value=value),), not out))
+    controls = [Control("sides_there", "open", tuple(options), style="toggles")]
+    if spec.left_out:
+        ends: dict[str, object] = {"ends_square": "square", "ends_ground": "ground"}
+        controls.append(_choice("loose_ends", "open", "loose_ends", ends, spec.loose_ends))
+    return controls
