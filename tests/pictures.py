@@ -33,6 +33,14 @@ def part(rail: str) -> Callable[[Page], None]:
     return lambda page: page.locator(f'main [data-part="{rail}"]').first.click()
 
 
+def solid(page: Page) -> None:
+    """Turn it round, a little apart."""
+    page.get_by_role("button", name="Solid").click()
+    page.get_by_role("img", name="as solids").wait_for()
+    page.get_by_role("slider").fill("0.12")
+    page.wait_for_timeout(800)
+
+
 def saw(page: Page) -> None:
     """Go to the saw."""
     page.get_by_role("link", name="2 Saw").click()
@@ -50,6 +58,7 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "shape": (DESK, "light", [opened("Tide clock surround")]),
     "shape-part": (DESK, "light", [opened("Tide clock surround"), part("E")]),
     "shape-any-outline": (DESK, "light", [opened("Gable window trim")]),
+    "shape-solid": (DESK, "light", [opened("Honours board frame"), solid]),
     "shape-dark": (DESK, "dark", [opened("Pennant shelf ring")]),
     "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
     "saw": (DESK, "light", [opened("Honours board frame"), saw]),

@@ -79,6 +79,8 @@ class InTheBrowser(unittest.TestCase):
         page.get_by_role("button", name=name).click()
         page.wait_for_url("**/project/*")
         self.field("one outer edge", page)
+        page.evaluate("document.fonts.ready")  # a font that comes late moves what a test is about to drag
+        page.wait_for_load_state("networkidle")
         return page
 
     def field(self, label: str, page: Page | None = None) -> Locator:

@@ -143,6 +143,47 @@ class MakingAFrame(InTheBrowser):
         expect(page.get_by_text("Past the stop").first).to_be_visible()
 
 
+class TurningIt(InTheBrowser):
+    def test_the_solids_are_loaded_when_opened_turn_by_key_and_show_a_touched_part(self) -> None:
+        page = self.page
+        scripts: list[str] = []
+        page.on("request", lambda request: scripts.append(request.url) if request.url.endswith(".js") else None)
+        self.start("Eight sides", page)
+        self.assertEqual(len(scripts), 1)
+        page.get_by_role("button", name="Solid").click()
+        canvas = page.get_by_role("img", name=re.compile("as solids"))
+        canvas.wait_for()
+        page.wait_for_timeout(800)
+        self.assertGreater(len(scripts), 1)
+        front = canvas.screenshot()
+        canvas.press("ArrowRight")
+        canvas.press("ArrowDown")
+        page.wait_for_timeout(300)
+        self.assertNotEqual(canvas.screenshot(), front)
+        canvas.press("Home")
+        page.wait_for_timeout(300)
+        box = canvas.bounding_box()
+        assert box
+        # From the front the middle is open; straight below it lies rail A.
+        page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        expect(page.get_by_role("tab", name="The frame")).to_have_attribute("aria-selected", "true")
+        for share in (0.8, 0.84, 0.88):
+            page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] * share)
+        expect(page.get_by_role("heading", name="Rails A to H")).to_be_visible()
+        expect(page.get_by_role("button", name="A", exact=True)).to_have_attribute("aria-pressed", "true")
+
+    def test_without_webgl_it_says_so_and_the_drawn_view_remains(self) -> None:
+        page = self.page
+        page.add_init_script("HTMLCanvasElement.prototype.getContext = () => null")
+        self.start("Eight sides", page)
+        self.complaints.clear()
+        page.get_by_role("button", name="Solid").click()
+        expect(page.get_by_text("This browser cannot draw solids that turn")).to_be_visible()
+        page.get_by_role("button", name="Drawn").click()
+        self.reads("opening, across flats, given", "340 millimetres")
+        self.complaints.clear()
+
+
 class KeepingItSafe(InTheBrowser):
     def test_two_windows_never_overwrite_each_other_in_silence(self) -> None:
         first = self.start("Eight sides")
@@ -207,6 +248,10 @@ class ForEverybody(InTheBrowser):
             page.get_by_role("link", name="Honours board frame").click()
             self.field("outside width", page)
             self.clean(page, f"frame, {scheme}")
+            page.get_by_role("button", name="Solid").click()
+            page.get_by_role("img", name=re.compile("as solids")).wait_for()
+            self.clean(page, f"solids, {scheme}")
+            page.get_by_role("button", name="Drawn").click()
             page.get_by_role("tab", name="Parts").click()
             page.get_by_role("heading", name="Front and back rails").wait_for()
             self.clean(page, f"part, {scheme}")

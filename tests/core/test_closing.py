@@ -7,6 +7,7 @@ from fennup.core.parts.solid import solid_of
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.settings import settings_for
 from fennup.core.solve import Solution
+from fennup.core.verify.boolean import BooleanProof, boolean_proof
 from fennup.core.verify.joints import check_joint, shared_wood
 from tests.core.frames import rectangle, regular, solved
 
@@ -111,6 +112,42 @@ class AsDesigned(unittest.TestCase):
         end = frame.assembly.board("A").frame.to_world((0.0, 0.0, 0.0))
         self.assertLess(plane_through(end, (1.0, 0.0, 0.0)).beyond(end), 1e-9)
         self.assertTrue(all(c.measured is not None and abs(c.measured - c.claim.asked) < 1e-9 for c in frame.claims))
+
+
+class PutTogetherAsSolids(unittest.TestCase):
+    """The second proof, by a library that shares nothing with the kernel but the planes."""
+
+    def test_a_ring_is_one_piece_with_one_hole_and_a_chain_has_none(self) -> None:
+        rabbet = {"width_mm": 6.0, "depth_mm": 8.0}
+        for document, holes in (
+            (regular(7, 50.0, "opening_flats", mm=400.0, rabbet=rabbet), 1),
+            (regular(5, 50.0, "opening_flats", mm=400.0, joint="butt"), 1),
+            (rectangle("opening", 400.0, 300.0, 60.0, rails={"A": {"width_mm": 90.0}}, rabbet=rabbet), 1),
+            (regular(8, 58.0, "outside_side", mm=205.5, left_out=["A"], loose_ends="ground"), 0),
+        ):
+            frame = solved(document)
+            proof = boolean_proof(frame.assembly)
+            self.assertTrue(proof.holds, proof)
+            self.assertEqual((proof.pieces, proof.holes), (1, holes))
+            own = sum(solid.volume() for solid in frame.solids.values())
+            self.assertAlmostEqual(proof.sum_mm3 / own, 1.0, places=12)
+
+    def test_it_fails_when_a_rail_is_short_and_measures_the_wood_shared_when_it_is_long(self) -> None:
+        frame = solved(rectangle("outside", 600.0, 400.0, 60.0))
+        board = frame.assembly.board("A")
+
+        def with_end(out: float) -> BooleanProof:
+            changed = replace(board, right=(board.right[0].moved(out),))
+            boards = tuple(changed if b.id == "A" else b for b in frame.assembly.boards)
+            return boolean_proof(replace(frame.assembly, boards=boards))
+
+        short = with_end(-0.01)
+        self.assertFalse(short.holds)
+        self.assertEqual(short.holes, 0)
+        # Let out by d square to the face, 60 / cos 45 long, it stands in B; at depth s both edges have drawn in by s.
+        long = with_end(0.5)
+        self.assertFalse(long.holds)
+        self.assertAlmostEqual(long.shared_mm3, 20 * (0.5 * 60 * 2**0.5 - 0.5**2), places=6)
 
 
 class Settings(unittest.TestCase):

@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/solids": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The finished parts as solids, and the faces where they meet. */
+        get: operations["projects_read_solids_projects__string_project_id__solids_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/undo": {
         parameters: {
             query?: never;
@@ -400,6 +417,11 @@ export interface components {
             detail: string;
             /** Headline */
             headline: string;
+            /**
+             * Second
+             * @default
+             */
+            second?: string;
             /**
              * Tone
              * @enum {string}
@@ -739,6 +761,22 @@ export interface components {
             parts: string[];
         };
         /**
+         * JointOut
+         * @description Where two parts meet: the outlines of the mating faces.
+         */
+        JointOut: {
+            /** Closes */
+            closes: boolean;
+            /** Id */
+            id: string;
+            /** Outlines */
+            outlines: [
+                number,
+                number,
+                number
+            ][][];
+        };
+        /**
          * KindList
          * @description All kinds.
          */
@@ -981,6 +1019,21 @@ export interface components {
             view: components["schemas"]["ViewOut"];
         };
         /**
+         * PieceOut
+         * @description A convex piece: points in mm (x right, y up, z to the reader), facets as loops of places in them,
+         *     anticlockwise seen from outside.
+         */
+        PieceOut: {
+            /** Facets */
+            facets: number[][];
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
          * Problem
          * @description Problem details (RFC 9457), with the fields at fault. `version` comes with a conflict.
          */
@@ -1067,6 +1120,24 @@ export interface components {
             unit: "mm" | "in";
             /** Version */
             version: number;
+        };
+        /**
+         * ProofDocument
+         * @description The second proof, by a solid-modelling library; see docs/conventions.md, Closing.
+         */
+        ProofDocument: {
+            /** Holds */
+            holds: boolean;
+            /** Holes */
+            holes: number;
+            /** Pieces */
+            pieces: number;
+            /** Shared Mm3 */
+            shared_mm3: number;
+            /** Sum Mm3 */
+            sum_mm3: number;
+            /** Union Mm3 */
+            union_mm3: number;
         };
         /**
          * RabbetDocument
@@ -1255,8 +1326,38 @@ export interface components {
             standing: "given" | "derived" | "fixed";
         };
         /**
+         * SolidOut
+         * @description A part as its convex pieces. `push` is the way it goes when the whole is pulled apart, of length 0 to 1.
+         */
+        SolidOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Pieces */
+            pieces: components["schemas"]["PieceOut"][];
+            /** Push */
+            push: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * SolidsOut
+         * @description A project as solids.
+         */
+        SolidsOut: {
+            /** Joints */
+            joints: components["schemas"]["JointOut"][];
+            /** Solids */
+            solids: components["schemas"]["SolidOut"][];
+            /** Version */
+            version: number;
+        };
+        /**
          * SolutionDocument
-         * @description Everything derived from a spec and a saw.
+         * @description Everything derived from a spec and a saw. `proof` is null where only the first proof has been run.
          */
         SolutionDocument: {
             /** Claims */
@@ -1270,6 +1371,7 @@ export interface components {
             kind: string;
             /** Parts */
             parts: components["schemas"]["PartDocument"][];
+            proof: components["schemas"]["ProofDocument"] | null;
             /** Settings */
             settings: components["schemas"]["SettingDocument"][];
         };
@@ -1917,6 +2019,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    projects_read_solids_projects__string_project_id__solids_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolidsOut"];
                 };
             };
             /** @description Not Found */

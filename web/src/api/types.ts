@@ -6,6 +6,7 @@ export type ProjectList = Schemas["ProjectList"];
 export type ProjectCard = Schemas["ProjectCard"];
 export type StartList = Schemas["StartList"];
 export type Saw = Schemas["SawOut"];
+export type Solids = Schemas["SolidsOut"];
 export type Sheet = Schemas["SheetOut"];
 export type View = Schemas["ViewOut"];
 export type Dimension = Schemas["DimensionOut"];

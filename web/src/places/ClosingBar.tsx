@@ -18,6 +18,7 @@ export function ClosingBar({ sheet, onTouch }: { sheet: Sheet; onTouch: (part: s
         <span className="text-bar-ink-2 max-sm:basis-full max-sm:text-[15px] max-sm:leading-tight">
           {closing.detail}
         </span>
+        <span className="text-[15px] text-bar-ink-2 max-sm:hidden">{closing.second}</span>
       </p>
       {findings.length > 0 && (
         <Popover.Root>

@@ -1,5 +1,5 @@
 import { Tabs } from "radix-ui";
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import type { Act, Problem, Project } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FramePanel } from "./FramePanel";
@@ -7,6 +7,9 @@ import { NameField } from "./NameField";
 import { PartCard } from "./PartCard";
 import { gripName } from "./text";
 import { useWide } from "./useWide";
+
+// Loaded only when it is opened: it is larger than all the rest.
+const SolidView = lazy(() => import("../drawing/SolidView"));
 
 type Props = {
   project: Project;
@@ -35,6 +38,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
   const { sheet } = project;
   const [tab, setTab] = useState("frame");
   const wide = useWide();
+  const [turning, setTurning] = useState(false);
   const front = sheet.views.find((v) => v.id === "front");
   const section = sheet.views.find((v) => v.id === "section");
   const part = sheet.parts.find((p) => touched && p.members.includes(touched)) ?? sheet.parts[0];
@@ -54,21 +58,52 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
             Type over any size; drag a ring; touch a rail for its card.
           </p>
           {project.echo && <p role="status">{project.echo}</p>}
+          {/* biome-ignore lint/a11y/useSemanticElements: two buttons, one pressed */}
+          <div role="group" aria-label="View" className="top-4 right-6 z-10 mt-1 flex lg:absolute">
+            <button
+              type="button"
+              className="plain-button"
+              aria-pressed={!turning}
+              onClick={() => setTurning(false)}
+            >
+              Drawn
+            </button>
+            <button
+              type="button"
+              className="plain-button"
+              aria-pressed={turning}
+              onClick={() => setTurning(true)}
+            >
+              Solid
+            </button>
+          </div>
         </div>
-        <Drawing
-          view={front}
-          label={`${project.name}, seen from the front`}
-          className="min-h-[340px] flex-1 lg:min-h-0"
-          extraRight={wide ? SECTION_ROOM : 0}
-          touched={shownParts}
-          onTouch={onTouch}
-          onAct={held.act}
-          onLook={held.look}
-          onProblem={onProblem}
-          step={graduation(project)}
-          gripNames={gripName}
-        />
-        {section && (
+        {turning ? (
+          <Suspense fallback={<p className="flex-1 p-6">Opening the solids…</p>}>
+            <SolidView
+              url={`/api/projects/${project.id}`}
+              version={project.version}
+              label={project.name}
+              touched={shownParts}
+              onTouch={onTouch}
+            />
+          </Suspense>
+        ) : (
+          <Drawing
+            view={front}
+            label={`${project.name}, seen from the front`}
+            className="min-h-[340px] flex-1 lg:min-h-0"
+            extraRight={wide ? SECTION_ROOM : 0}
+            touched={shownParts}
+            onTouch={onTouch}
+            onAct={held.act}
+            onLook={held.look}
+            onProblem={onProblem}
+            step={graduation(project)}
+            gripNames={gripName}
+          />
+        )}
+        {section && !turning && (
           <div className="right-4 bottom-3 w-64 max-lg:mx-auto lg:absolute">
             <h2 className="text-center text-[16px] text-ink-2">{section.title}</h2>
             <Drawing

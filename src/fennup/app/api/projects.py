@@ -17,6 +17,7 @@ from fennup.app.schemas.api import (
     ProjectOut,
     ProjectPath,
     Seen,
+    SolidsOut,
     StartCard,
     StartList,
 )
@@ -35,6 +36,7 @@ from fennup.app.services.projects import (
     start_body,
 )
 from fennup.app.services.sheet import sheet_of, view_out
+from fennup.app.services.solids import solids_of
 from fennup.app.services.validate import validated
 from fennup.app.wording.echo import feet_echo
 from fennup.app.wording.labels import STARTS
@@ -45,6 +47,7 @@ from fennup.core.kinds.catalogue import KINDS
 from fennup.core.saw.machine import Machine
 from fennup.core.solve import Solution
 from fennup.core.units.lengths import GRADUATIONS
+from fennup.core.verify.boolean import boolean_proof
 
 api = APIBlueprint("projects", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
 
@@ -58,8 +61,11 @@ def _json(body: object, status: int = 200) -> Response:
     return Response(body.model_dump_json(), status, content_type="application/json")  # type: ignore[attr-defined]
 
 
-def _out(state: documents.State, body: ProjectBody, solution: Solution, acts: list[Edit] | None = None) -> Response:
-    """A project with everything that follows from it."""
+def _out(
+    state: documents.State, body: ProjectBody, solution: Solution, acts: list[Edit] | None = None, *, looking: bool = False
+) -> Response:
+    """A project with everything that follows from it; while it is only looked at, without the second proof."""
+    proof = None if looking else boolean_proof(solution.assembly)
     return _json(
         ProjectOut(
             id=state.id,
@@ -72,8 +78,8 @@ def _out(state: documents.State, body: ProjectBody, solution: Solution, acts: li
             redo=state.redo,
             echo=feet_echo(acts or [], body.unit),
             spec=body.spec,
-            solution=solution_document(solution),
-            sheet=sheet_of(solution, body.voice()),
+            solution=solution_document(solution, proof),
+            sheet=sheet_of(solution, body.voice(), proof),
         )
     )
 
@@ -161,7 +167,7 @@ def look_at_project(path: ProjectPath, body: Look) -> Response:
     with _sessions() as session, session.begin():
         state = documents.read(session, path.project_id, TYPE)
         changed = acted(ProjectBody.model_validate(state.body), list(body.acts))
-        return _out(state, changed, solved(changed, session), list(body.acts))
+        return _out(state, changed, solved(changed, session), list(body.acts), looking=True)
 
 
 @api.post("/projects/<string:project_id>/undo", responses={200: ProjectOut})
@@ -208,13 +214,22 @@ def restore_project(path: ProjectPath, body: Nothing) -> Response:
         return _as_saved(documents.restore(session, path.project_id, TYPE), session)
 
 
+@api.get("/projects/<string:project_id>/solids", responses={200: SolidsOut})
+def read_solids(path: ProjectPath) -> Response:
+    """The finished parts as solids, and the faces where they meet."""
+    with _sessions() as session, session.begin():
+        state = documents.read(session, path.project_id, TYPE)
+        solution = solved(ProjectBody.model_validate(state.body), session)
+    return _json(solids_of(solution, state.version))
+
+
 @api.get("/projects/<string:project_id>/cut-list.csv", responses={200: None})
 def cut_list(path: ProjectPath) -> Response:
     """The cut list as comma-separated values."""
     with _sessions() as session, session.begin():
         body = ProjectBody.model_validate(documents.read(session, path.project_id, TYPE).body)
         solution = solved(body, session)
-    text = cut_list_csv(sheet_of(solution, body.voice()), solution_document(solution))
+    text = cut_list_csv(sheet_of(solution, body.voice()), solution_document(solution, None))
     name = re.sub(r"[^A-Za-z0-9]+", "-", body.name).strip("-").lower() or "frame"
     headers = {"Content-Disposition": f'attachment; filename="{name}-cut-list.csv"'}
     return Response(text, content_type="text/csv; charset=utf-8", headers=headers)

@@ -12,6 +12,7 @@ from fennup.app.services.sheet import control_out, view_out
 from fennup.core.exchange.document import SolutionDocument, solution_document
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.profile import machine_controls, machine_views
+from fennup.core.verify.boolean import boolean_proof
 
 api = APIBlueprint("workshop", __name__, url_prefix="/api", abp_responses={409: Problem, 422: Problem})
 
@@ -83,4 +84,6 @@ def kinds() -> Response:
 def solve_spec(body: SolveRequest) -> Response:
     """Solve a spec: the same document that the command line prints."""
     solution = solved_spec(body.spec, body.saw or Machine(), PLAIN)
-    return Response(solution_document(solution).model_dump_json(), content_type="application/json")
+    return Response(
+        solution_document(solution, boolean_proof(solution.assembly)).model_dump_json(), content_type="application/json"
+    )

@@ -125,6 +125,42 @@ class ProjectOut(BaseModel):
     sheet: SheetOut
 
 
+Point3 = tuple[float, float, float]
+
+
+class PieceOut(BaseModel):
+    """A convex piece: points in mm (x right, y up, z to the reader), facets as loops of places in them,
+    anticlockwise seen from outside."""
+
+    points: list[Point3]
+    facets: list[list[int]]
+
+
+class SolidOut(BaseModel):
+    """A part as its convex pieces. `push` is the way it goes when the whole is pulled apart, of length 0 to 1."""
+
+    id: str
+    name: str
+    pieces: list[PieceOut]
+    push: Point3
+
+
+class JointOut(BaseModel):
+    """Where two parts meet: the outlines of the mating faces."""
+
+    id: str
+    closes: bool
+    outlines: list[list[Point3]]
+
+
+class SolidsOut(BaseModel):
+    """A project as solids."""
+
+    version: int
+    solids: list[SolidOut]
+    joints: list[JointOut]
+
+
 class SawOut(BaseModel):
     """The saw, drawn."""
 

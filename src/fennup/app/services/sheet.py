@@ -28,9 +28,10 @@ from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import arris_length, end_cut, extent_along
 from fennup.core.saw.settings import CutUse, Setting
 from fennup.core.solve import Solution
+from fennup.core.verify.boolean import BooleanProof
 
 
-def sheet_of(solution: Solution, voice: Voice) -> SheetOut:
+def sheet_of(solution: Solution, voice: Voice, proof: BooleanProof | None = None) -> SheetOut:
     """The whole sheet of one project."""
     kind = KINDS[solution.spec.kind]
     told = kind.describe(solution.spec, solution.ruler, solution.solids)
@@ -52,7 +53,7 @@ def sheet_of(solution: Solution, voice: Voice) -> SheetOut:
         ],
         parts=[_part(solution, part, voice, kind.side_words) for part in solution.parts],
         settings=[_setting(solution, s, voice, kind.side_words) for s in solution.settings],
-        closing=closing_line(solution, voice),
+        closing=closing_line(solution, proof, voice),
         findings=[finding_line(f, voice) for f in solution.findings],
         given=given_lines(solution, voice),
     )

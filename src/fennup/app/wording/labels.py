@@ -74,6 +74,8 @@ def fact(code: str) -> str:
     what, _, number = code.partition(":")
     if what == "sides":
         return f"{number} sides"
+    if what == "free":
+        return "fixed by its sizes" if number == "0" else f"{number} more sizes would fix it"
     if what == "left_out":
         return f"{number} left out"
     return {

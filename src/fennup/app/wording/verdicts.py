@@ -8,6 +8,7 @@ from pydantic import BaseModel
 from fennup.app.wording.figures import Voice
 from fennup.core.assembly.model import Finding
 from fennup.core.solve import Solution
+from fennup.core.verify.boolean import BooleanProof
 
 
 class ClosingLine(BaseModel):
@@ -16,6 +17,7 @@ class ClosingLine(BaseModel):
     tone: Literal["closes", "opens", "fails"]
     headline: str
     detail: str
+    second: str = ""
 
 
 class FindingLine(BaseModel):
@@ -27,11 +29,29 @@ class FindingLine(BaseModel):
     fields: list[str]
 
 
-def closing_line(solution: Solution, voice: Voice) -> ClosingLine:
-    """What is always in view."""
+def closing_line(solution: Solution, proof: BooleanProof | None, voice: Voice) -> ClosingLine:
+    """What is always in view, and what the second proof says to it."""
+    line = _first(solution, voice)
+    if proof is None:
+        return line.model_copy(update={"second": "Second proof when you let go."})
+    if proof.holds == (line.tone != "fails"):
+        words = "Put together as solids too: no wood shared, no hole." if proof.holds else "Put together as solids it fails too."
+        return line.model_copy(update={"second": words})
+    words = (
+        "Put together as solids it would close: the two proofs disagree."
+        if proof.holds
+        else f"Put together as solids it fails: {proof.pieces} in one piece, {proof.shared_mm3:.3f} mm³ of wood shared."
+    )
+    return line.model_copy(update={"tone": "fails", "second": words})
+
+
+def _first(solution: Solution, voice: Voice) -> ClosingLine:
+    """The verdict of the faces as measured."""
     closing = solution.closing
     if closing.state == "exact":
-        return ClosingLine(tone="closes", headline="Closes exactly.", detail="Your saw can be set to every angle as it is.")
+        within = all(setting.reachable for setting in solution.settings)
+        detail = "Your saw's scale shows every angle" + (" as it is." if within else ", but it does not reach all of them.")
+        return ClosingLine(tone="closes", headline="Closes exactly.", detail=detail)
     if closing.state == "chain":
         return ClosingLine(tone="closes", headline="Every joint closes.", detail="One side or more is left open.")
     if closing.state == "opens":

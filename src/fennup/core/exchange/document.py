@@ -7,6 +7,7 @@ from pydantic import BaseModel
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.parts.solid import ARRISES, Solid, arris_length, end_cut, rip_bevel_deg
 from fennup.core.solve import Solution
+from fennup.core.verify.boolean import BooleanProof
 
 
 class CutDocument(BaseModel):
@@ -149,8 +150,19 @@ class FindingDocument(BaseModel):
     limit: float | None
 
 
+class ProofDocument(BaseModel):
+    """The second proof, by a solid-modelling library; see docs/conventions.md, Closing."""
+
+    holds: bool
+    sum_mm3: float
+    union_mm3: float
+    shared_mm3: float
+    pieces: int
+    holes: int
+
+
 class SolutionDocument(BaseModel):
-    """Everything derived from a spec and a saw."""
+    """Everything derived from a spec and a saw. `proof` is null where only the first proof has been run."""
 
     kind: str
     parts: list[PartDocument]
@@ -158,10 +170,11 @@ class SolutionDocument(BaseModel):
     claims: list[ClaimDocument]
     settings: list[SettingDocument]
     closing: ClosingDocument
+    proof: ProofDocument | None
     findings: list[FindingDocument]
 
 
-def solution_document(solution: Solution) -> SolutionDocument:
+def solution_document(solution: Solution, proof: BooleanProof | None) -> SolutionDocument:
     """The solution, unrounded."""
     return SolutionDocument(
         kind=solution.spec.kind,
@@ -181,7 +194,19 @@ def solution_document(solution: Solution) -> SolutionDocument:
         claims=[ClaimDocument(**vars(c.claim), measured=c.measured) for c in solution.claims],
         settings=_settings(solution),
         closing=ClosingDocument(**{**vars(solution.closing), "parts": list(solution.closing.parts)}),
+        proof=_proof(proof) if proof else None,
         findings=[FindingDocument(**{**vars(f), "parts": list(f.parts), "fields": list(f.fields)}) for f in solution.findings],
+    )
+
+
+def _proof(proof: BooleanProof) -> ProofDocument:
+    return ProofDocument(
+        holds=proof.holds,
+        sum_mm3=proof.sum_mm3,
+        union_mm3=proof.union_mm3,
+        shared_mm3=proof.shared_mm3,
+        pieces=proof.pieces,
+        holes=proof.holes,
     )
 
 

@@ -29,15 +29,16 @@ def describe(spec: FlatFrameSpec, ruler: Ruler, solids: dict[str, Solid]) -> Des
     shapes += _left_out(spec, base)
     letters = [Mark("letter", _middle_of_rail(assembly, b.id), b.id, b.id) for b in assembly.boards]
     front = View("front", tuple(shapes), tuple(letters), tuple(dimensions), tuple(grips))
-    return Description(_facts(spec), (front, _section(spec, assembly)), controls_of(spec), _sizes(spec, ruler))
+    return Description(_facts(spec, base), (front, _section(spec, assembly)), controls_of(spec), _sizes(spec, ruler))
 
 
-def _facts(spec: FlatFrameSpec) -> tuple[str, ...]:
+def _facts(spec: FlatFrameSpec, base: Baseline) -> tuple[str, ...]:
     """What the line under the title says."""
     joints = {spec.joint} | {c.joint for c in spec.corners.values()}
     joint = "mixed_joints" if len(joints) == 2 else ("mitered" if "miter" in joints else "butted")
     out = (f"left_out:{len(spec.left_out)}",) if spec.left_out else ()
-    return (f"form_{spec.shape.form}", f"sides:{spec.sides}", joint, *out)
+    free = (f"free:{base.free}",) if isinstance(spec.shape, Irregular) else ()
+    return (f"form_{spec.shape.form}", f"sides:{spec.sides}", joint, *out, *free)
 
 
 def _middle_of_rail(assembly: Assembly, id: str) -> Point2:

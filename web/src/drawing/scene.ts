@@ -1,0 +1,203 @@
+import {
+  AmbientLight,
+  BufferGeometry,
+  Color,
+  DirectionalLight,
+  EdgesGeometry,
+  Float32BufferAttribute,
+  Group,
+  LineBasicMaterial,
+  LineLoop,
+  LineSegments,
+  Mesh,
+  MeshLambertMaterial,
+  PerspectiveCamera,
+  Raycaster,
+  Scene,
+  Spherical,
+  Vector2,
+  Vector3,
+  WebGLRenderer,
+} from "three";
+import type { Solids } from "../api/types";
+
+type Look = { turn: number; rise: number; distance: number };
+const FRONT: Look = { turn: 0.5, rise: 1.15, distance: 3.2 };
+const MOST_APART = 0.6;
+const CREASE_DEG = 1;
+
+/** The colour that a token has now, in the scheme that is on. */
+function token(host: HTMLElement, name: string): Color {
+  const probe = document.createElement("span");
+  probe.style.color = `var(--color-${name})`;
+  host.append(probe);
+  const color = new Color(getComputedStyle(probe).color);
+  probe.remove();
+  return color;
+}
+
+/** The parts in space: turned, pulled apart and touched; drawn only when something has changed. */
+export class SolidScene {
+  private renderer: WebGLRenderer;
+  private scene = new Scene();
+  private camera = new PerspectiveCamera(35, 1, 0.01, 100);
+  private parts = new Map<string, { group: Group; push: Vector3; mesh: Mesh[] }>();
+  private joints = new Group();
+  private look: Look = { ...FRONT };
+  private apart = 0;
+  private touched: string[] = [];
+  private pending = 0;
+
+  /** Throws where the browser has no WebGL. */
+  constructor(
+    private canvas: HTMLCanvasElement,
+    private host: HTMLElement,
+  ) {
+    this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
+    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+    const sun = new DirectionalLight(0xffffff, 2.2);
+    sun.position.set(0.6, 1.2, 2);
+    this.scene.add(new AmbientLight(0xffffff, 1.5), sun, this.joints);
+  }
+
+  /** Other solids in place of those shown; the view keeps its place. */
+  show(solids: Solids): void {
+    for (const part of this.parts.values()) this.scene.remove(part.group);
+    this.parts.clear();
+    this.joints.clear();
+    const all = solids.solids.flatMap((s) => s.pieces.flatMap((p) => p.points.map((q) => new Vector3(...q))));
+    const middle = all.reduce((sum, p) => sum.add(p), new Vector3()).divideScalar(all.length);
+    const reach = Math.max(...all.map((p) => p.distanceTo(middle)));
+    const placed = (p: [number, number, number]) => new Vector3(...p).sub(middle).divideScalar(reach);
+    for (const solid of solids.solids) {
+      const group = new Group();
+      const mesh = solid.pieces.map((piece) => this.piece(piece, placed, solid.id));
+      for (const m of mesh) {
+        const edges = new LineSegments(new EdgesGeometry(m.geometry, CREASE_DEG), new LineBasicMaterial());
+        group.add(m, edges);
+      }
+      this.scene.add(group);
+      this.parts.set(solid.id, { group, push: new Vector3(...solid.push), mesh });
+    }
+    for (const joint of solids.joints) {
+      for (const outline of joint.outlines) {
+        const loop = new LineLoop(
+          new BufferGeometry().setFromPoints(outline.map(placed)),
+          new LineBasicMaterial(),
+        );
+        loop.userData.closes = joint.closes;
+        loop.renderOrder = joint.closes ? 0 : 2;
+        loop.material.depthTest = joint.closes;
+        this.joints.add(loop);
+      }
+    }
+    this.recolour();
+    this.pull(this.apart);
+  }
+
+  private piece(
+    piece: Solids["solids"][number]["pieces"][number],
+    placed: (p: [number, number, number]) => Vector3,
+    part: string,
+  ): Mesh {
+    const points = piece.points.map(placed);
+    const corners = piece.facets.flatMap((loop) =>
+      loop
+        .slice(2)
+        .flatMap((_, i) => [loop[0], loop[i + 1], loop[i + 2]].map((k) => points[k as number] as Vector3)),
+    );
+    const geometry = new BufferGeometry();
+    geometry.setAttribute(
+      "position",
+      new Float32BufferAttribute(
+        corners.flatMap((c) => c.toArray()),
+        3,
+      ),
+    );
+    geometry.computeVertexNormals();
+    const mesh = new Mesh(geometry, new MeshLambertMaterial({ polygonOffset: true, polygonOffsetFactor: 1 }));
+    mesh.userData.part = part;
+    return mesh;
+  }
+
+  /** Colours anew: after a touch, or when light turns to dark. */
+  recolour(): void {
+    const [wood, touched, ink] = ["wood", "touched", "ink"].map((name) => token(this.host, name)) as [
+      Color,
+      Color,
+      Color,
+    ];
+    const [mating, cut] = ["mating", "cut"].map((name) => token(this.host, name)) as [Color, Color];
+    for (const [id, part] of this.parts) {
+      for (const mesh of part.mesh)
+        (mesh.material as MeshLambertMaterial).color = this.touched.includes(id) ? touched : wood;
+      for (const child of part.group.children) {
+        if (child instanceof LineSegments) (child.material as LineBasicMaterial).color = ink;
+      }
+    }
+    for (const child of this.joints.children) {
+      ((child as LineLoop).material as LineBasicMaterial).color = child.userData.closes ? mating : cut;
+    }
+    this.draw();
+  }
+
+  touch(parts: string[]): void {
+    this.touched = parts;
+    this.recolour();
+  }
+
+  /** Pull the parts apart along the ways they came together: 0 together, 1 all the way. */
+  pull(apart: number): void {
+    this.apart = apart;
+    for (const { group, push } of this.parts.values())
+      group.position.copy(push).multiplyScalar(apart * MOST_APART);
+    this.joints.visible = apart < 0.01;
+    this.draw();
+  }
+
+  turn(right: number, down: number): void {
+    this.look.turn -= right;
+    this.look.rise = Math.max(0.05, Math.min(Math.PI - 0.05, this.look.rise - down));
+    this.draw();
+  }
+
+  closer(by: number): void {
+    this.look.distance = Math.max(1.2, Math.min(8, this.look.distance * by));
+    this.draw();
+  }
+
+  fromTheFront(): void {
+    this.look = { turn: 0, rise: Math.PI / 2, distance: FRONT.distance };
+    this.draw();
+  }
+
+  /** The part under a place on the canvas, in pixels from its corner. */
+  partAt(x: number, y: number): string | null {
+    const ray = new Raycaster();
+    const { clientWidth, clientHeight } = this.canvas;
+    ray.setFromCamera(new Vector2((x / clientWidth) * 2 - 1, 1 - (y / clientHeight) * 2), this.camera);
+    const meshes = [...this.parts.values()].flatMap((p) => p.mesh);
+    return ray.intersectObjects(meshes)[0]?.object.userData.part ?? null;
+  }
+
+  draw(): void {
+    cancelAnimationFrame(this.pending);
+    this.pending = requestAnimationFrame(() => {
+      const { clientWidth, clientHeight } = this.host;
+      if (!clientWidth || !clientHeight) return;
+      this.renderer.setSize(clientWidth, clientHeight, false);
+      this.camera.aspect = clientWidth / clientHeight;
+      // Far enough to see all of it, pulled apart and on a tall screen too.
+      const near = this.look.distance * Math.max(1, 1 / this.camera.aspect) * (1 + this.apart * MOST_APART);
+      this.camera.position.setFromSpherical(new Spherical(near, this.look.rise, this.look.turn));
+      this.camera.lookAt(0, 0, 0);
+      this.camera.updateProjectionMatrix();
+      this.renderer.render(this.scene, this.camera);
+    });
+  }
+
+  close(): void {
+    cancelAnimationFrame(this.pending);
+    this.renderer.dispose();
+  }
+}
