@@ -62,16 +62,21 @@ export function FigureField({
     setProblem(null);
   };
 
+  // One save at a time: Enter and then leaving the field must not nudge twice. What is typed meanwhile stays.
+  const saving = useRef(false);
   const commit = async (inches = false) => {
-    if (!wanting && !(standing === "derived" && acts.op === "give")) return;
-    const acting = wanting ? wished(inches) : [acts];
-    const wrong = await onAct(acting);
+    if (saving.current || (!wanting && !(standing === "derived" && acts.op === "give"))) return;
+    saving.current = true;
+    const wrong = await onAct(wanting ? wished(inches) : [acts]);
+    saving.current = false;
     // A conflict is settled above the page, where what was typed is kept; everything else is settled here.
     if (wrong && wrong.status !== 409) {
       setProblem(wrong);
       return;
     }
-    clear();
+    setText((now) => (now === text ? null : now));
+    setSteps((now) => (now === 0 ? 0 : now - steps));
+    setProblem(null);
     requestAnimationFrame(() => document.activeElement === input.current && input.current?.select());
   };
 
