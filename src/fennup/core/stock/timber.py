@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from fractions import Fraction
 
-_INCH = 25.4
+_INCH = Fraction(254, 10)
 _SURFACED_IN = {
     "1x2": ("3/4", "3/2"), "1x3": ("3/4", "5/2"), "1x4": ("3/4", "7/2"), "1x6": ("3/4", "11/2"),
     "2x2": ("3/2", "3/2"), "2x3": ("3/2", "5/2"), "2x4": ("3/2", "7/2"), "2x6": ("3/2", "11/2"),
@@ -22,7 +22,7 @@ class Nominal:
 
 
 def _nominals() -> dict[str, Nominal]:
-    inch = [Nominal(n, float(Fraction(w)) * _INCH, float(Fraction(t)) * _INCH) for n, (t, w) in _SURFACED_IN.items()]
+    inch = [Nominal(n, float(Fraction(w) * _INCH), float(Fraction(t) * _INCH)) for n, (t, w) in _SURFACED_IN.items()]
     planed = [Nominal(f"{t} x {w} planed", float(w), float(t)) for t, w in _PLANED_MM]
     return {n.name: n for n in inch + planed}
 

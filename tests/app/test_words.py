@@ -1,0 +1,79 @@
+import unittest
+
+from fennup.app.services.projects import PLAIN, solved_spec
+from fennup.app.services.sheet import sheet_of
+from fennup.app.wording.figures import Voice
+from fennup.core.saw.machine import Machine
+from fennup.core.units.lengths import tape
+from fennup.core.verify.boolean import boolean_proof
+from tests.core.frames import irregular, rectangle, regular
+
+INCHES = Voice(tape("in", "1/16"))
+
+
+class Figures(unittest.TestCase):
+    def test_a_figure_is_set_spoken_and_typed_back(self) -> None:
+        figure = INCHES.length(14.375 * 25.4)
+        self.assertEqual((figure.whole, figure.fraction, figure.remainder, figure.unit), ("14", "3/8", "", "″"))
+        self.assertEqual((figure.spoken, figure.typed), ("14 and 3/8 inches", "14 3/8"))
+        off = INCHES.length(14.4 * 25.4)
+        self.assertEqual((off.fraction, off.remainder, off.typed), ("3/8", "+0.025", "14.4"))
+        self.assertEqual(INCHES.length(0.5 * 25.4).spoken, "1/2 inches")
+        self.assertEqual(PLAIN.angle(25.714285).whole, "25.71")
+
+
+class ClosingLines(unittest.TestCase):
+    def line(self, document: dict, saw: Machine | None = None, proven: bool = True) -> tuple[str, str, str, str]:
+        solution = solved_spec(document, saw or Machine(), PLAIN)
+        closing = sheet_of(solution, PLAIN, boolean_proof(solution.assembly) if proven else None).closing
+        return closing.tone, closing.headline, closing.detail, closing.second
+
+    def test_each_verdict_says_what_how_much_and_where(self) -> None:
+        octagon = regular(8, 45.0, "opening_flats", mm=300.0)
+        self.assertEqual(self.line(octagon)[:2], ("closes", "Closes exactly."))
+        self.assertIn("does not reach all", self.line(octagon, Machine(swing_left_deg=10, swing_right_deg=10))[2])
+        tone, _, detail, second = self.line(regular(7, 50.8, "outside_corners", mm=533.4))
+        self.assertEqual(tone, "opens")
+        # 360 - 7 x 51 = 3 degrees over faces of 50.8 / cos 25.5: 2 x 56.284 x sin 1.5 = 2.947.
+        self.assertIn("GA, would open 2.95 mm at its outer edge", detail)
+        self.assertIn("no wood shared", second)
+        tone, headline, detail, second = self.line(
+            irregular([(0, 0), (400, 0), (400, 300), (0, 300)], [{"corner": c, "deg": 91.0} for c in ("AB", "BC", "CD", "DA")])
+        )
+        self.assertEqual((tone, headline), ("fails", "Does not close."))
+        self.assertIn("Corner DA", detail)
+        self.assertEqual(second, "Put together as solids it fails too.")
+        self.assertIn("when you let go", self.line(octagon, proven=False)[3])
+
+    def test_findings_name_the_part_the_figure_and_what_to_do(self) -> None:
+        small = regular(3, 20.0, "outside_side", mm=120.0, rabbet={"width_mm": 18.0, "depth_mm": 5.0})
+        texts = [f.text for f in sheet_of(solved_spec(small, Machine(), PLAIN), PLAIN).findings]
+        self.assertTrue(any("120 mm long" in t and "hold-down" in t for t in texts), texts)
+        self.assertTrue(any("lip of 2.00 mm" in t for t in texts), texts)
+        self.assertTrue(any("60°" in t and "52°" in t and "jig" in t for t in texts), texts)
+        loose = regular(6, 40.0, "holds", object_mm=300.0, play_mm=14.0, rabbet={"width_mm": 6.0, "depth_mm": 5.0})
+        texts = [f.text for f in sheet_of(solved_spec(loose, Machine(), PLAIN), PLAIN).findings]
+        self.assertTrue(any("could fall through" in t for t in texts), texts)
+
+
+class WhyANumberIsWhatItIs(unittest.TestCase):
+    def test_the_ladder_adds_up_in_its_own_words(self) -> None:
+        sheet = sheet_of(solved_spec(rectangle("outside", 600.0, 400.0, 60.0), Machine(), PLAIN), PLAIN)
+        front = sheet.parts[0]
+        self.assertEqual((front.name, [r.figure.whole for r in front.ladder]), ("Front and back rails", ["600", "480"]))
+        why = " ".join(front.ladder[0].why)
+        for words in (
+            "Opening edge, tip to tip on the finished part: 480 mm",
+            "60 mm more: 60 mm across at 45°",
+            "Outer edge: 600 mm",
+        ):
+            self.assertIn(words, why)
+        self.assertIn("Given: outside width 600 mm. Measured on the finished parts: 600 mm.", why)
+        self.assertIn("turns 45° of the corner's 90° into this rail and 45° into B", " ".join(front.ends[1].why))
+
+    def test_the_ends_of_a_butt_say_which_rail_runs_through(self) -> None:
+        sheet = sheet_of(solved_spec(rectangle("outside", 600.0, 400.0, 60.0, joint="butt"), Machine(), PLAIN), PLAIN)
+        left, right = (" ".join(end.why) for end in sheet.parts[0].ends)
+        self.assertIn("D runs through; this end stands on its opening edge", left)
+        self.assertIn("This rail runs through", right)
+        self.assertEqual([end.leans for end in sheet.parts[0].ends], ["square", "square"])
