@@ -241,7 +241,7 @@ class ActsOnAFrame(unittest.TestCase):
 
     def test_a_nominal_board_fills_in_what_it_measures_and_typing_a_width_forgets_it(self) -> None:
         named = self.acted(regular(6, 40.0, "opening_flats", mm=300.0), Choose(op="choose", path="board.nominal", value="1x4"))
-        self.assertEqual((named["board"]["width_mm"], named["board"]["thickness_mm"]), (3.5 * 25.4, 0.75 * 25.4))
+        self.assertEqual((named["board"]["width_mm"], named["board"]["thickness_mm"]), (88.9, 19.05))
         self.assertIsNone(self.acted(named, TypeIn(op="type", path="board.width_mm", text="88"))["board"]["nominal"])
 
     def test_fewer_sides_drop_what_was_said_of_those_that_are_gone(self) -> None:
