@@ -2,12 +2,13 @@ import unittest
 from dataclasses import replace
 from math import cos, pi, radians, sin
 
-from fennup.core.geometry.plane import plane_through
+from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import solid_of
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.settings import settings_for
 from fennup.core.solve import Solution
 from fennup.core.verify.boolean import BooleanProof, boolean_proof
+from fennup.core.verify.findings import findings_of
 from fennup.core.verify.joints import check_joint, shared_wood
 from tests.core.frames import rectangle, regular, solved
 
@@ -107,11 +108,16 @@ class AsDesigned(unittest.TestCase):
         equal = solved(rectangle("opening", 400.0, 300.0, 60.0, rabbet={"width_mm": 10.0, "depth_mm": 8.0}))
         self.assertFalse(any(f.code == "rabbets_miss" for f in equal.findings))
 
-    def test_a_misplaced_cut_plane_makes_a_claim_fail(self) -> None:
+    def test_a_rail_out_of_its_place_makes_the_size_that_was_given_fail(self) -> None:
         frame = solved(rectangle("outside", 600.0, 400.0, 60.0))
-        end = frame.assembly.board("A").frame.to_world((0.0, 0.0, 0.0))
-        self.assertLess(plane_through(end, (1.0, 0.0, 0.0)).beyond(end), 1e-9)
-        self.assertTrue(all(c.measured is not None and abs(c.measured - c.claim.asked) < 1e-9 for c in frame.claims))
+        board = frame.assembly.board("B")
+        x, y, z = board.frame.origin
+        off = self.moved(frame, "B", {"frame": replace(board.frame, origin=(x + 3.0, y, z))})
+        measured = [(claim, Ruler(off.assembly).measure(claim.measure)) for claim in off.assembly.claims]
+        self.assertEqual([round(m or 0, 9) for _, m in measured], [603.0, 400.0])
+        found = findings_of(off.assembly, off.solids, off.parts, (), measured, (), off.machine)
+        missed = [(f.fields, f.limit) for f in found if f.code == "claim_missed"]
+        self.assertEqual(missed, [(("shape.size.width_mm",), 600.0)])
 
 
 class PutTogetherAsSolids(unittest.TestCase):

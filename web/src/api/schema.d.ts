@@ -1097,6 +1097,8 @@ export interface components {
             echo: string | null;
             /** Graduation */
             graduation: string;
+            /** Graduation Mm */
+            graduation_mm: number;
             /** Graduations */
             graduations: string[];
             /** Id */

@@ -22,16 +22,9 @@ type Props = {
   onProblem: (problem: Problem | null) => void;
 };
 
-const MM_PER_INCH = 25.4;
 const SECTION_PAD = { left: 78, right: 78, top: 42, bottom: 42 };
 /** Room at the right for the section, where the sheet is wide. */
 const SECTION_ROOM = 200;
-
-/** The tape's graduation in mm, for moving a grip by keyboard. */
-function graduation(project: Project): number {
-  const [top = 1, bottom = 1] = project.graduation.split("/").map(Number);
-  return (top / bottom) * (project.unit === "in" ? MM_PER_INCH : 1);
-}
 
 /** Shape: the drawing is the form; beside it the touched part's card, or what there is to decide. */
 export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props) {
@@ -99,7 +92,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
             onAct={held.act}
             onLook={held.look}
             onProblem={onProblem}
-            step={graduation(project)}
+            step={project.graduation_mm}
             gripNames={gripName}
           />
         )}

@@ -2,10 +2,11 @@
 
 import re
 
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3 import APIBlueprint
 from sqlalchemy.orm import Session
 
+from fennup.app.api.sessions import sessions
 from fennup.app.schemas.api import (
     Change,
     Look,
@@ -52,11 +53,6 @@ from fennup.core.verify.boolean import boolean_proof
 api = APIBlueprint("projects", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
 
 
-def _sessions() -> Session:
-    session: Session = current_app.config["SESSIONS"]()
-    return session
-
-
 def _json(body: object, status: int = 200) -> Response:
     return Response(body.model_dump_json(), status, content_type="application/json")  # type: ignore[attr-defined]
 
@@ -73,6 +69,7 @@ def _out(
             name=body.name,
             unit=body.unit,
             graduation=body.graduation,
+            graduation_mm=body.voice().tape.graduation_mm,
             graduations=[str(g) for g in GRADUATIONS[body.unit]],
             undo=state.undo,
             redo=state.redo,
@@ -98,7 +95,7 @@ def thumbnail(solution: Solution) -> View:
 @api.get("/projects", responses={200: ProjectList})
 def list_projects() -> Response:
     """All projects as small true drawings."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         cards = [_card(state, session) for state in documents.listed(session, TYPE)]
     return _json(ProjectList(projects=cards))
 
@@ -138,7 +135,7 @@ def create_project(body: NewProject) -> Response:
         new = start_body(body.start or "", body.unit)
     if body.name is not None:
         new = new.model_copy(update={"name": checked_name(body.name)})
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         solution = solved(new, session)
         state = documents.create(session, TYPE, new.model_dump(mode="json"), "starting")
         response = _out(state, new, solution)
@@ -149,14 +146,14 @@ def create_project(body: NewProject) -> Response:
 @api.get("/projects/<string:project_id>", responses={200: ProjectOut})
 def read_project(path: ProjectPath) -> Response:
     """A project with everything that follows from it."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         return _as_saved(documents.read(session, path.project_id, TYPE), session)
 
 
 @api.post("/projects/<string:project_id>/acts", responses={200: ProjectOut})
 def change_project(path: ProjectPath, body: Change) -> Response:
     """Do some acts and save: one revision, one undo step."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         state, solution = edit_project(session, path.project_id, body.version, list(body.acts))
         return _out(state, ProjectBody.model_validate(state.body), solution, list(body.acts))
 
@@ -164,7 +161,7 @@ def change_project(path: ProjectPath, body: Change) -> Response:
 @api.post("/projects/<string:project_id>/look", responses={200: ProjectOut})
 def look_at_project(path: ProjectPath, body: Look) -> Response:
     """What some acts would do, without saving."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         state = documents.read(session, path.project_id, TYPE)
         changed = acted(ProjectBody.model_validate(state.body), list(body.acts))
         return _out(state, changed, solved(changed, session), list(body.acts), looking=True)
@@ -183,14 +180,14 @@ def redo_project(path: ProjectPath, body: Seen) -> Response:
 
 
 def _stepped(id: str, version: int, by: int) -> Response:
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         return _as_saved(documents.step(session, id, TYPE, version, by), session)
 
 
 @api.post("/projects/<string:project_id>/duplicate", responses={201: ProjectOut})
 def duplicate_project(path: ProjectPath, body: Nothing) -> Response:
     """The same again under another name."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         original = ProjectBody.model_validate(documents.read(session, path.project_id, TYPE).body)
         copy = original.model_copy(update={"name": f"{original.name[:74]}, copy"})
         state = documents.create(session, TYPE, copy.model_dump(mode="json"), "copying")
@@ -202,7 +199,7 @@ def duplicate_project(path: ProjectPath, body: Nothing) -> Response:
 @api.delete("/projects/<string:project_id>", responses={204: None})
 def delete_project(path: ProjectPath) -> Response:
     """Delete a project; it can be restored."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         documents.remove(session, path.project_id, TYPE)
     return Response(status=204)
 
@@ -210,14 +207,14 @@ def delete_project(path: ProjectPath) -> Response:
 @api.post("/projects/<string:project_id>/restore", responses={200: ProjectOut})
 def restore_project(path: ProjectPath, body: Nothing) -> Response:
     """Bring a deleted project back."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         return _as_saved(documents.restore(session, path.project_id, TYPE), session)
 
 
 @api.get("/projects/<string:project_id>/solids", responses={200: SolidsOut})
 def read_solids(path: ProjectPath) -> Response:
     """The finished parts as solids, and the faces where they meet."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         state = documents.read(session, path.project_id, TYPE)
         solution = solved(ProjectBody.model_validate(state.body), session)
     return _json(solids_of(solution, state.version))
@@ -226,7 +223,7 @@ def read_solids(path: ProjectPath) -> Response:
 @api.get("/projects/<string:project_id>/cut-list.csv", responses={200: None})
 def cut_list(path: ProjectPath) -> Response:
     """The cut list as comma-separated values."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         body = ProjectBody.model_validate(documents.read(session, path.project_id, TYPE).body)
         solution = solved(body, session)
     text = cut_list_csv(sheet_of(solution, body.voice()), solution_document(solution, None))

@@ -1,9 +1,9 @@
 """The saw, the kinds, and solving without a project."""
 
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3 import APIBlueprint
-from sqlalchemy.orm import Session
 
+from fennup.app.api.sessions import sessions
 from fennup.app.schemas.api import Change, KindList, Look, Problem, SawOut, Seen, SolveRequest
 from fennup.app.services import documents, saws
 from fennup.app.services.kinds import kind_list
@@ -15,11 +15,6 @@ from fennup.core.saw.profile import machine_controls, machine_views
 from fennup.core.verify.boolean import boolean_proof
 
 api = APIBlueprint("workshop", __name__, url_prefix="/api", abp_responses={409: Problem, 422: Problem})
-
-
-def _sessions() -> Session:
-    session: Session = current_app.config["SESSIONS"]()
-    return session
 
 
 def _out(state: documents.State, machine: Machine | None = None) -> Response:
@@ -38,21 +33,21 @@ def _out(state: documents.State, machine: Machine | None = None) -> Response:
 @api.get("/saw", responses={200: SawOut})
 def read_saw() -> Response:
     """The workshop's saw."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         return _out(saws.saw_state(session))
 
 
 @api.post("/saw/acts", responses={200: SawOut})
 def change_saw(body: Change) -> Response:
     """Change the saw and save."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         return _out(saws.edit_saw(session, body.version, list(body.acts), PLAIN))
 
 
 @api.post("/saw/look", responses={200: SawOut})
 def look_at_saw(body: Look) -> Response:
     """What some acts would make of the saw, without saving."""
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         state = saws.saw_state(session)
         return _out(state, saws.acted(Machine.model_validate(state.body), list(body.acts), PLAIN))
 
@@ -70,7 +65,7 @@ def redo_saw(body: Seen) -> Response:
 
 
 def _stepped(version: int, by: int) -> Response:
-    with _sessions() as session, session.begin():
+    with sessions() as session, session.begin():
         return _out(documents.step(session, saws.ONLY, saws.TYPE, version, by))
 
 

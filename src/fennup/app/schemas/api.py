@@ -116,6 +116,7 @@ class ProjectOut(BaseModel):
     name: str
     unit: Literal["mm", "in"]
     graduation: str
+    graduation_mm: float
     graduations: list[str]
     undo: str | None
     redo: str | None
