@@ -115,7 +115,7 @@ class AsDesigned(unittest.TestCase):
         off = self.moved(frame, "B", {"frame": replace(board.frame, origin=(x + 3.0, y, z))})
         measured = [(claim, Ruler(off.assembly).measure(claim.measure)) for claim in off.assembly.claims]
         self.assertEqual([round(m or 0, 9) for _, m in measured], [603.0, 400.0])
-        found = findings_of(off.assembly, off.solids, off.parts, (), measured, (), off.machine)
+        found = findings_of(off.assembly, off.solids, off.parts, (), measured, (), off.machine, off.closing, 0.5)
         missed = [(f.fields, f.limit) for f in found if f.code == "claim_missed"]
         self.assertEqual(missed, [(("shape.size.width_mm",), 600.0)])
 

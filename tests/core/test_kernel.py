@@ -11,7 +11,7 @@ from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_
 from fennup.core.geometry.polyhedron import clip, shared_volume
 from fennup.core.geometry.vec import cross, distance, dot, unit
 from fennup.core.parts.solid import arris_length, end_cut, solid_of
-from fennup.core.saw.pose import POSES, Pose, blade_angles
+from fennup.core.saw.pose import FLAT, Pose, blade_angles, cut_normal, poses_for
 from fennup.core.stock.section import Rabbet, Section
 
 AXES = frame_from((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 0.0, 1.0))
@@ -95,7 +95,11 @@ class SolidsAndPlanes(unittest.TestCase):
 
 
 class BoardsOnTheSaw(unittest.TestCase):
-    @given(tilts, tilts, st.sampled_from(POSES), st.sampled_from([1, -1]))
+    RIPPED = Board(
+        "A", "A", Section(60.0, 20.0), AXES, upper_rip=None, lower_rip=plane_through((0.0, -30.0, 0.0), (0.0, -1.0, 0.3))
+    )
+
+    @given(tilts, tilts, st.sampled_from(poses_for(RIPPED)), st.sampled_from([1, -1]))
     def test_swing_and_tilt_cut_the_plane_that_was_asked(self, miter: float, bevel: float, pose: Pose, way: int) -> None:
         # Rebuild the blade's plane from the setting alone and compare it with the cut carried into the saw's axes.
         asked = cut(miter, bevel, 0.0, way)
@@ -106,12 +110,22 @@ class BoardsOnTheSaw(unittest.TestCase):
         top = tuple(up[k] * cos(t) + (side[k] if side[0] < 0 else -side[k]) * sin(t) for k in range(3))
         normal = unit(cross(near, (top[0], top[1], top[2])))
         x, y, z = pose.axes()
-        carried = tuple(sum(asked.normal[i] * axis[k] for i, axis in enumerate((x, y, z))) for k in range(3))
+        carried = tuple(dot(asked.normal, axis) for axis in (x, y, z))
         self.assertAlmostEqual(abs(dot(normal, (carried[0], carried[1], carried[2]))), 1.0, places=9)
         self.assertEqual(blade.kept, "left" if carried[0] > 0 else "right")
+        back = cut_normal(blade, pose)
+        self.assertAlmostEqual(dot(back, asked.normal), 1.0, places=12)
+
+    def test_on_edge_swing_and_tilt_change_places_with_the_edge_trace_and_the_widths_lean(self) -> None:
+        # Standing on its edge the board's thickness lies along the table: swing = edge trace, tilt = asin(ny).
+        asked = cut(-14.5, -43.0, 100.0)
+        on_edge = next(p for p in poses_for(board(asked, asked)) if (p.down, p.fence) == ("lower", "face"))
+        blade = blade_angles(asked, on_edge)
+        self.assertAlmostEqual(abs(blade.swing_deg), abs(end_cut(asked).edge_trace_deg), places=9)
+        self.assertAlmostEqual(abs(blade.tilt_deg), abs(degrees(asin(asked.normal[1]))), places=9)
 
     def test_face_up_upper_edge_to_the_fence_kept_left_reads_the_conventions_signs(self) -> None:
-        blade = blade_angles(cut(22.5, 10.0, 0.0), Pose("back", "upper"))
+        blade = blade_angles(cut(22.5, 10.0, 0.0), FLAT[0])
         self.assertAlmostEqual(blade.swing_deg, 22.5)
         self.assertAlmostEqual(blade.tilt_deg, 10.0)
         self.assertEqual(blade.kept, "left")

@@ -73,7 +73,7 @@ class AProfile(unittest.TestCase):
 class AsOneStands(unittest.TestCase):
     def test_the_picture_keeps_the_piece_on_its_side_and_marks_its_long_point(self) -> None:
         for swing, kept_left, far in ((30.0, True, False), (-30.0, True, True), (30.0, False, True), (-30.0, False, False)):
-            view = operator_view(swing, kept_left, "A")
+            view = operator_view(swing, 0.0, kept_left, "A")
             wood = next(s for s in view.shapes if s.role == "wood")
             waste = next(s for s in view.shapes if s.role == "waste")
             middle = sum(p[0] for p in wood.points)
@@ -85,4 +85,4 @@ class AsOneStands(unittest.TestCase):
             self.assertAlmostEqual(tip.at[0], reach)
 
     def test_a_square_cut_has_no_long_point(self) -> None:
-        self.assertFalse([m for m in operator_view(0.0, True, "A").marks if m.role == "long_point"])
+        self.assertFalse([m for m in operator_view(0.0, 0.0, True, "A").marks if m.role == "long_point"])

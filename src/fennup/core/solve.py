@@ -15,6 +15,19 @@ from fennup.core.saw.settings import Setting, settings_for
 from fennup.core.verify.closing import Closing, closing_of
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.joints import JointCheck, check_joint, shared_wood
+from fennup.core.verify.slid import Gap, SimpleGap, gaps_as_set, simple_gaps
+
+
+@dataclass(frozen=True)
+class Care:
+    """How exactly one works: the tape's graduation that lengths are cut to (None: exactly), and the widest gap or step
+    that is still let pass."""
+
+    graduation_mm: float | None = None
+    allowance_mm: float = 0.5
+
+
+CARE = Care()
 
 
 @dataclass(frozen=True)
@@ -27,7 +40,8 @@ class ClaimCheck:
 
 @dataclass(frozen=True)
 class Solution:
-    """Everything derived from one spec and one saw. Same input, same output."""
+    """Everything derived from one spec and one saw. Same input, same output. `gaps`: every joint as it can be set;
+    `simple`: what plain settings in place of compound ones would open."""
 
     spec: Any
     machine: Machine
@@ -38,6 +52,8 @@ class Solution:
     joints: tuple[JointCheck, ...]
     claims: tuple[ClaimCheck, ...]
     settings: tuple[Setting, ...]
+    gaps: tuple[Gap, ...]
+    simple: tuple[SimpleGap, ...]
     closing: Closing
     findings: tuple[Finding, ...]
 
@@ -46,20 +62,24 @@ class Solution:
         return {board.id: board for board in self.assembly.boards}
 
 
-def solve(spec: Any, machine: Machine) -> Solution:
+def solve(spec: Any, machine: Machine, care: Care = CARE) -> Solution:
     """Solve a valid spec of any kind. SpecError when no solid answers to it."""
-    assembly = KINDS[spec.kind].assemble(spec)
+    kind = KINDS[spec.kind]
+    spec = kind.settle(spec)
+    assembly = kind.assemble(spec)
     try:
         solids = {board.id: solid_of(board) for board in assembly.boards}
     except CutError as error:
-        raise SpecError("part_vanishes", ("board.width_mm",), side=str(error.fields[0] if error.fields else "")) from error
+        raise SpecError("part_vanishes", ("",), side=str(error.fields[0] if error.fields else "")) from error
     ruler = Ruler(assembly)
     parts = group_parts(assembly.boards, solids)
     joints = tuple(check_joint(assembly, joint, solids) for joint in assembly.joints)
     claims = tuple(ClaimCheck(claim, ruler.measure(claim.measure)) for claim in assembly.claims)
     settings = settings_for(parts, {b.id: b for b in assembly.boards}, machine)
     shared = shared_wood(solids)
-    closing = closing_of(ruler, joints, shared, machine)
+    gaps = gaps_as_set(assembly, solids, parts, settings, machine, care.graduation_mm)
+    simple = simple_gaps(assembly, solids)
+    closing = closing_of(ruler, joints, shared, gaps, machine)
     checked = [(c.claim, c.measured) for c in claims]
-    findings = findings_of(assembly, solids, parts, joints, checked, settings, machine)
-    return Solution(spec, machine, assembly, solids, ruler, parts, joints, claims, settings, closing, findings)
+    findings = findings_of(assembly, solids, parts, joints, checked, settings, machine, closing, care.allowance_mm)
+    return Solution(spec, machine, assembly, solids, ruler, parts, joints, claims, settings, gaps, simple, closing, findings)

@@ -389,7 +389,7 @@ export interface components {
          */
         ClosingDocument: {
             /** At */
-            at: ("outer" | "opening") | null;
+            at: ("outer" | "opening" | "face" | "back") | null;
             /** Joint */
             joint: string | null;
             /** Opening Mm */
@@ -549,6 +549,17 @@ export interface components {
             rip_bevel_deg: number;
         };
         /**
+         * EdgeOut
+         * @description A long edge that is ripped.
+         */
+        EdgeOut: {
+            figure: components["schemas"]["Figure"];
+            /** Label */
+            label: string;
+            /** Note */
+            note: string;
+        };
+        /**
          * EdgesDocument
          * @description Both long edges, and the width that the board must have before they are ripped.
          */
@@ -588,7 +599,7 @@ export interface components {
         };
         /**
          * FieldProblem
-         * @description One thing wrong, at one field. `ask` is set where a yes would make it right (`inches`).
+         * @description One thing wrong, at one field. `ask` is set where a yes would make it right (`inches`); `offers` are ways out.
          */
         FieldProblem: {
             /**
@@ -598,6 +609,11 @@ export interface components {
             ask?: string | null;
             /** Code */
             code: string;
+            /**
+             * Offers
+             * @default []
+             */
+            offers?: components["schemas"]["Offer"][];
             /** Path */
             path: string;
             /** Text */
@@ -686,6 +702,18 @@ export interface components {
             op: "free";
         };
         /**
+         * GapDocument
+         * @description What stays open at a joint, at the face and at the back, and how far its faces are shifted along each other.
+         */
+        GapDocument: {
+            /** Back Mm */
+            back_mm: number;
+            /** Face Mm */
+            face_mm: number;
+            /** Step Mm */
+            step_mm: number;
+        };
+        /**
          * Give
          * @description Make a measure the given one: at what it now is, at a typed figure, or so many graduations off.
          */
@@ -738,10 +766,23 @@ export interface components {
             id: string;
         };
         /**
+         * GrooveDocument
+         * @description A channel along the back, its near side so far in from the lower edge.
+         */
+        GrooveDocument: {
+            /** Depth Mm */
+            depth_mm: number;
+            /** From Lower Mm */
+            from_lower_mm: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * JointDocument
          * @description One joint as measured on the solids.
          */
         JointDocument: {
+            as_set: components["schemas"]["GapDocument"] | null;
             /** Bare Mm */
             bare_mm: number;
             /** Closes */
@@ -754,7 +795,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "miter" | "butt";
+            kind: "miter" | "butt" | "edge";
             /** Overlap Mm */
             overlap_mm: number;
             /** Parts */
@@ -958,6 +999,16 @@ export interface components {
             steps: number;
         };
         /**
+         * Offer
+         * @description One way out: what it does, in words and as acts.
+         */
+        Offer: {
+            /** Acts */
+            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"])[];
+            /** Label */
+            label: string;
+        };
+        /**
          * OptionOut
          * @description One answer to a choice.
          */
@@ -974,9 +1025,11 @@ export interface components {
         /**
          * PartDocument
          * @description One part: `members` are the boards that are this part, `mirror_of` the part that it is the mirror image of.
+         *
+         *     A panel has no arrises: `outline_mm` are then the sides of its face, in order.
          */
         PartDocument: {
-            arrises_mm: components["schemas"]["ArrisesDocument"];
+            arrises_mm: components["schemas"]["ArrisesDocument"] | null;
             /** Count */
             count: number;
             edges: components["schemas"]["EdgesDocument"];
@@ -989,6 +1042,8 @@ export interface components {
             members: string[];
             /** Mirror Of */
             mirror_of: string | null;
+            /** Outline Mm */
+            outline_mm: number[] | null;
             /** Overall Length Mm */
             overall_length_mm: number;
             section: components["schemas"]["SectionDocument"];
@@ -997,11 +1052,13 @@ export interface components {
         };
         /**
          * PartOut
-         * @description A part's card.
+         * @description A part's card. `ways`: its ends' settings when it lies another way; `upper` is what its upper edge is called.
          */
         PartOut: {
             /** Count Text */
             count_text: string;
+            /** Edges */
+            edges: components["schemas"]["EdgeOut"][];
             /** Ends */
             ends: components["schemas"]["EndOut"][];
             /** Hand Text */
@@ -1016,7 +1073,11 @@ export interface components {
             name: string;
             /** Section Text */
             section_text: string;
+            /** Upper */
+            upper: string;
             view: components["schemas"]["ViewOut"];
+            /** Ways */
+            ways: string[];
         };
         /**
          * PieceOut
@@ -1190,6 +1251,7 @@ export interface components {
          * @description Actual section.
          */
         SectionDocument: {
+            groove: components["schemas"]["GrooveDocument"] | null;
             rabbet: components["schemas"]["RabbetDocument"] | null;
             /** Thickness Mm */
             thickness_mm: number;
@@ -1252,7 +1314,8 @@ export interface components {
         };
         /**
          * Shape
-         * @description A run of points, closed or not, mm, y up. `part` is the board that it belongs to, `grain` which way it runs.
+         * @description A run of points, closed or not, mm, y up. `part` is the board that it belongs to, `grain` which way it runs,
+         *     `tone` how dark a side of wood is that is seen aslant: 0 to 2.
          */
         Shape: {
             /**
@@ -1283,10 +1346,16 @@ export interface components {
              * @enum {string}
              */
             role: "wood" | "grain" | "joint" | "rabbet" | "cut" | "waste" | "held" | "circle" | "ground" | "left_out" | "fence" | "table" | "blade" | "arc" | "stop" | "unseen";
+            /**
+             * Tone
+             * @default 0
+             */
+            tone?: number;
         };
         /**
          * SheetOut
-         * @description Everything about one project for the screen.
+         * @description Everything about one project for the screen. `whole` and `part_word` are what the thing and most of its parts are
+         *     called; `simple` is what plain settings in place of compound ones would open.
          */
         SheetOut: {
             closing: components["schemas"]["ClosingLine"];
@@ -1298,14 +1367,44 @@ export interface components {
             findings: components["schemas"]["FindingLine"][];
             /** Given */
             given: string[];
+            /** Part Word */
+            part_word: string;
             /** Parts */
             parts: components["schemas"]["PartOut"][];
             /** Settings */
             settings: components["schemas"]["SettingOut"][];
+            /** Simple */
+            simple: components["schemas"]["SimpleLine"][];
             /** Sizes */
             sizes: components["schemas"]["SizeOut"][];
             /** Views */
             views: components["schemas"]["ViewOut"][];
+            /** Whole */
+            whole: string;
+        };
+        /**
+         * SimpleDocument
+         * @description What a plain setting in place of the compound one would open; null where the saw cannot cut so.
+         */
+        SimpleDocument: {
+            gap: components["schemas"]["GapDocument"] | null;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "flat" | "on_edge" | "swapped";
+            /** Joint */
+            joint: string;
+        };
+        /**
+         * SimpleLine
+         * @description What a simple setting would open at a joint.
+         */
+        SimpleLine: {
+            /** How */
+            how: string;
+            /** Text */
+            text: string;
         };
         /**
          * SizeOut
@@ -1376,6 +1475,8 @@ export interface components {
             proof: components["schemas"]["ProofDocument"] | null;
             /** Settings */
             settings: components["schemas"]["SettingDocument"][];
+            /** Simple */
+            simple: components["schemas"]["SimpleDocument"][];
         };
         /**
          * SolveRequest
@@ -1396,6 +1497,8 @@ export interface components {
         StartCard: {
             /** Code */
             code: string;
+            /** Family */
+            family: string;
             /** Name */
             name: string;
             view: components["schemas"]["ViewOut"];
@@ -1447,7 +1550,7 @@ export interface components {
              * Down
              * @enum {string}
              */
-            down: "face" | "back";
+            down: "face" | "back" | "upper" | "lower";
             /**
              * End
              * @enum {string}
@@ -1457,7 +1560,7 @@ export interface components {
              * Fence
              * @enum {string}
              */
-            fence: "upper" | "lower";
+            fence: "face" | "back" | "upper" | "lower";
             /**
              * Kept
              * @enum {string}
@@ -1465,6 +1568,8 @@ export interface components {
             kept: "left" | "right";
             /** Part */
             part: string;
+            /** Propped */
+            propped: boolean;
         };
         /**
          * UseOut
@@ -1496,6 +1601,8 @@ export interface components {
             marks: components["schemas"]["Mark"][];
             /** Shapes */
             shapes: components["schemas"]["Shape"][];
+            /** Short */
+            short: string;
             /** Title */
             title: string;
         };

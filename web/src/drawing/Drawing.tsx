@@ -67,10 +67,10 @@ export function Drawing({
   const camera = held ? frozen.current : fitted;
   const placed = view.dimensions.map((d) => place(camera, d));
   const editable = onAct && onLook;
-  const roomForWords = view.id === "front" && size.width > ROOM_FOR_WORDS;
+  const roomForWords = view.short !== "" && size.width > ROOM_FOR_WORDS;
   // Words stand beside a figure where its line is level and long enough to carry them.
   const wordsFor = (d: Dimension) => {
-    const long = Math.abs(d.b[0] - d.a[0]) * camera.scale > 240;
+    const long = Math.abs(d.b[0] - d.a[0]) * camera.scale > Math.max(240, d.label.length * 7.2 + 120);
     return roomForWords && long && !d.id.includes(":") ? d.label : undefined;
   };
 

@@ -38,7 +38,7 @@ export function ShapeDrawn({ shape, camera, touched, onTouch }: { shape: Shape; 
         </pattern>
         {/* biome-ignore lint/a11y/noStaticElementInteractions: the parts list does the same by keyboard */}
         <polygon
-          className={`wood ${isTouched ? "touched" : ""} ${onTouch ? "touchable" : ""}`}
+          className={`wood tone-${shape.tone} ${isTouched ? "touched" : ""} ${onTouch ? "touchable" : ""}`}
           points={points}
           data-part={part}
           onClick={onTouch && (() => onTouch(part))}

@@ -34,6 +34,19 @@ export function FramePanel({ sheet, onAct, onLook, onProblem }: Props) {
           </section>
         );
       })}
+      {sheet.simple.length > 0 && (
+        <details className="border-b border-line py-2">
+          <summary className="min-h-10 py-2 font-semibold">What a simple setting would do</summary>
+          <ul>
+            {sheet.simple.map((line) => (
+              <li key={line.how + line.text} className="py-1 text-[15px]">
+                <span className="block text-ink-2">{line.how}:</span>
+                {line.text}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
       <section aria-label="All sizes" className="py-3">
         <h2 className="text-[17px]">All sizes</h2>
         <p className="mb-1 text-[15px] text-ink-2">

@@ -45,14 +45,15 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
       {part.hand_text && <p className="font-medium">{part.hand_text}</p>}
       <Drawing
         view={part.view}
-        label={`${part.name}, seen from its face, opening edge up`}
+        label={`${part.name}, seen from its face, ${part.upper} up`}
         className="mt-2 h-36"
         pad={PART_PAD}
         touched={part.members}
       />
       <p className="mb-2 text-[15px] text-ink-2">
-        Face towards you, opening edge up; the pencil triangle points to the opening. Red dots: long points.
-        Hatched: waste.
+        {part.ends.length
+          ? `Face towards you, ${part.upper} up; the pencil triangle points to it. Red dots: long points. Hatched: waste.`
+          : "Upper face towards you. Red: its outline there. Dashed: the outline underneath."}
       </p>
       <div className="mb-3 grid grid-cols-2 gap-2">
         {part.ends.map((end) => (
@@ -74,11 +75,30 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
           </details>
         ))}
       </div>
+      {part.edges.map((edge) => (
+        <p key={edge.label} className="flex items-baseline justify-between gap-3 border-t border-line py-2">
+          <span>
+            {edge.label}
+            <span className="block text-[15px] text-ink-2">{edge.note}</span>
+          </span>
+          <FigureText figure={edge.figure} className="text-[22px]" />
+        </p>
+      ))}
       {part.ladder.map((rung) => (
         <Why key={rung.id} title={rung.label} note={rung.note} lines={rung.why}>
           <FigureText figure={rung.figure} className={rung.here ? "text-[22px]" : "text-[18px]"} />
         </Why>
       ))}
+      {part.ways.length > 0 && (
+        <details className="border-t border-line py-2">
+          <summary className="min-h-10 py-2">Other ways to lay it on the saw</summary>
+          {part.ways.map((way) => (
+            <p key={way} className="py-0.5 text-[15px]">
+              {way}
+            </p>
+          ))}
+        </details>
+      )}
       <div className="mt-2 border-t border-line pt-2">
         {part.members.length > 1 && (
           <>

@@ -31,6 +31,9 @@ export function ProjectsPage() {
     document.title = "Fennup: projects";
   }, []);
 
+  const all = starts.data?.starts ?? [];
+  const families = [...new Set(all.map((start) => start.family))];
+
   const begin = async (start: string) => {
     const unit = localStorage.getItem("unit") === "in" ? "in" : "mm";
     const answer = await call<Project>("POST", LIST, { start, unit });
@@ -64,22 +67,29 @@ export function ProjectsPage() {
       <main>
         <section aria-labelledby="new" className="sheet border-b border-line px-6 py-5">
           <h1 id="new" className="mb-3 text-[20px]">
-            Make a new frame: what is it?
+            Make something new: what is it?
           </h1>
-          <ul className="flex flex-wrap gap-3">
-            {starts.data?.starts.map((start) => (
-              <li key={start.code}>
-                <button
-                  type="button"
-                  onClick={() => begin(start.code)}
-                  className="block w-40 border border-line bg-paper p-2 text-left hover:border-ink"
-                >
-                  <Drawing view={start.view} label="" className="h-24" />
-                  <span className="mt-1 block font-medium">{start.name}</span>
-                </button>
-              </li>
-            ))}
-          </ul>
+          {families.map((family) => (
+            <div key={family} className="mb-3">
+              <h2 className="mb-1.5 text-[16px] font-medium text-ink-2">{family}</h2>
+              <ul className="flex flex-wrap gap-3" aria-label={family}>
+                {all
+                  .filter((start) => start.family === family)
+                  .map((start) => (
+                    <li key={start.code}>
+                      <button
+                        type="button"
+                        onClick={() => begin(start.code)}
+                        className="block w-36 border border-line bg-paper p-2 text-left hover:border-ink"
+                      >
+                        <Drawing view={start.view} label="" className="h-20" />
+                        <span className="mt-1 block font-medium">{start.name}</span>
+                      </button>
+                    </li>
+                  ))}
+              </ul>
+            </div>
+          ))}
         </section>
         <section aria-labelledby="projects" className="px-6 py-5">
           <h2 id="projects" className="mb-3 text-[20px]">

@@ -22,6 +22,8 @@ type Props = {
   onProblem: (problem: Problem | null) => void;
 };
 
+const SOLID = "solid";
+const PLAIN_PAD = { left: 40, right: 40, top: 10, bottom: 10 };
 const SECTION_PAD = { left: 78, right: 78, top: 42, bottom: 42 };
 /** Room at the right for the section, where the sheet is wide. */
 const SECTION_ROOM = 200;
@@ -31,14 +33,16 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
   const { sheet } = project;
   const [tab, setTab] = useState("frame");
   const wide = useWide();
-  const [turning, setTurning] = useState(false);
-  const front = sheet.views.find((v) => v.id === "front");
-  const section = sheet.views.find((v) => v.id === "section");
+  const [chosen, setChosen] = useState("");
+  const drawn = sheet.views.filter((v) => v.short);
+  const cuts = sheet.views.filter((v) => !v.short);
+  const turning = chosen === SOLID;
+  const view = drawn.find((v) => v.id === chosen) ?? drawn[0];
   const part = sheet.parts.find((p) => touched && p.members.includes(touched)) ?? sheet.parts[0];
   useEffect(() => {
     if (touched) setTab("part");
   }, [touched]);
-  if (!front || !part) return null;
+  if (!view || !part) return null;
   const shownParts =
     tab === "part" ? (touched && part.members.includes(touched) ? [touched] : part.members) : [];
   return (
@@ -48,24 +52,27 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
           <NameField name={project.name} onAct={held.act} />
           <p className="text-ink-2">{sheet.facts}</p>
           <p className="text-[15px] text-ink-2 max-sm:hidden">
-            Type over any size; drag a ring; touch a rail for its card.
+            Type over any size; drag a ring; touch a {sheet.part_word} for its card.
           </p>
           {project.echo && <p role="status">{project.echo}</p>}
           {/* biome-ignore lint/a11y/useSemanticElements: two buttons, one pressed */}
           <div role="group" aria-label="View" className="top-4 right-6 z-10 mt-1 flex lg:absolute">
-            <button
-              type="button"
-              className="plain-button"
-              aria-pressed={!turning}
-              onClick={() => setTurning(false)}
-            >
-              Drawn
-            </button>
+            {drawn.map((v) => (
+              <button
+                key={v.id}
+                type="button"
+                className="plain-button"
+                aria-pressed={!turning && v.id === view.id}
+                onClick={() => setChosen(v.id)}
+              >
+                {drawn.length > 1 ? v.short : "Drawn"}
+              </button>
+            ))}
             <button
               type="button"
               className="plain-button"
               aria-pressed={turning}
-              onClick={() => setTurning(true)}
+              onClick={() => setChosen(SOLID)}
             >
               Solid
             </button>
@@ -83,8 +90,8 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
           </Suspense>
         ) : (
           <Drawing
-            view={front}
-            label={`${project.name}, seen from the front`}
+            view={view}
+            label={`${project.name}: ${view.title}`}
             className="min-h-[340px] flex-1 lg:min-h-0"
             extraRight={wide ? SECTION_ROOM : 0}
             touched={shownParts}
@@ -96,17 +103,21 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
             gripNames={gripName}
           />
         )}
-        {section && !turning && (
-          <div className="right-4 bottom-3 w-64 max-lg:mx-auto lg:absolute">
-            <h2 className="text-center text-[16px] text-ink-2">{section.title}</h2>
-            <Drawing
-              view={section}
-              label={section.title}
-              className="h-36"
-              pad={SECTION_PAD}
-              onAct={held.act}
-              onLook={held.look}
-            />
+        {!turning && (
+          <div className="right-4 bottom-3 flex w-64 flex-col gap-2 max-lg:mx-auto lg:absolute">
+            {cuts.map((cut) => (
+              <div key={cut.id}>
+                <h2 className="text-center text-[16px] text-ink-2">{cut.title}</h2>
+                <Drawing
+                  view={cut}
+                  label={cut.title}
+                  className={cuts.length > 1 && cut.dimensions.length ? "h-60" : "h-36"}
+                  pad={cut.dimensions.length ? (cuts.length > 1 ? undefined : SECTION_PAD) : PLAIN_PAD}
+                  onAct={held.act}
+                  onLook={held.look}
+                />
+              </div>
+            ))}
           </div>
         )}
       </main>
@@ -117,7 +128,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
         <Tabs.Root value={tab} onValueChange={setTab}>
           <Tabs.List aria-label="Details" className="sticky top-0 z-10 flex border-b border-line bg-paper">
             <Tabs.Trigger value="frame" className="tab">
-              The frame
+              {sheet.whole}
             </Tabs.Trigger>
             <Tabs.Trigger value="part" className="tab">
               Parts

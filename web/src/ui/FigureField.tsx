@@ -110,6 +110,7 @@ export function FigureField({
   };
 
   const asks = problem?.errors?.find((e) => e.ask === "inches");
+  const offers = problem?.errors?.flatMap((e) => e.offers ?? []) ?? [];
   const shown = text ?? figure.typed;
   return (
     <span
@@ -150,7 +151,22 @@ export function FigureField({
           className="absolute left-1/2 top-full z-30 mt-1 block w-72 -translate-x-1/2 rounded-sm border-2 border-cut bg-paper p-2 text-left text-[15px] font-medium shadow-md whitespace-normal"
         >
           {asks?.text ?? problem.detail}
-          <span className="mt-1 flex gap-2">
+          <span className="mt-1 flex flex-wrap gap-2">
+            {offers.map((offer) => (
+              <button
+                key={offer.label}
+                type="button"
+                className="plain-button"
+                onMouseDown={(e) => e.preventDefault()}
+                onClick={async () => {
+                  const wrong = await onAct(offer.acts as Act[]);
+                  setProblem(wrong);
+                  if (!wrong) clear();
+                }}
+              >
+                {offer.label}
+              </button>
+            ))}
             {asks && (
               <button
                 type="button"

@@ -24,6 +24,7 @@ from fennup.app.schemas.api import (
 )
 from fennup.app.services import documents
 from fennup.app.services.cut_list import cut_list_csv
+from fennup.app.services.drawings import view_out
 from fennup.app.services.projects import (
     PLAIN,
     TYPE,
@@ -36,11 +37,11 @@ from fennup.app.services.projects import (
     solved_spec,
     start_body,
 )
-from fennup.app.services.sheet import sheet_of, view_out
+from fennup.app.services.sheet import sheet_of
 from fennup.app.services.solids import solids_of
 from fennup.app.services.validate import validated
 from fennup.app.wording.echo import feet_echo
-from fennup.app.wording.labels import STARTS
+from fennup.app.wording.labels import FAMILY, STARTS
 from fennup.core.drawing.edit import Edit
 from fennup.core.drawing.view import View
 from fennup.core.exchange.document import solution_document
@@ -87,9 +88,8 @@ def _as_saved(state: documents.State, session: Session) -> Response:
 
 
 def thumbnail(solution: Solution) -> View:
-    """The front view without words or dimensions."""
-    front = KINDS[solution.spec.kind].describe(solution.spec, solution.ruler, solution.solids).views[0]
-    return View("front", tuple(s for s in front.shapes if s.role in ("wood", "joint", "held")))
+    """The whole at a glance, without words or dimensions."""
+    return View("picture", KINDS[solution.spec.kind].describe(solution.spec, solution.ruler, solution.solids).picture)
 
 
 @api.get("/projects", responses={200: ProjectList})
@@ -121,7 +121,9 @@ def list_starts() -> Response:
     for kind in KINDS.values():
         for code, spec in kind.starts.items():
             solution = solved_spec(spec, Machine(), PLAIN)
-            cards.append(StartCard(code=code, name=STARTS[code], view=view_out(thumbnail(solution), PLAIN)))
+            cards.append(
+                StartCard(code=code, family=FAMILY[kind.name], name=STARTS[code], view=view_out(thumbnail(solution), PLAIN))
+            )
     return _json(StartList(starts=cards))
 
 

@@ -6,9 +6,9 @@ from flask_openapi3 import APIBlueprint
 from fennup.app.api.sessions import sessions
 from fennup.app.schemas.api import Change, KindList, Look, Problem, SawOut, Seen, SolveRequest
 from fennup.app.services import documents, saws
+from fennup.app.services.drawings import control_out, view_out
 from fennup.app.services.kinds import kind_list
 from fennup.app.services.projects import PLAIN, solved_spec
-from fennup.app.services.sheet import control_out, view_out
 from fennup.core.exchange.document import SolutionDocument, solution_document
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.profile import machine_controls, machine_views

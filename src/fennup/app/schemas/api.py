@@ -98,6 +98,7 @@ class StartCard(BaseModel):
     """Something to begin with."""
 
     code: str
+    family: str
     name: str
     view: ViewOut
 

@@ -5,7 +5,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from fennup.app.wording.figures import Figure
-from fennup.app.wording.verdicts import ClosingLine, FindingLine
+from fennup.app.wording.verdicts import ClosingLine, FindingLine, SimpleLine
 from fennup.core.drawing.edit import Edit
 from fennup.core.drawing.view import Grip, Mark, Shape
 
@@ -36,6 +36,7 @@ class ViewOut(BaseModel):
 
     id: str
     title: str
+    short: str
     shapes: list[Shape]
     marks: list[Mark]
     dimensions: list[DimensionOut]
@@ -98,8 +99,16 @@ class EndOut(BaseModel):
     why: list[str]
 
 
+class EdgeOut(BaseModel):
+    """A long edge that is ripped."""
+
+    label: str
+    figure: Figure
+    note: str
+
+
 class PartOut(BaseModel):
-    """A part's card."""
+    """A part's card. `ways`: its ends' settings when it lies another way; `upper` is what its upper edge is called."""
 
     id: str
     name: str
@@ -107,9 +116,12 @@ class PartOut(BaseModel):
     count_text: str
     hand_text: str
     section_text: str
+    upper: str
     view: ViewOut
     ends: list[EndOut]
+    edges: list[EdgeOut]
     ladder: list[RungOut]
+    ways: list[str]
 
 
 class UseOut(BaseModel):
@@ -136,8 +148,11 @@ class SettingOut(BaseModel):
 
 
 class SheetOut(BaseModel):
-    """Everything about one project for the screen."""
+    """Everything about one project for the screen. `whole` and `part_word` are what the thing and most of its parts are
+    called; `simple` is what plain settings in place of compound ones would open."""
 
+    whole: str
+    part_word: str
     facts: str
     views: list[ViewOut]
     controls: list[ControlOut]
@@ -146,4 +161,5 @@ class SheetOut(BaseModel):
     settings: list[SettingOut]
     closing: ClosingLine
     findings: list[FindingLine]
+    simple: list[SimpleLine]
     given: list[str]

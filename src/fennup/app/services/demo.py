@@ -18,6 +18,14 @@ def _round(sides: int, **size: Any) -> dict[str, Any]:
     return {"form": "regular", "sides": sides, "size": size}
 
 
+def _box(plan: dict[str, Any], height: float, thickness: float, **more: Any) -> dict[str, Any]:
+    return {"kind": "box", "plan": plan, "height_mm": height, "thickness_mm": thickness, **more}
+
+
+def _level(width: float, depth: float) -> dict[str, Any]:
+    return {"form": "rectangle", "width_mm": width, "depth_mm": depth}
+
+
 PROJECTS: tuple[dict[str, Any], ...] = (
     {
         "name": "Slipway warning board",
@@ -53,6 +61,45 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "name": "Pennant shelf ring",
         "unit": "in", "graduation": "1/32",
         "spec": _frame(_round(7, by="outside_corners", mm=21 * _INCH), 2 * _INCH, 0.75 * _INCH),
+    },
+    {
+        "name": "Bailer tub",
+        "unit": "in", "graduation": "1/16",
+        "spec": _box(
+            {"form": "regular", "sides": 6, "across_mm": 14 * _INCH}, 8 * _INCH, 0.75 * _INCH,
+            pins=[
+                {"measure": "outer_bottom_flats", "mm": 14 * _INCH}, {"measure": "slope", "deg": 15.0},
+                {"measure": "slant", "mm": 8 * _INCH},
+            ],
+        ),
+    },
+    {
+        "name": "Landing-stage trough",
+        "spec": _box(
+            _level(900.0, 240.0), 260.0, 20.0, slopes_deg={"AC": 15.0, "BD": 0.0},
+            courses={"count": 3, "board_width_mm": 95.0}, floor={"height_mm": 0.0, "thickness_mm": 20.0, "play_mm": 4.0},
+        ),
+    },
+    {
+        "name": "Key case",
+        "spec": _box(
+            {"form": "regular", "sides": 6, "across_mm": 420.0}, 120.0, 18.0,
+            pins=[{"measure": "inner_bottom_flats", "mm": 400.0}, {"measure": "slope", "deg": 0.0}, {"measure": "height", "mm": 120.0}],
+            back={"thickness_mm": 6.0, "depth_mm": 9.0, "play_mm": 1.0}, lid={"depth_mm": 32.0, "kerf_mm": 2.4},
+            shelves=[{"height_mm": 120.0, "thickness_mm": 12.0}, {"height_mm": 250.0, "thickness_mm": 12.0}],
+        ),
+    },
+    {
+        "name": "Rope bin",
+        "spec": _box(
+            _level(300.0, 300.0), 420.0, 18.0,
+            pins=[
+                {"measure": "outer_bottom_width", "mm": 300.0}, {"measure": "outer_bottom_depth", "mm": 300.0},
+                {"measure": "outer_top_width", "mm": 400.0}, {"measure": "height", "mm": 420.0},
+            ],
+            floor={"height_mm": 18.0, "thickness_mm": 12.0, "play_mm": 2.0},
+            cap={"thickness_mm": 20.0, "over_in_mm": 6.0, "over_out_mm": 14.0},
+        ),
     },
     {
         "name": "Tide clock surround",

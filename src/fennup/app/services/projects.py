@@ -15,7 +15,7 @@ from fennup.core.drawing.edit import Choose, Edit, TypeIn
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.registry import Kind
-from fennup.core.solve import Solution, solve
+from fennup.core.solve import CARE, Care, Solution, solve
 from fennup.core.units.lengths import GRADUATIONS, Unit, tape
 
 TYPE = "project"
@@ -31,6 +31,7 @@ class ProjectBody(BaseModel):
     name: Annotated[str, Field(min_length=1, max_length=LONGEST_NAME)]
     unit: Literal["mm", "in"] = "mm"
     graduation: str = "1"
+    allowance_mm: Annotated[float, Field(gt=0, le=50, allow_inf_nan=False)] = 0.5
     spec: dict[str, Any]
 
     def voice(self) -> Voice:
@@ -51,14 +52,15 @@ def kind_of(spec: Any) -> Kind:
 
 def solved(body: ProjectBody, session: Session) -> Solution:
     """The project's solution on the current saw; Invalid when its spec has none."""
-    return solved_spec(body.spec, current_machine(session), body.voice())
+    care = Care(body.voice().tape.graduation_mm, body.allowance_mm)
+    return solved_spec(body.spec, current_machine(session), body.voice(), care)
 
 
-def solved_spec(spec: Any, machine: Any, voice: Voice) -> Solution:
+def solved_spec(spec: Any, machine: Any, voice: Voice, care: Care = CARE) -> Solution:
     """Validate a spec of any kind and solve it."""
     model = validated(kind_of(spec).spec, spec, voice)
     try:
-        return solve(model, machine)
+        return solve(model, machine, care)
     except CoreError as error:
         raise from_core(error, voice) from None
 

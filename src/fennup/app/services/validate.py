@@ -5,19 +5,29 @@ from typing import Any, TypeVar
 from pydantic import BaseModel, ValidationError
 
 from fennup.app.wording.figures import Voice
+from fennup.app.wording.labels import is_angle, label
 from fennup.app.wording.problems import limits_text, problem_text
+from fennup.core.drawing.edit import Edit, Free, Give
 from fennup.core.errors import CoreError
 
 Model = TypeVar("Model", bound=BaseModel)
 
 
+class Offer(BaseModel):
+    """One way out: what it does, in words and as acts."""
+
+    label: str
+    acts: list[Edit]
+
+
 class FieldProblem(BaseModel):
-    """One thing wrong, at one field. `ask` is set where a yes would make it right (`inches`)."""
+    """One thing wrong, at one field. `ask` is set where a yes would make it right (`inches`); `offers` are ways out."""
 
     path: str
     text: str
     code: str
     ask: str | None = None
+    offers: list[Offer] = []
 
 
 class Invalid(Exception):
@@ -32,7 +42,26 @@ def from_core(error: CoreError, voice: Voice) -> Invalid:
     """A refusal of the core, worded."""
     ask = "inches" if error.code == "fraction_in_mm" else None
     text = problem_text(error, voice)
-    return Invalid([FieldProblem(path=path, text=text, code=error.code, ask=ask) for path in error.fields or ("",)])
+    found = [
+        FieldProblem(path=path, text=text, code=error.code, ask=ask, offers=_offers(error)) for path in error.fields or ("",)
+    ]
+    return Invalid(found)
+
+
+def _offers(error: CoreError) -> list[Offer]:
+    """Where too much is given: let one of the others follow, then give this."""
+    if error.code not in ("pins_disagree", "pins_enough"):
+        return []
+    measure, value = str(error.data["measure"]), float(str(error.data["value"]))
+    unit = "" if is_angle(measure) else " mm"
+    give = Give(op="give", measure=measure, text=f"{value!r}{unit}")
+    others = error.data["others"]
+    assert isinstance(others, tuple)
+    return [
+        Offer(label=f"let the {label(other)} follow", acts=[Free(op="free", measure=other), give])
+        for other, _, field in others
+        if field.startswith("pins.")
+    ]
 
 
 def validated(model: type[Model], document: Any, voice: Voice) -> Model:

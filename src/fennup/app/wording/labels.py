@@ -1,6 +1,25 @@
 """What things are called on the screen, by their code."""
 
-LINES = {"opening": "opening", "rabbet": "rabbet line", "outside": "outside"}
+LINES = {
+    "opening": "opening", "rabbet": "rabbet line", "outside": "outside", "outer_bottom": "outside at the bottom",
+    "outer_top": "outside at the top", "inner_bottom": "inside at the bottom", "inner_top": "inside at the top",
+    "cap_outside": "outside of the cap", "cap_opening": "opening of the cap",
+}  # fmt: skip
+WHOLE = {"flat_frame": "The frame", "box": "The box"}
+FAMILY = {"flat_frame": "Flat frames", "box": "Boxes and cases"}
+PART = {"flat_frame": "rail", "box": "wall"}
+ON_WALLS = {
+    "height": "height", "slope": "slope from vertical", "level_slope": "slope from level", "run": "how far it leans out",
+    "slant": "along the slope", "board_width": "board width before ripping",
+}  # fmt: skip
+SLOPING = {
+    "A": "the front",
+    "B": "the right side",
+    "C": "the back",
+    "D": "the left side",
+    "AC": "front and back",
+    "BD": "the sides",
+}
 KINDS_EVEN = {
     "flats": "across flats",
     "corners": "across corners",
@@ -19,7 +38,22 @@ LABELS = {
     "rabbet": "Rabbet for a panel", "no_rabbet": "none", "with_rabbet": "along the opening", "joint": "All corners",
     "all_miter": "mitered", "all_butt": "butted, round and round", "corner": "Corner", "corner_miter": "miter",
     "sides_there": "Sides there", "loose_ends": "Loose ends", "ends_square": "cut square", "ends_ground": "flat to the ground",
-    "this_rail_width": "Width of this rail", "corners_on": "Corners lie on", "on_opening": "the opening", "on_outside": "the outside",
+    "this_rail_width": "Width of this rail", "this_wall_thickness": "Thickness of this wall", "slopes": "Slopes",
+    "slopes_alike": "all walls alike", "slopes_pairs": "opposite walls alike", "slopes_each": "each wall its own",
+    "liner": "Built round", "no_liner": "its own sizes", "round_liner": "a liner", "liner_rim": "Liner at its rim, under the lip",
+    "liner_foot": "Liner at its foot", "liner_rim_depth": "Its rim, front to back", "liner_foot_depth": "Its foot, front to back",
+    "liner_height": "Liner height", "liner_lip": "Lip reaches out, each side", "liner_play": "Play, in all",
+    "edges": "Top and bottom edges", "edges_level": "ripped to lie level", "edges_square": "left square",
+    "courses": "Each wall of", "one_board": "one board", "several_courses": "several boards, one above the other",
+    "course_count": "Boards in a wall", "course_width": "Width of the boards", "floor": "Floor", "no_floor": "none",
+    "floor_panel": "a panel", "floor_slats": "slats", "floor_height": "Floor, underside above the bottom",
+    "floor_thickness": "Floor thickness", "slat_count": "Number of slats", "slat_width": "Slat width",
+    "back": "Back panel", "no_back": "none", "back_rabbet": "in a rabbet", "back_groove": "in a groove",
+    "back_thickness": "Panel thickness", "back_depth": "Depth into the walls", "back_from_edge": "In from the bottom edge",
+    "shelves": "Shelves", "one_more_shelf": "one more", "one_shelf_less": "one less", "shelf_height": "Height of shelf",
+    "shelf_thickness": "Thickness of shelf", "cap": "Cap ring", "no_cap": "none", "cap_ring": "mitered round the top",
+    "cap_thickness": "Cap thickness", "cap_over_in": "Overhang inwards", "cap_over_out": "Overhang outwards",
+    "lid": "Lid", "no_lid": "none", "lid_sawn": "sawn off when it is together", "lid_depth": "Depth of the lid", "corners_on": "Corners lie on", "on_opening": "the opening", "on_outside": "the outside",
     "swing_left_deg": "Swing, stop at the left", "swing_right_deg": "Swing, stop at the right",
     "tilt_left_deg": "Tilt, stop at the left", "tilt_right_deg": "Tilt, stop at the right",
     "swing_counts_from": "Swing scale counts", "tilt_counts_from": "Tilt scale counts",
@@ -28,24 +62,30 @@ LABELS = {
 }  # fmt: skip
 
 GROUPS = {
-    "outline": "Outline", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
-    "part": "This rail", "scales": "Scales and blade",
+    "outline": "Outline", "inside": "Inside", "on_top": "On top", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
+    "part": "This part", "scales": "Scales and blade",
 }  # fmt: skip
 
 STARTS = {
     "rectangle": "Rectangle", "triangle": "Three sides", "hexagon": "Six sides", "octagon": "Eight sides",
-    "irregular": "Any outline", "open_octagon": "Arch, one side open",
+    "irregular": "Any outline", "open_octagon": "Arch, one side open", "case": "Case of six", "tapered_box": "Leaning box",
+    "tub": "Tub of eight", "trough": "Trough", "any_box": "Case of any plan",
 }  # fmt: skip
 
 NEW_NAMES = {
     "rectangle": "Rectangular frame", "triangle": "Three-sided frame", "hexagon": "Six-sided frame",
-    "octagon": "Eight-sided frame", "irregular": "Frame of my own outline", "open_octagon": "Arch",
+    "octagon": "Eight-sided frame", "irregular": "Frame of my own outline", "open_octagon": "Arch", "case": "Six-sided case",
+    "tapered_box": "Leaning box", "tub": "Tub", "trough": "Trough", "any_box": "Case of my own plan",
 }  # fmt: skip
 
 VIEWS = {
-    "front": "Seen from the front", "section": "Section through a rail", "part": "Seen from its face",
+    "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "section": "Cut across", "part": "Seen from its face",
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
 }  # fmt: skip
+
+
+# Those that fill the sheet, by the button that brings them.
+VIEWS_SHORT = {"front": "Front", "above": "From above", "side": "Side"}
 
 
 def label(code: str, sides: int = 4) -> str:
@@ -55,16 +95,22 @@ def label(code: str, sides: int = 4) -> str:
     what, _, which = code.partition(":")
     if what in ("side", "through"):
         return which if what == "side" else f"{which} runs through"
-    line, _, kind = what.partition("_")
+    if what == "butt_from":
+        return f"butted, {which} and every other one run through"
+    if what in ON_WALLS:
+        return f"{ON_WALLS[what]}, {SLOPING.get(which, which)}" if which else ON_WALLS[what]
+    line, _, kind = what.rpartition("_")
     if line not in LINES:
         return code.replace("_", " ")
     if kind == "side":
-        edge = {"opening": "opening edge", "rabbet": "rabbet line", "outside": "outer edge"}[line]
+        edge = {"opening": "opening edge", "rabbet": "rabbet line", "outside": "outer edge"}.get(line, f"{LINES[line]}, side")
+        if line not in ("opening", "rabbet", "outside"):
+            return f"{edge} {which}" if which else f"{LINES[line]}, one side"
         return f"{edge} of {which}" if which else f"one {edge}"
     if kind == "angle":
         return f"corner {which}"
     if kind in ("width", "depth"):
-        return f"{LINES[line]} {kind}"
+        return f"{LINES[line]}, {kind}" if line not in ("opening", "outside") else f"{LINES[line]} {kind}"
     words = KINDS_ODD if sides % 2 else KINDS_EVEN
     return f"{LINES[line]}, {words.get(kind, kind)}"
 
@@ -79,6 +125,14 @@ def fact(code: str) -> str:
     if what == "left_out":
         return f"{number} left out"
     return {
-        "form_regular": "flat frame", "form_rectangle": "flat frame, rectangle", "form_irregular": "flat frame, any outline",
+        "case_regular": "case", "case_rectangle": "case, rectangle", "case_irregular": "case, any plan",
+        "box_regular": "box with leaning walls", "box_rectangle": "box with leaning walls, rectangle",
+        "box_irregular": "box with leaning walls, any plan", "form_regular": "flat frame", "form_rectangle": "flat frame, rectangle", "form_irregular": "flat frame, any outline",
         "mitered": "mitered", "butted": "butted", "mixed_joints": "miters and butts",
     }.get(what, what)  # fmt: skip
+
+
+def is_angle(measure: str) -> bool:
+    """Whether a measure is in degrees."""
+    what = measure.partition(":")[0]
+    return what.endswith(("slope", "_angle"))

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from typing import Any
 
 from fennup.app.wording.figures import Voice
+from fennup.app.wording.labels import is_angle, label
 from fennup.core.errors import CoreError
 
 Words = Callable[[dict[str, Any], Voice], str]
@@ -11,6 +12,18 @@ Words = Callable[[dict[str, Any], Voice], str]
 
 def _mm(data: dict[str, Any], voice: Voice, key: str) -> str:
     return voice.say(float(data[key]))
+
+
+def _size(measure: Any, value: Any, voice: Voice) -> str:
+    """A measure's figure in its own unit."""
+    return voice.say_angle(float(value)) if is_angle(str(measure)) else voice.say(float(value))
+
+
+def _given_list(data: dict[str, Any], voice: Voice) -> str:
+    """Top 400 mm, bottom 300 mm and slope 15°."""
+    said = [f"{label(measure)} {_size(measure, value, voice)}" for measure, value, _ in data["others"]]
+    text = " and ".join([", ".join(said[:-1]), said[-1]] if len(said) > 1 else said)
+    return text[:1].upper() + text[1:]
 
 
 PROBLEMS: dict[str, Words] = {
@@ -54,7 +67,7 @@ PROBLEMS: dict[str, Words] = {
     "butt_too_wide": lambda d, v: (
         f"Butted at {d['corner']}, rail {d['side']} is so wide that its tip would run past the next corner. Miter it, or take a narrower board."
     ),
-    "part_vanishes": lambda d, v: f"The cuts at both ends of rail {d['side']} leave nothing of it.",
+    "part_vanishes": lambda d, v: f"The cuts at both ends of part {d['side']} leave nothing of it.",
     "pin_impossible": lambda d, v: (
         f"No outline has side {d['side']} at {_mm(d, v, 'mm')} together with what is pinned already."
         if "mm" in d
@@ -70,6 +83,62 @@ PROBLEMS: dict[str, Words] = {
     ),
     "dragged_to_nothing": lambda d, v: "That would leave nothing of it.",
     "cannot_measure": lambda d, v: "This frame cannot be measured so.",
+    "measure_impossible": lambda d, v: (
+        f"Nothing has {label(str(d['measure']))} {_size(d['measure'], d['value'], v)} together with what is given already."
+        if "measure" in d
+        else "Nothing answers to that."
+    ),
+    "pins_disagree": lambda d, v: (
+        f"{_given_list(d, v)} cannot all hold with {label(str(d['measure']))} {_size(d['measure'], d['value'], v)}: "
+        f"they make it {_size(d['measure'], d['gives'], v)}."
+    ),
+    "pins_enough": lambda d, v: (
+        f"{_given_list(d, v)} already make {label(str(d['measure']))} {_size(d['measure'], d['gives'], v)}. "
+        "To give it, let one of them follow."
+    ),
+    "walls_cross": lambda d, v: (
+        f"{_mm(d, v, 'mm')} high, the walls would cross: side {d['side']} comes to nothing at {_mm(d, v, 'limit_mm')}."
+    ),
+    "too_thick": lambda d, v: (
+        f"Walls {_mm(d, v, 'mm')} thick leave nothing inside at side {d['side']}. They must be thinner than {_mm(d, v, 'limit_mm')}."
+    ),
+    "walls_in_line": lambda d, v: f"Side {d['side']} and its neighbour lie in one plane: that is no corner.",
+    "plan_crossed": lambda d, v: (
+        f"The plan turns inwards or crosses itself at side {d['side']}. Every corner must point outwards."
+    ),
+    "courses_too_few": lambda d, v: (
+        f"{d['count']} boards {_mm(d, v, 'mm')} wide make {_mm(d, v, 'reach_mm')}; up the slope this wall needs {_mm(d, v, 'limit_mm')}."
+    ),
+    "courses_too_many": lambda d, v: (
+        f"One board fewer already makes {_mm(d, v, 'reach_mm')}; up the slope this wall needs only {_mm(d, v, 'limit_mm')}."
+    ),
+    "lid_too_deep": lambda d, v: f"A lid {_mm(d, v, 'mm')} deep leaves no box. It must be under {_mm(d, v, 'limit_mm')}.",
+    "floor_above_rim": lambda d, v: f"A floor {_mm(d, v, 'mm')} up would stand above the rim. At most {_mm(d, v, 'limit_mm')}.",
+    "slats_too_many": lambda d, v: (
+        f"{d['count']} slats take {_mm(d, v, 'mm')}; there are {_mm(d, v, 'limit_mm')} from front to back."
+    ),
+    "back_needs_upright": lambda d, v: "A groove for a back panel needs upright walls. Take a floor for walls that lean.",
+    "groove_too_deep": lambda d, v: f"{_mm(d, v, 'mm')} deep goes through a wall {_mm(d, v, 'limit_mm')} thick.",
+    "groove_above": lambda d, v: f"{_mm(d, v, 'mm')} in from the edge is past the top. Less than {_mm(d, v, 'limit_mm')}.",
+    "back_with_courses": lambda d, v: "A back panel goes with walls of one board each.",
+    "shelf_needs_upright": lambda d, v: "Shelves go into a case with upright walls.",
+    "shelf_outside": lambda d, v: (
+        f"A shelf {_mm(d, v, 'mm')} up lies outside the case: inside there are {_mm(d, v, 'limit_mm')}."
+    ),
+    "cap_no_width": lambda d, v: f"With these overhangs the cap on side {d['side']} has no width.",
+    "cap_no_opening": lambda d, v: f"An overhang of {_mm(d, v, 'mm')} inwards leaves no opening.",
+    "play_too_great": lambda d, v: f"{_mm(d, v, 'mm')} of play leaves nothing at side {d['side']}.",
+    "liner_on_nothing": lambda d, v: "Without a lip the liner needs a floor to stand on.",
+    "liner_falls_through": lambda d, v: (
+        f"A lip of {_mm(d, v, 'mm')} is no wider than the play at each side, {_mm(d, v, 'limit_mm')}: the liner would fall through."
+    ),
+    "liner_too_tall": lambda d, v: f"The liner is {_mm(d, v, 'mm')} high; inside there are {_mm(d, v, 'limit_mm')}.",
+    "liner_no_room": lambda d, v: "The walls close in too far for a liner.",
+    "liner_needs_plan": lambda d, v: "A liner goes with a rectangle or a regular plan.",
+    "box_sides": lambda d, v: f"{str(d['count'])[:12]} sides: a box has 3 to {d['most']}.",
+    "drag_corners": lambda d, v: "Drag the corners of this plan, or start another box for more sides.",
+    "slope_missing": lambda d, v: f"Side {d['side']} has no slope.",
+    "slope_range": lambda d, v: f"A wall at {v.say_angle(float(d['deg']))} lies flat. A slope must stay under 90° from vertical.",
     "no_such_field": lambda d, v: "There is no such field.",
     "no_such_grip": lambda d, v: "There is no such grip.",
     "no_such_nominal": lambda d, v: f"No board is called “{d['text']}” here.",

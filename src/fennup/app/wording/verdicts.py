@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from fennup.app.wording.figures import Voice
 from fennup.core.assembly.model import Finding
+from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
 from fennup.core.verify.boolean import BooleanProof
 
@@ -68,8 +69,15 @@ def _first(solution: Solution, voice: Voice) -> ClosingLine:
 
 
 def _opens(solution: Solution, voice: Voice) -> ClosingLine:
-    closing, step = solution.closing, solution.machine.swing_step_deg
-    saw = f"With your saw set to the nearest {step:g}°"
+    closing, machine = solution.closing, solution.machine
+    steps = " and ".join(f"{step:g}°" for step in sorted({machine.swing_step_deg, machine.tilt_step_deg}))
+    flat = closing.at not in ("face", "back")
+    saw = f"With your saw set to the nearest {machine.swing_step_deg:g}°" if flat else f"With your saw set to the nearest {steps}"
+    if closing.at in ("face", "back"):
+        side = KINDS[solution.spec.kind].side_words[closing.at]
+        gap = f"joint {closing.joint} would open {voice.small(closing.opening_mm)} on the {side}."
+        step = f" Lengths cut to the tape leave a step of {voice.small(closing.step_mm)}." if closing.step_mm >= 5e-4 else ""
+        return ClosingLine(tone="opens", headline="Closes as drawn.", detail=f"{saw}, {gap}{step}")
     if closing.opening_mm >= 5e-4:
         edge = "outer edge" if closing.at == "outer" else "opening edge"
         detail = f"{saw} the last joint, {closing.joint}, would open {voice.small(closing.opening_mm)} at its {edge}."
@@ -80,12 +88,40 @@ def _opens(solution: Solution, voice: Voice) -> ClosingLine:
     return ClosingLine(tone="opens", headline="Closes as drawn.", detail=detail)
 
 
-def finding_line(finding: Finding, voice: Voice) -> FindingLine:
+class SimpleLine(BaseModel):
+    """What a simple setting would open at a joint."""
+
+    how: str
+    text: str
+
+
+SIMPLE = {
+    "flat": "Flat on the saw, the slope as swing and the plain plan angle as tilt",
+    "on_edge": "On edge, the plain plan angle as swing and the slope as tilt",
+    "swapped": "The two angles exchanged",
+}
+
+
+def simple_lines(solution: Solution, voice: Voice) -> list[SimpleLine]:
+    """What the simple settings would open, joint by joint where joints differ."""
+    words = KINDS[solution.spec.kind].side_words
+    lines = []
+    for simple in solution.simple:
+        if simple.gap is None:
+            text = f"At {simple.joint} it cannot be cut so: the blade would run along the board."
+        else:
+            face, back = voice.small(simple.gap.face_mm), voice.small(simple.gap.back_mm)
+            text = f"{simple.joint} would open {face} on the {words['face']}, {back} on the {words['back']}."
+        lines.append(SimpleLine(how=SIMPLE[simple.how], text=text))
+    return lines
+
+
+def finding_line(finding: Finding, voice: Voice, boards: set[str]) -> FindingLine:
     """One finding as one or two sentences."""
     return FindingLine(
         severity=finding.severity,
         text=_finding_text(finding, voice),
-        parts=[p for p in finding.parts if len(p) == 1],
+        parts=[p for p in finding.parts if p in boards],
         fields=list(finding.fields),
     )
 
@@ -105,6 +141,19 @@ def _listed(names: tuple[str, ...]) -> str:
 Words = Callable[[str, float, float, Voice], str]
 
 FINDINGS: dict[str, Words] = {
+    "opens_wide": lambda p, v, limit, say: (
+        f"As your saw can be set, {p} opens {say.small(v)}: more than the {say.small(limit)} that this project allows. "
+        "Cut a test joint and creep up on it, or set the angle by a gauge."
+    ),
+    "square_edges_miss": lambda p, v, _, say: (
+        f"At {p} the square edges of walls that lean unequally do not meet: {say.small(v)} of a mating face stays bare."
+    ),
+    "leaning_costs": lambda _, v, limit, say: (
+        f"Leaning and level edges cost height: the boards of a wall make {say.say(v + limit)}, the box stands {say.say(limit)} high."
+    ),
+    "back_falls_out": lambda _, v, limit, say: (
+        f"With {say.small(limit)} of play at each side the panel no longer reaches into its groove, {say.small(v)} deep."
+    ),
     "pin_disagrees": lambda p, v, _, say: (
         f"What you pinned for {p} disagrees with what was pinned before; the gap shows by how much."
     ),

@@ -1,9 +1,10 @@
 """Where a number comes from: what it is measured from, and how it follows from what was given."""
 
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import label
+from fennup.app.wording.labels import PART, label
 from fennup.core.assembly.board import Board, End
 from fennup.core.assembly.model import Joint
+from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.solid import arris_line, end_cut, extent_along
 from fennup.core.solve import Solution
 
@@ -29,54 +30,66 @@ def joint_at(solution: Solution, board: str, end: End) -> Joint | None:
 
 def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> list[str]:
     """Why an end is cut at its angle."""
-    miter = end_cut(board.ends(end)[0]).miter_deg
-    own = f"{voice.say_angle(abs(miter))} from square, on {board.name}."
+    cut = end_cut(board.ends(end)[0])
+    miter = cut.miter_deg
+    tilt = "" if abs(cut.bevel_deg) < 1e-9 else f", the blade tilted {voice.say_angle(abs(cut.bevel_deg))}"
+    own = f"{voice.say_angle(abs(miter))} from square{tilt}, on {board.name[:1].lower()}{board.name[1:]}."
+    read = f"Read off the finished part: {own}"
     joint = joint_at(solution, board.id, end)
     if joint is None:
-        loose = (
-            "flat to the ground, the line that joins the two loose outer corners"
-            if solution.spec.loose_ends == "ground"
-            else "square"
-        )
-        return [f"This end is loose. It is cut {loose}.", f"Read off the finished part: {own}"]
-    inside = solution.ruler.measure(f"outside_angle:{joint.id}")
-    angle = voice.say_angle(inside) if inside is not None else "their angle"
-    meet = f"At corner {joint.id} the rails meet at {angle} inside."
+        if not hasattr(solution.spec, "loose_ends"):
+            return ["This end follows the wall that it meets.", read]
+        ground = "flat to the ground, the line that joins the two loose outer corners"
+        return [f"This end is loose. It is cut {ground if solution.spec.loose_ends == 'ground' else 'square'}.", read]
+    word, words = PART[solution.spec.kind], KINDS[solution.spec.kind].side_words
+    corner = "".join(c for c in joint.id.removeprefix("cap ") if c.isalpha())
+    inside = _corner_deg(solution, joint.id, corner)
+    meet = f"At corner {corner} the {word}s meet at {voice.say_angle(inside) if inside is not None else 'their angle'} inside."
+    leaning = abs(board.frame.z[2]) > 1e-9 and abs(board.frame.x[2]) < 1e-9 and abs(board.frame.y[2]) > 1e-9
+    if leaning:
+        meet = f"{meet} Seen from above, that is; leaning makes the cut compound."
     other = next(id for id, _ in joint.ends if id != board.id)
     if joint.kind == "miter":
         theirs = solution.assembly.board(other)
         their_end: End = "left" if end == "right" else "right"
         their_miter = end_cut(theirs.ends(their_end)[0]).miter_deg
         split = (
-            f"The joint runs from the inner corner to the outer corner. It turns {voice.say_angle(abs(miter))} of the corner's "
-            f"{voice.say_angle(miter + their_miter)} into this rail and {voice.say_angle(abs(their_miter))} into {other}."
+            "The joint lies in the plane through the outer and the inner corner line, so that both faces cover each other."
+            if abs(cut.bevel_deg) > 1e-9
+            else f"The joint runs from the inner corner to the outer corner. It turns {voice.say_angle(abs(miter))} of the corner's "
+            f"{voice.say_angle(miter + their_miter)} into this {word} and {voice.say_angle(abs(their_miter))} into {other}."
         )
-        return [meet, split, f"Read off the finished part: {own}"]
+        return [meet, split, read]
     if joint.a.board == board.id:
-        return [
-            meet,
-            f"{other} runs through; this end stands on its opening edge.",
-            f"Read off the finished part: {own}",
-        ]
-    return [
-        meet,
-        f"This rail runs through and is cut flush along the outer edge of {other}.",
-        f"Read off the finished part: {own}",
-    ]
+        return [meet, f"{other} runs through; this end stands on its {words[_side(joint.b.facet)]}.", read]
+    flush = words["lower"] if _side(joint.b.facet) == "upper" else words["face"]
+    return [meet, f"This {word} runs through and is cut flush along the {flush} of {other}.", read]
 
 
-def edge_lines(solution: Solution, board: Board, voice: Voice) -> list[str]:
-    """How the two long edges of a part follow from each other, as measured at each end."""
+def _side(facet: str) -> str:
+    return facet.partition(":")[0]
+
+
+def _corner_deg(solution: Solution, joint: str, corner: str) -> float | None:
+    """The inside angle of a corner seen from above, on whichever line the boards have there."""
+    lines = ("cap_outside",) if joint.startswith("cap") else ("outside", "outer_bottom")
+    return next((v for line in lines if (v := solution.ruler.measure(f"{line}_angle:{corner}")) is not None), None)
+
+
+def edge_lines(solution: Solution, board: Board, voice: Voice, words: dict[str, str]) -> list[str]:
+    """How the two long edges of a part's face follow from each other, as measured at each end."""
+    (y_up, _), (y_low, _) = arris_line(board, "face_upper"), arris_line(board, "face_lower")
     upper = extent_along(board, *arris_line(board, "face_upper"))
     lower = extent_along(board, *arris_line(board, "face_lower"))
-    lines = [f"Opening edge, tip to tip on the finished part: {voice.say(upper[1] - upper[0])}."]
+    long_first, short = words["lower"].capitalize(), words["upper"].capitalize()
+    lines = [f"{short}, tip to tip on the finished part: {voice.say(upper[1] - upper[0])}."]
     for end, added in (("left", upper[0] - lower[0]), ("right", lower[1] - upper[1])):
         miter = end_cut(board.ends("left" if end == "left" else "right")[0]).miter_deg
         word = "more" if added >= 0 else "less"
         lines.append(
-            f"At the {end} end the outer edge reaches {voice.say(abs(added))} {word}: "
-            f"{voice.say(board.section.width_mm)} across at {voice.say_angle(abs(miter))} "
+            f"At the {end} end the {words['lower']} reaches {voice.say(abs(added))} {word}: "
+            f"{voice.say(y_up - y_low)} across at {voice.say_angle(abs(miter))} "
             f"(width × tan {voice.say_angle(abs(miter))})."
         )
-    lines.append(f"Outer edge: {voice.say(lower[1] - lower[0])}.")
+    lines.append(f"{long_first}: {voice.say(lower[1] - lower[0])}.")
     return lines

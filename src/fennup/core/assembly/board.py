@@ -16,7 +16,8 @@ ENDS: tuple[End, End] = ("left", "right")
 class Board:
     """Section, axes and cuts. The cuts are planes in the board's own axes; `left` and `right` are in the order cut.
 
-    `upper_rip` and `lower_rip` are planes along the board that take its long edges off at a bevel.
+    `upper_rip` and `lower_rip` are planes along the board that take its long edges off at a bevel. A `panel` is a flat
+    piece whose outline is its cuts. `reach`: how far the uncut piece goes along x, where the end cuts do not tell.
     """
 
     id: str
@@ -27,6 +28,8 @@ class Board:
     right: tuple[Plane, ...] = ()
     upper_rip: Plane | None = None
     lower_rip: Plane | None = None
+    panel: bool = False
+    reach: tuple[float, float] | None = None
 
     def ends(self, end: End) -> tuple[Plane, ...]:
         """The cuts of one end."""

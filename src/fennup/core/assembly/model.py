@@ -5,43 +5,57 @@ from typing import Literal
 
 from fennup.core.assembly.board import Board, End, Side
 
-JointKind = Literal["miter", "butt"]
-LineName = Literal["opening", "rabbet", "outside"]
+JointKind = Literal["miter", "butt", "edge"]
 Severity = Literal["note", "warning", "error"]
 
 
 @dataclass(frozen=True)
 class Mating:
-    """One face of a joint: a facet of a board's solid, by name: `left:0`, `right:0`, `upper`, ..."""
+    """One face of a joint: a facet of a board's solid, by name: `left:0`, `right:0`, `upper`, ...
+
+    `beside`: other boards whose facet of the same name goes on in the same plane, and may cover too.
+    """
 
     board: str
     facet: str
+    beside: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
 class Joint:
-    """Two faces that must meet. A miter's cover each other; a butt's `a` lies wholly on `b`.
+    """Two faces that must meet. A miter's and an edge joint's cover each other; a butt's `a` lies wholly on `b`.
 
-    `ends`: the two board ends that come together here, in the order in which one goes round.
+    `ends`: the two board ends that come together here, in the order in which one goes round; none of an edge joint.
+    `bare_for` says why faces may stay partly uncovered on purpose.
     """
 
     id: str
     kind: JointKind
     a: Mating
     b: Mating
-    ends: tuple[tuple[str, End], tuple[str, End]]
+    ends: tuple[tuple[str, End], ...]
+    bare_for: Literal["", "square_edges"] = ""
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """One side's part of a line: `key` is the side's letter, the line runs along `side` of the board."""
+
+    key: str
+    board: str
+    side: Side
 
 
 @dataclass(frozen=True)
 class Outline:
-    """A line round the assembly, made of one long side of each board in turn and measured on one wide side of them.
+    """A line round the assembly, made of one long side of each board in turn and measured on another side of them.
 
-    `rings` is True where the last board's line meets the first's. `broken` are the places between board i and i + 1
+    `rings` is True where the last board's line meets the first's. `broken` are the places between stretch i and i + 1
     (wrapping) where the two do not meet, so that each line ends at its board's own end.
     """
 
-    name: LineName
-    sides: tuple[tuple[str, Side], ...]
+    name: str
+    stretches: tuple[Stretch, ...]
     on: Side
     rings: bool
     broken: frozenset[int] = frozenset()
@@ -70,23 +84,36 @@ class Finding:
 
 
 @dataclass(frozen=True)
+class Ring:
+    """Boards that go round and hold together; `closed` where the last meets the first, so that there is a ring to close."""
+
+    boards: tuple[str, ...]
+    closed: bool
+
+
+@dataclass(frozen=True)
 class Assembly:
     """Boards, joints, outlines and claims in the kind's own order; `findings` are those that only the kind can know.
 
-    `closed`: the last joint meets the first board, so that there is a ring to close.
+    `rings` go round; boards in none of them are let in loosely: floors, panels, shelves.
     """
 
     boards: tuple[Board, ...]
     joints: tuple[Joint, ...]
     outlines: tuple[Outline, ...]
     claims: tuple[Claim, ...]
-    closed: bool
+    rings: tuple[Ring, ...]
     findings: tuple[Finding, ...] = ()
 
     def board(self, id: str) -> Board:
         """The board of that id."""
         return next(b for b in self.boards if b.id == id)
 
-    def outline(self, name: LineName) -> Outline | None:
+    @property
+    def closed(self) -> bool:
+        """Whether every ring is closed."""
+        return all(ring.closed for ring in self.rings)
+
+    def outline(self, name: str) -> Outline | None:
         """The line of that name, if the boards have it."""
         return next((o for o in self.outlines if o.name == name), None)

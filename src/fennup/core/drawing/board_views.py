@@ -1,15 +1,18 @@
 """Views that every kind gets from its solids: the whole seen from the front, a section, a part seen from its face."""
 
 from itertools import combinations
+from math import cos, sin
 
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.assembly.model import Assembly
-from fennup.core.drawing.view import Mark, Shape
-from fennup.core.geometry.polyhedron import clip_polygon
-from fennup.core.geometry.vec import Point2, Vec
+from fennup.core.drawing.view import Mark, Shape, ShapeRole
+from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.polyhedron import clip, clip_polygon
+from fennup.core.geometry.vec import Point2, Vec, cross, dot
 from fennup.core.parts.solid import Solid, arris_line, extent_along, long_points
 
 ALONG = (1.0, 0.0)
+TURN, RISE = 0.5, 0.55  # radians round and up, for the view at a glance
 
 
 def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, ...]:
@@ -28,6 +31,85 @@ def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, .
                 continue
             seen = [(p[0], p[1]) for patch in solids[mating.board].patches(mating.facet) for p in patch.points]
             shapes.append(Shape("joint", _farthest(seen)))
+    return tuple(shapes)
+
+
+def seen_from(assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec) -> tuple[Shape, ...]:
+    """Every side that looks at the reader, the farthest first, so that nearer ones cover it; faces that meet others not.
+
+    `right` and `up` are unit directions of the paper in the assembly's axes.
+    """
+    covered = {(m.board, m.facet) for j in assembly.joints for m in ((j.a,) if j.kind == "butt" else (j.a, j.b))}
+    reader = cross(right, up)
+    seen = []
+    for id, solid in solids.items():
+        x = solid.board.frame.x
+        grain = _unit2((dot(x, right), dot(x, up)))
+        for piece in solid.world:
+            for facet in piece.facets:
+                if (id, facet.name) in covered or dot(facet.plane.normal, reader) < 1e-6:
+                    continue
+                corners = piece.corners(facet)
+                depth = sum(dot(p, reader) for p in corners) / len(corners)
+                flat = tuple((dot(p, right), dot(p, up)) for p in corners)
+                seen.append((depth, Shape("wood", flat, True, id, grain, _tone(facet.plane.normal, right, up))))
+    return tuple(shape for _, shape in sorted(seen, key=lambda entry: round(entry[0], 6)))
+
+
+def _tone(normal: Vec, right: Vec, up: Vec) -> int:
+    """How much light a side gets from over the reader's left shoulder: 0 most, 2 least."""
+    reader = cross(right, up)
+    light = 0.7 * dot(normal, up) - 0.45 * dot(normal, right) + 0.55 * dot(normal, reader)
+    return 0 if light > 0.5 else 1 if light > 0.1 else 2
+
+
+def _unit2(way: Point2) -> Point2:
+    long = (way[0] ** 2 + way[1] ** 2) ** 0.5
+    return (way[0] / long, way[1] / long) if long > 1e-6 else (1.0, 0.0)
+
+
+def joints_on_top(assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec) -> tuple[Shape, ...]:
+    """Where joints come out on the side that is nearest to the reader."""
+    reader = cross(right, up)
+    faces = [[p for patch in solids[j.a.board].patches(j.a.facet) for p in patch.points] for j in assembly.joints if j.ends]
+    nearest = max((dot(p, reader) for face in faces for p in face), default=0.0)
+    on_top = ([(dot(p, right), dot(p, up)) for p in face if dot(p, reader) > nearest - 1e-6] for face in faces)
+    return tuple(Shape("joint", _farthest(points)) for points in on_top if len(points) > 1)
+
+
+def joints_sliced(assembly: Assembly, solids: dict[str, Solid], plane: Plane, right: Vec, up: Vec) -> tuple[Shape, ...]:
+    """Where a plane cuts the faces that meet."""
+    shapes = []
+    for joint in assembly.joints:
+        for patch in solids[joint.a.board].patches(joint.a.facet):
+            edge = [p for p in clip_polygon(patch.points, plane) if abs(plane.beyond(p)) < 1e-6]
+            if len(edge) > 1:
+                shapes.append(Shape("joint", _farthest([(dot(p, right), dot(p, up)) for p in edge])))
+    return tuple(shapes)
+
+
+def pictorial(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, ...]:
+    """The whole from the front, a little from the right and from above, without perspective."""
+    turn, rise = TURN, RISE
+    right: Vec = (cos(turn), sin(turn), 0.0)
+    up: Vec = (-sin(turn) * sin(rise), cos(turn) * sin(rise), cos(rise))
+    return seen_from(assembly, solids, right, up)
+
+
+def sliced(solids: dict[str, Solid], plane: Plane, right: Vec, up: Vec, within: tuple[Plane, ...] = ()) -> tuple[Shape, ...]:
+    """Every part cut by a plane, as the reader sees the cut; `within` keeps only what lies inside some planes."""
+    shapes = []
+    for id, solid in solids.items():
+        for piece in solid.world:
+            half = clip(piece, plane, "slice")
+            cut = next((f for f in half.facets if f.name == "slice"), None)
+            if cut is None:
+                continue
+            points = half.corners(cut)
+            for edge in within:
+                points = clip_polygon(points, edge)
+            if points:
+                shapes.append(Shape("wood", tuple((dot(p, right), dot(p, up)) for p in points), True, id, (1.0, 0.0)))
     return tuple(shapes)
 
 
@@ -64,6 +146,8 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
 
     The waste is what the least board that the part can be cut from has over, at each end.
     """
+    if board.panel:
+        return _panel_shapes(board, solid)
     low, high = solid.extent_x()
     y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
     shapes = [Shape("wood", hull([(p[0], p[1]) for piece in solid.local for p in piece.points]), True, board.id, ALONG)]
@@ -72,7 +156,7 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
         for cut in board.ends(end):
             stock = ((low, -y, z), (high, -y, z), (high, y, z), (low, y, z))
             off = clip_polygon(stock, cut.flipped())
-            if off:
+            if len(off) > 2:
                 shapes.append(Shape("waste", tuple((p[0], p[1]) for p in off), True))
             nx, ny, nz = cut.normal
             ends = tuple(((cut.offset - ny * at - nz * z) / nx, at) for at in (-y, y))
@@ -82,6 +166,16 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
             if arris.startswith("face"):
                 at = arris_line(board, arris)
                 marks.append(Mark("long_point", (extent_along(board, *at)[side], at[0])))
+    for ripped in (board.upper_rip, board.lower_rip):
+        for z_at in (z, -z) if ripped else ():
+            rim = (ripped.offset - ripped.normal[2] * z_at) / ripped.normal[1] if ripped else 0.0
+            run = extent_along(board, rim, z_at)
+            shapes.append(Shape("cut" if z_at > 0 else "unseen", ((run[0], rim), (run[1], rim))))
+    if board.section.groove:
+        near = -y + board.section.groove.from_lower_mm
+        for rim in (near, near + board.section.groove.width_mm):
+            run = extent_along(board, rim, -z)
+            shapes.append(Shape("unseen", ((run[0], rim), (run[1], rim))))
     if board.section.rabbet:
         wall = y - board.section.rabbet.width_mm
         run = extent_along(board, wall, -z)
@@ -90,6 +184,17 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
     reach = (high - low) / 6
     marks += [Mark("face_mark", (middle + reach, 0.0)), Mark("triangle", (middle - reach, 0.0))]
     return tuple(shapes), tuple(marks)
+
+
+def _panel_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Mark, ...]]:
+    """A panel from its face: its outline there, and dashed the outline of its back where that is another one."""
+    shapes = [Shape("wood", hull([(p[0], p[1]) for piece in solid.local for p in piece.points]), True, board.id, ALONG)]
+    for piece in solid.local:
+        for facet in piece.facets:
+            if facet.name in ("face", "back"):
+                role: ShapeRole = "cut" if facet.name == "face" else "unseen"
+                shapes.append(Shape(role, tuple((p[0], p[1]) for p in piece.corners(facet)), True))
+    return tuple(shapes), (Mark("face_mark", (0.0, 0.0)),)
 
 
 def section_shapes(board: Board) -> tuple[Shape, ...]:

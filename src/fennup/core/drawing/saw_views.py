@@ -40,10 +40,11 @@ def fence_and_ticks(left: float, right: float) -> list[Shape]:
     return shapes
 
 
-def operator_view(swing_deg: float, kept_left: bool, part: str) -> View:
+def operator_view(swing_deg: float, tilt_deg: float, kept_left: bool, part: str) -> View:
     """One cut as it lies: fence away from the reader, the blade's line, what is kept and what falls off.
 
-    The board is drawn 60 wide whatever it measures; only its angles are true.
+    The board is drawn 60 wide whatever it measures; only its angles are true. A tilted blade is seen from the front in
+    the corner, above the fence.
     """
     lean = tan(radians(swing_deg))
 
@@ -69,4 +70,21 @@ def operator_view(swing_deg: float, kept_left: bool, part: str) -> View:
     marks.append(Mark("name", middle if abs(lean) < 0.5 else corner, "waste"))
     if abs(swing_deg) > 1e-9:
         marks.append(Mark("long_point", tip))
+    if abs(tilt_deg) > 1e-9:
+        shapes += _blade_from_front(tilt_deg)
     return View("operator", tuple(shapes), tuple(marks))
+
+
+def _blade_from_front(tilt_deg: float) -> list[Shape]:
+    """The table edge on and the leaning blade above it, + to the left, to the right behind the fence."""
+    foot, long = (REACH * 0.62, 24.0), 34.0
+    way = round_from_up(tilt_deg, long)
+    return [
+        Shape(
+            "table",
+            ((foot[0] - 40, foot[1]), (foot[0] + 40, foot[1]), (foot[0] + 40, foot[1] - 3), (foot[0] - 40, foot[1] - 3)),
+            True,
+        ),
+        Shape("arc", (foot, (foot[0], foot[1] + long))),
+        Shape("blade", (foot, (foot[0] + way[0], foot[1] + way[1]))),
+    ]

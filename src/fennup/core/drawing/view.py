@@ -16,13 +16,15 @@ Standing = Literal["given", "derived", "fixed"]
 
 @dataclass(frozen=True)
 class Shape:
-    """A run of points, closed or not, mm, y up. `part` is the board that it belongs to, `grain` which way it runs."""
+    """A run of points, closed or not, mm, y up. `part` is the board that it belongs to, `grain` which way it runs,
+    `tone` how dark a side of wood is that is seen aslant: 0 to 2."""
 
     role: ShapeRole
     points: tuple[Point2, ...]
     closed: bool = False
     part: str | None = None
     grain: Point2 | None = None
+    tone: int = 0
 
 
 @dataclass(frozen=True)
@@ -120,9 +122,11 @@ class SizeRow:
 
 @dataclass(frozen=True)
 class Description:
-    """All that a kind says of itself for the screen. `facts` are codes for the line under the title."""
+    """All that a kind says of itself for the screen. `facts` are codes for the line under the title, `picture` is the
+    whole at a glance."""
 
     facts: tuple[str, ...]
+    picture: tuple[Shape, ...]
     views: tuple[View, ...]
     controls: tuple[Control, ...]
     sizes: tuple[SizeRow, ...]

@@ -5,9 +5,10 @@ from typing import Literal
 from pydantic import BaseModel
 
 from fennup.core.assembly.board import ENDS, Board
-from fennup.core.parts.solid import ARRISES, Solid, arris_length, end_cut, rip_bevel_deg
+from fennup.core.parts.solid import ARRISES, Solid, arris_length, end_cut, face_sides, rip_bevel_deg
 from fennup.core.solve import Solution
 from fennup.core.verify.boolean import BooleanProof
+from fennup.core.verify.slid import Gap
 
 
 class CutDocument(BaseModel):
@@ -25,12 +26,21 @@ class RabbetDocument(BaseModel):
     depth_mm: float
 
 
+class GrooveDocument(BaseModel):
+    """A channel along the back, its near side so far in from the lower edge."""
+
+    from_lower_mm: float
+    width_mm: float
+    depth_mm: float
+
+
 class SectionDocument(BaseModel):
     """Actual section."""
 
     width_mm: float
     thickness_mm: float
     rabbet: RabbetDocument | None
+    groove: GrooveDocument | None
 
 
 class ArrisesDocument(BaseModel):
@@ -64,7 +74,10 @@ class EndsDocument(BaseModel):
 
 
 class PartDocument(BaseModel):
-    """One part: `members` are the boards that are this part, `mirror_of` the part that it is the mirror image of."""
+    """One part: `members` are the boards that are this part, `mirror_of` the part that it is the mirror image of.
+
+    A panel has no arrises: `outline_mm` are then the sides of its face, in order.
+    """
 
     id: str
     label: str
@@ -72,23 +85,41 @@ class PartDocument(BaseModel):
     members: list[str]
     mirror_of: str | None
     section: SectionDocument
-    arrises_mm: ArrisesDocument
+    arrises_mm: ArrisesDocument | None
+    outline_mm: list[float] | None
     overall_length_mm: float
     volume_mm3: float
     ends: EndsDocument
     edges: EdgesDocument
 
 
+class GapDocument(BaseModel):
+    """What stays open at a joint, at the face and at the back, and how far its faces are shifted along each other."""
+
+    face_mm: float
+    back_mm: float
+    step_mm: float
+
+
+class SimpleDocument(BaseModel):
+    """What a plain setting in place of the compound one would open; null where the saw cannot cut so."""
+
+    joint: str
+    how: Literal["flat", "on_edge", "swapped"]
+    gap: GapDocument | None
+
+
 class JointDocument(BaseModel):
     """One joint as measured on the solids."""
 
     id: str
-    kind: Literal["miter", "butt"]
+    kind: Literal["miter", "butt", "edge"]
     parts: list[str]
     gap_mm: float
     overlap_mm: float
     bare_mm: float
     closes: bool
+    as_set: GapDocument | None
 
 
 class ClaimDocument(BaseModel):
@@ -108,8 +139,9 @@ class UseDocument(BaseModel):
     end: Literal["left", "right"]
     cut: int
     count: int
-    down: Literal["face", "back"]
-    fence: Literal["upper", "lower"]
+    down: Literal["face", "back", "upper", "lower"]
+    fence: Literal["face", "back", "upper", "lower"]
+    propped: bool
     kept: Literal["left", "right"]
 
 
@@ -133,7 +165,7 @@ class ClosingDocument(BaseModel):
     joint: str | None
     opening_mm: float
     overlap_mm: float
-    at: Literal["outer", "opening"] | None
+    at: Literal["outer", "opening", "face", "back"] | None
     shift_mm: float
     step_mm: float
     parts: list[str]
@@ -169,6 +201,7 @@ class SolutionDocument(BaseModel):
     joints: list[JointDocument]
     claims: list[ClaimDocument]
     settings: list[SettingDocument]
+    simple: list[SimpleDocument]
     closing: ClosingDocument
     proof: ProofDocument | None
     findings: list[FindingDocument]
@@ -176,6 +209,7 @@ class SolutionDocument(BaseModel):
 
 def solution_document(solution: Solution, proof: BooleanProof | None) -> SolutionDocument:
     """The solution, unrounded."""
+    gaps = {gap.joint: gap for gap in solution.gaps}
     return SolutionDocument(
         kind=solution.spec.kind,
         parts=_parts(solution),
@@ -183,20 +217,26 @@ def solution_document(solution: Solution, proof: BooleanProof | None) -> Solutio
             JointDocument(
                 id=joint.id,
                 kind=joint.kind,
-                parts=[board for board, _ in joint.ends],
+                parts=list(dict.fromkeys([joint.a.board, joint.b.board])) if not joint.ends else [b for b, _ in joint.ends],
                 gap_mm=check.gap_mm,
                 overlap_mm=check.overlap_mm,
                 bare_mm=check.bare_mm,
                 closes=check.closes,
+                as_set=_gap(gaps.get(joint.id)),
             )
             for joint, check in zip(solution.assembly.joints, solution.joints, strict=True)
         ],
         claims=[ClaimDocument(**vars(c.claim), measured=c.measured) for c in solution.claims],
         settings=_settings(solution),
+        simple=[SimpleDocument(joint=s.joint, how=s.how, gap=_gap(s.gap)) for s in solution.simple],
         closing=ClosingDocument(**{**vars(solution.closing), "parts": list(solution.closing.parts)}),
         proof=_proof(proof) if proof else None,
         findings=[FindingDocument(**{**vars(f), "parts": list(f.parts), "fields": list(f.fields)}) for f in solution.findings],
     )
+
+
+def _gap(gap: Gap | None) -> GapDocument | None:
+    return GapDocument(face_mm=gap.face_mm, back_mm=gap.back_mm, step_mm=gap.step_mm) if gap else None
 
 
 def _proof(proof: BooleanProof) -> ProofDocument:
@@ -216,7 +256,7 @@ def _parts(solution: Solution) -> list[PartDocument]:
     for part in solution.parts:
         board, solid = boards[part.id], solution.solids[part.id]
         low, high = solid.extent_x()
-        rabbet = board.section.rabbet
+        rabbet, groove = board.section.rabbet, board.section.groove
         made.append(
             PartDocument(
                 id=part.id,
@@ -228,8 +268,10 @@ def _parts(solution: Solution) -> list[PartDocument]:
                     width_mm=board.section.width_mm,
                     thickness_mm=board.section.thickness_mm,
                     rabbet=RabbetDocument(**vars(rabbet)) if rabbet else None,
+                    groove=GrooveDocument(**vars(groove)) if groove else None,
                 ),
-                arrises_mm=ArrisesDocument(**{arris: arris_length(board, arris) for arris in ARRISES}),
+                arrises_mm=None if board.panel else ArrisesDocument(**{a: arris_length(board, a) for a in ARRISES}),
+                outline_mm=[length for length, _, _ in face_sides(solid)] if board.panel else None,
                 overall_length_mm=high - low,
                 volume_mm3=solid.volume(),
                 ends=EndsDocument(**{end: [CutDocument(**vars(end_cut(c))) for c in board.ends(end)] for end in ENDS}),
@@ -266,6 +308,7 @@ def _settings(solution: Solution) -> list[SettingDocument]:
                     count=u.count,
                     down=u.pose.down,
                     fence=u.pose.fence,
+                    propped=u.pose.propped,
                     kept=u.kept,
                 )
                 for u in s.uses

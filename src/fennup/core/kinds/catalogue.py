@@ -1,6 +1,7 @@
 """Every kind by name: a new kind is entered here and nowhere else."""
 
+from fennup.core.kinds.box import BOX
 from fennup.core.kinds.flat_frame import FLAT_FRAME
 from fennup.core.kinds.registry import Kind
 
-KINDS: dict[str, Kind] = {kind.name: kind for kind in (FLAT_FRAME,)}
+KINDS: dict[str, Kind] = {kind.name: kind for kind in (FLAT_FRAME, BOX)}

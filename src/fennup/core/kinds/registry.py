@@ -18,12 +18,14 @@ from fennup.core.units.lengths import Tape
 class Kind:
     """A family of assemblies: its name, the spec's model, and what it does: place boards, take an act, show itself.
 
-    `side_words` are this kind's own names for a board's sides; `starts` are specs to begin a new project with, by code.
+    `settle` puts a spec's sizes where what was given puts them. `side_words` are this kind's own names for a board's
+    sides; `starts` are specs to begin a new project with, by code.
     """
 
     name: str
     title: str
     spec: type[BaseModel]
+    settle: Callable[[Any], Any]
     assemble: Callable[[Any], Assembly]
     edit: Callable[[Any, Edit, Tape], dict[str, Any]]
     describe: Callable[[Any, Ruler, dict[str, Solid]], Description]

@@ -5,8 +5,10 @@ from dataclasses import dataclass
 from fennup.core.assembly.board import Board
 from fennup.core.geometry.plane import Plane
 from fennup.core.parts.solid import Solid
+from fennup.core.stock.section import Section
 
 SAME_MM = 1e-5
+Shape = list[tuple[str, tuple[float, ...]]]
 
 
 @dataclass(frozen=True)
@@ -23,25 +25,21 @@ def group_parts(boards: tuple[Board, ...], solids: dict[str, Solid]) -> tuple[Pa
 
     A mirror image is told apart even where turning a plain board over would make it: the face is the show side.
     """
-    groups: list[tuple[Board, list[str], str | None]] = []
+    groups: list[tuple[Board, Shape, list[str], str | None]] = []
     for board in boards:
         shape, mirrored = _shape(board, solids[board.id]), _mirrored(board, solids[board.id])
         mirror_of = None
-        for first, members, _ in groups:
-            if first.section != board.section:
+        for first, other, members, _ in groups:
+            if not _same_section(first.section, board.section):
                 continue
-            other = _shape(first, solids[first.id])
             if _coincide(shape, other):
                 members.append(board.id)
                 break
             if _coincide(mirrored, other):
                 mirror_of = first.id
         else:
-            groups.append((board, [board.id], mirror_of))
-    return tuple(PartGroup(first.id, tuple(members), mirror_of) for first, members, mirror_of in groups)
-
-
-Shape = list[tuple[str, tuple[float, ...]]]
+            groups.append((board, shape, [board.id], mirror_of))
+    return tuple(PartGroup(first.id, tuple(members), mirror_of) for first, _, members, mirror_of in groups)
 
 
 def _shape(board: Board, solid: Solid) -> Shape:
@@ -70,6 +68,12 @@ def _planes(board: Board) -> list[tuple[str, Plane]]:
         *(("right", p) for p in board.right),
         *((name, p) for name, p in rips[1:] if p),
     ]
+
+
+def _same_section(a: Section, b: Section) -> bool:
+    """Whether two sections are alike, to SAME_MM."""
+    near = abs(a.width_mm - b.width_mm) < SAME_MM and abs(a.thickness_mm - b.thickness_mm) < SAME_MM
+    return near and a.rabbet == b.rabbet and a.groove == b.groove
 
 
 def _coincide(a: Shape, b: Shape) -> bool:

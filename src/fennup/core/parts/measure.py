@@ -1,16 +1,15 @@
 """Sizes taken on the finished boards, as a person would with a tape: the line's corners first, then what lies between."""
 
-from math import acos, degrees
-
-import numpy as np
+from math import acos, asin, degrees, hypot
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Assembly, LineName, Outline
-from fennup.core.geometry.plane import Plane, meeting_point
-from fennup.core.geometry.vec import Vec, distance, dot, sub, unit
+from fennup.core.assembly.model import Assembly, Outline
+from fennup.core.geometry.plane import meeting_point
+from fennup.core.geometry.vec import Point2, Vec, distance, dot, sub, unit
 from fennup.core.parts.solid import extent_along
 
 Runs = dict[str, tuple[Vec, Vec]]
+Line2 = tuple[Point2, Point2]
 
 
 class Ruler:
@@ -18,10 +17,10 @@ class Ruler:
 
     def __init__(self, assembly: Assembly) -> None:
         self.assembly = assembly
-        self._runs: dict[LineName, Runs] = {}
+        self._runs: dict[str, Runs] = {}
 
-    def runs(self, line: LineName) -> Runs | None:
-        """Start and end of each board's stretch of a line, by board; None where the boards do not have the line."""
+    def runs(self, line: str) -> Runs | None:
+        """Start and end of each side's stretch of a line, by side; None where the boards do not have the line."""
         outline = self.assembly.outline(line)
         if outline is None:
             return None
@@ -32,14 +31,20 @@ class Ruler:
     def measure(self, name: str) -> float | None:
         """One size by name, mm or degrees; None where these boards do not have it.
 
-        `opening_flats`, `outside_corners`, `rabbet_reach`, `opening_diagonal`, `outside_width`, `outside_depth`,
+        On a line (`opening`, `rabbet`, `outside`; `outer_bottom`, `outer_top`, `inner_bottom`, `inner_top`), seen from
+        above: `opening_flats`, `outside_corners`, `rabbet_reach`, `opening_diagonal`, `outside_width`, `outside_depth`,
         `opening_side:A`, `outside_angle:AB`. Flats and corners of an odd number of sides are the diameters of the inner
-        and outer circle; the circle is the one that touches the line's sides.
+        and outer circle; the circle is the one that touches the line's first three sides.
+
+        On walls: `height` between the outer lines, `slant:A` the same along the face, `run:A` how far the outer line
+        moves outwards on the way up, `slope:A` degrees from vertical (+ flaring), `level_slope:A` degrees from level,
+        `board_width:A` the width that the board has before it is ripped. Without a letter: the first side's.
         """
         what, _, which = name.partition(":")
-        line, _, kind = what.partition("_")
-        outline = self.assembly.outline(_LINES[line]) if line in _LINES else None
-        runs = self.runs(_LINES[line]) if outline else None
+        if what in _ON_WALLS:
+            return self._on_wall(what, which)
+        line, _, kind = what.rpartition("_")
+        outline, runs = self.assembly.outline(line), self.runs(line)
         if outline is None or runs is None:
             return None
         if kind == "side":
@@ -52,44 +57,57 @@ class Ruler:
         if kind == "angle":
             return _angle_deg(runs, which)
         if kind in ("width", "depth"):
-            return self._between(outline, runs, "DB" if kind == "width" else "AC")
-        return _across(self.assembly, outline, runs, kind)
+            return _between(outline, runs, "DB" if kind == "width" else "AC")
+        return _across(outline, runs, kind)
 
-    def _between(self, outline: Outline, runs: Runs, pair: str) -> float | None:
-        """From one stretch square across to the line of the opposite one; along a whole neighbour if one is missing."""
-        if set(pair) <= set(runs):
-            far = self.assembly.board(pair[1]).side_in_world(dict(outline.sides)[pair[1]])
-            return abs(far.beyond(runs[pair[0]][0]))
-        ids = list(runs)
-        whole = [id for i, id in enumerate(ids) if id not in pair and not {i, (i - 1) % len(ids)} & outline.broken]
-        return distance(*runs[whole[0]]) if whole else None
+    def _on_wall(self, what: str, which: str) -> float | None:
+        low, high = self.runs("outer_bottom"), self.runs("outer_top")
+        if low is None or high is None:
+            return None
+        key = which[:1] or next(iter(low))
+        if key not in low:
+            return None
+        up = sub(high[key][0], low[key][0])
+        if what == "height":
+            return up[2]
+        outline = self.assembly.outline("outer_bottom")
+        board = self.assembly.board(next(s.board for s in outline.stretches if s.key == key)) if outline else None
+        assert board is not None
+        if what == "slant":
+            return dot(up, board.frame.y)
+        if what == "board_width":
+            return board.section.width_mm
+        out = board.frame.z
+        if what == "run":
+            return (up[0] * out[0] + up[1] * out[1]) / hypot(out[0], out[1])
+        slope = -degrees(asin(max(-1.0, min(1.0, out[2]))))
+        return slope if what == "slope" else 90.0 - abs(slope)
 
 
-_LINES: dict[str, LineName] = {"opening": "opening", "rabbet": "rabbet", "outside": "outside"}
+_ON_WALLS = ("height", "slant", "run", "slope", "level_slope", "board_width")
 
 
 def _walked(assembly: Assembly, outline: Outline) -> Runs:
     """Round a line: every stretch from where it meets the one before to where it meets the next, or to its cut end."""
-    boards = [assembly.board(id) for id, _ in outline.sides]
-    lines = [board.side_in_world(side) for board, (_, side) in zip(boards, outline.sides, strict=True)]
+    by_id = {board.id: board for board in assembly.boards}
+    boards = [by_id[s.board] for s in outline.stretches]
+    lines = [board.side_in_world(s.side) for board, s in zip(boards, outline.stretches, strict=True)]
+    ons = [board.side_in_world(outline.on) for board in boards]
     count, broken = len(boards), outline.broken
-    corners = [
-        meeting_point(lines[i], lines[(i + 1) % count], boards[i].side_in_world(outline.on)) if i not in broken else None
-        for i in range(count)
-    ]
     runs = {}
-    for i, board in enumerate(boards):
-        start, end = corners[i - 1], corners[i]
-        if start is None or end is None:
-            own = _own_ends(board, outline, i)
-            start, end = start or own[0], end or own[1]
-        runs[board.id] = (start, end)
+    for i, stretch in enumerate(outline.stretches):
+        before = meeting_point(lines[i - 1], lines[i], ons[i]) if (i - 1) % count not in broken else None
+        after = meeting_point(lines[i], lines[(i + 1) % count], ons[i]) if i not in broken else None
+        if before is None or after is None:
+            own = _own_ends(boards[i], outline, i)
+            before, after = before or own[0], after or own[1]
+        runs[stretch.key] = (before, after)
     return runs
 
 
 def _own_ends(board: Board, outline: Outline, i: int) -> tuple[Vec, Vec]:
     """Where a board's own cuts end its stretch of the line."""
-    side, z = board.side(outline.sides[i][1]), board.side(outline.on)
+    side, z = board.side(outline.stretches[i].side), board.side(outline.on)
     level = z.offset * z.normal[2]
     y = (side.offset - side.normal[2] * level) / side.normal[1]
     low, high = extent_along(board, y, level)
@@ -104,11 +122,29 @@ def _angle_deg(runs: Runs, corner: str) -> float | None:
     return 180.0 - degrees(acos(max(-1.0, min(1.0, dot(a, b)))))
 
 
-def _across(assembly: Assembly, outline: Outline, runs: Runs, kind: str) -> float | None:
+def _between(outline: Outline, runs: Runs, pair: str) -> float | None:
+    """From one stretch square across to the line of the opposite one; along a whole neighbour if one is missing."""
+    if set(pair) <= set(runs):
+        return abs(_off(_flat(runs[pair[1]]), runs[pair[0]][0]))
+    ids = list(runs)
+    whole = [id for i, id in enumerate(ids) if id not in pair and not {i, (i - 1) % len(ids)} & outline.broken]
+    return distance(*runs[whole[0]]) if whole else None
+
+
+def _flat(run: tuple[Vec, Vec]) -> Line2:
+    """A stretch seen from above."""
+    return (run[0][0], run[0][1]), (run[1][0], run[1][1])
+
+
+def _off(line: Line2, point: Vec | Point2) -> float:
+    """How far a point lies to the right of a line, seen from above."""
+    (ax, ay), (bx, by) = line
+    return ((point[0] - ax) * (by - ay) - (point[1] - ay) * (bx - ax)) / hypot(bx - ax, by - ay)
+
+
+def _across(outline: Outline, runs: Runs, kind: str) -> float | None:
     """Across flats or corners, corner to opposite side, or the longest diagonal."""
     ids = list(runs)
-    sides = dict(outline.sides)
-    lines = [assembly.board(id).side_in_world(sides[id]) for id in ids]
     corners = [runs[id][0] for id in ids]
     n, whole = len(ids), outline.rings
     if kind == "diagonal":
@@ -116,33 +152,31 @@ def _across(assembly: Assembly, outline: Outline, runs: Runs, kind: str) -> floa
         return max(distance(p, q) for p in points for q in points)
     if whole and n % 2 == 0:
         if kind == "flats":
-            return abs(lines[n // 2].beyond(corners[0]))
+            return abs(_off(_flat(runs[ids[n // 2]]), corners[0]))
         if kind == "corners":
             return distance(corners[0], corners[n // 2])
     if kind == "reach":
-        return abs(lines[n // 2].beyond(corners[0])) if whole and n % 2 else None
-    circle = _touching(lines, runs, ids)
+        return abs(_off(_flat(runs[ids[n // 2]]), corners[0])) if whole and n % 2 else None
+    circle = _touching([_flat(runs[id]) for id in ids[:3]]) if n > 2 else None
     if circle is None:
         return None
-    middle, radius = circle
+    (x, y), radius = circle
     if kind == "flats":
         return 2 * radius
     meeting = [runs[id][0] for i, id in enumerate(ids) if (i - 1) % n not in outline.broken]
-    return 2 * distance(middle, meeting[0]) if kind == "corners" and meeting else None
+    return 2 * hypot(meeting[0][0] - x, meeting[0][1] - y) if kind == "corners" and meeting else None
 
 
-def _touching(lines: list[Plane], runs: Runs, ids: list[str]) -> tuple[Vec, float] | None:
-    """Centre and radius of the circle that touches the first three lines: four planes' worth of linear equations."""
-    if len(lines) < 3:
+def _touching(lines: list[Line2]) -> tuple[Point2, float] | None:
+    """Centre and radius of the circle inside three lines: each is as far from it, so two differences fix the centre."""
+    rows = []
+    for (ax, ay), (bx, by) in lines:
+        long = hypot(bx - ax, by - ay)
+        nx, ny = (by - ay) / long, -(bx - ax) / long
+        rows.append((nx, ny, nx * ax + ny * ay))
+    (a, b, c), (d, e, f) = ((p[0] - q[0], p[1] - q[1], p[2] - q[2]) for p, q in ((rows[0], rows[1]), (rows[1], rows[2])))
+    det = a * e - b * d
+    if abs(det) < 1e-12:
         return None
-    level = runs[ids[0]][0]
-    way, other = sub(runs[ids[0]][1], level), sub(runs[ids[1]][1], runs[ids[1]][0])
-    normal = np.cross(way, other)
-    # All three normals point the same way, in or out: the distance has one sign for all of them.
-    rows = [[*(np.array(line.normal)), 1.0] for line in lines[:3]] + [[*normal, 0.0]]
-    right = [line.offset for line in lines[:3]] + [float(np.dot(normal, level))]
-    try:
-        x, y, z, radius = np.linalg.solve(np.array(rows), np.array(right))
-    except np.linalg.LinAlgError:
-        return None
-    return (float(x), float(y), float(z)), abs(float(radius))
+    x, y = (c * e - b * f) / det, (a * f - c * d) / det
+    return (x, y), abs(rows[0][2] - rows[0][0] * x - rows[0][1] * y)

@@ -9,7 +9,7 @@ from fennup.core.errors import CutError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import Facet, Polyhedron, clip
-from fennup.core.geometry.vec import Vec
+from fennup.core.geometry.vec import Vec, distance
 
 Arris = Literal["face_upper", "face_lower", "back_upper", "back_lower"]
 ARRISES: tuple[Arris, ...] = ("face_upper", "face_lower", "back_upper", "back_lower")
@@ -100,10 +100,17 @@ class Solid:
         return min(xs), max(xs)
 
 
+def uncut_reach(board: Board, over: float) -> tuple[float, float]:
+    """Least and greatest x of a piece that every cut of the board takes something off, `over` beyond its long points."""
+    if board.reach:
+        return board.reach
+    spans = [extent_along(board, *arris_line(board, a)) for a in ARRISES]
+    return min(s[0] for s in spans) - over, max(s[1] for s in spans) + over
+
+
 def solid_of(board: Board) -> Solid:
     """Cut the board: CutError `nothing_left` when the cuts leave no wood."""
-    spans = [extent_along(board, *arris_line(board, a)) for a in ARRISES]
-    low, high = min(s[0] for s in spans) - 1.0, max(s[1] for s in spans) + 1.0
+    low, high = uncut_reach(board, 1.0)
     pieces = []
     for y0, y1, z0, z1 in board.section.rectangles():
         piece = _box((low, y0, z0), (high, y1, z1), board)
@@ -160,3 +167,16 @@ def long_points(board: Board, end: End) -> tuple[Arris, ...]:
     reach = {a: extent_along(board, *arris_line(board, a))[1 if right else 0] for a in ARRISES}
     best = max(reach.values()) if right else min(reach.values())
     return tuple(a for a in ARRISES if abs(reach[a] - best) < 1e-6)
+
+
+def face_sides(solid: Solid) -> list[tuple[float, tuple[Vec, Vec], Facet]]:
+    """A panel's sides on its face, anticlockwise: length, ends in the board's axes, and the facet that stands on it."""
+    piece = solid.local[0]
+    face = next(f for f in piece.facets if f.name == "face")
+    sides = []
+    for i, start in enumerate(face.loop):
+        end = face.loop[(i + 1) % len(face.loop)]
+        edge = next(f for f in piece.facets if f is not face and {start, end} <= set(f.loop))
+        a, b = piece.points[start], piece.points[end]
+        sides.append((distance(a, b), (a, b), edge))
+    return sides

@@ -1,29 +1,49 @@
 """How a board lies on the saw, and what a cut then asks of the blade."""
 
 from dataclasses import dataclass
-from math import asin, atan2, degrees
+from math import asin, atan2, cos, degrees, radians, sin
 from typing import Literal
 
+from fennup.core.assembly.board import Board
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.vec import Vec, cross, dot
+from fennup.core.geometry.vec import Vec, cross, dot, scale
 
-WideSide = Literal["face", "back"]
-LongEdge = Literal["upper", "lower"]
+Long = Literal["face", "back", "upper", "lower"]
 Kept = Literal["left", "right"]
+Stance = Literal["flat", "on_edge", "propped"]
+
+ALONG: dict[Long, Vec] = {
+    "face": (0.0, 0.0, 1.0),
+    "back": (0.0, 0.0, -1.0),
+    "upper": (0.0, 1.0, 0.0),
+    "lower": (0.0, -1.0, 0.0),
+}
 
 
 @dataclass(frozen=True)
 class Pose:
-    """A board flat on the table: which wide side is down and which edge is against the fence."""
+    """Which side is down and which is against the fence.
 
-    down: WideSide
-    fence: LongEdge
+    Flat on a wide side; on a square edge; or `propped`: on a ripped edge, leaning against the fence as the rip makes it.
+    `rest` is the outward normal of the side that is down, in the board's axes.
+    """
+
+    down: Long
+    fence: Long
+    propped: bool = False
+    rest: Vec = (0.0, 0.0, -1.0)
+
+    @property
+    def stance(self) -> Stance:
+        """Flat, on edge or propped."""
+        return "propped" if self.propped else "flat" if self.down in ("face", "back") else "on_edge"
 
     def axes(self) -> tuple[Vec, Vec, Vec]:
-        """The board's x, y, z in the saw's axes (X right along the fence, Y to the fence, Z up)."""
-        y: Vec = (0.0, 1.0, 0.0) if self.fence == "upper" else (0.0, -1.0, 0.0)
-        z: Vec = (0.0, 0.0, 1.0) if self.down == "back" else (0.0, 0.0, -1.0)
-        return cross(y, z), y, z
+        """The saw's axes (X right along the fence, Y to the fence, Z up) in the board's."""
+        up = scale(self.rest, -1.0)
+        x: Vec = (1.0, 0.0, 0.0)
+        right = x if dot(cross(up, x), ALONG[self.fence]) > 0 else (-1.0, 0.0, 0.0)
+        return right, cross(up, right), up
 
 
 @dataclass(frozen=True)
@@ -35,7 +55,22 @@ class BladeAngles:
     kept: Kept
 
 
-POSES = (Pose("back", "upper"), Pose("back", "lower"), Pose("face", "upper"), Pose("face", "lower"))
+FLAT = (
+    Pose("back", "upper", False, ALONG["back"]),
+    Pose("back", "lower", False, ALONG["back"]),
+    Pose("face", "upper", False, ALONG["face"]),
+    Pose("face", "lower", False, ALONG["face"]),
+)
+
+
+def poses_for(board: Board) -> tuple[Pose, ...]:
+    """Every way in which the board can lie: flat, on those edges that are square, propped on those that are ripped."""
+    stood = []
+    rips: tuple[tuple[Long, Plane | None], ...] = (("lower", board.lower_rip), ("upper", board.upper_rip))
+    for edge, rip in rips:
+        fences: tuple[Long, Long] = ("face", "back")
+        stood += [Pose(edge, fence, rip is not None, rip.normal if rip else ALONG[edge]) for fence in fences]
+    return (*FLAT, *stood)
 
 
 def blade_angles(cut: Plane, pose: Pose) -> BladeAngles:
@@ -43,9 +78,17 @@ def blade_angles(cut: Plane, pose: Pose) -> BladeAngles:
 
     With the kept piece left of the blade, swing right = + miter and tilt left = + bevel; on the right both turn round.
     """
-    x, y, z = pose.axes()
-    normal = tuple(dot(cut.normal, (x[k], y[k], z[k])) for k in range(3))
-    sense = 1.0 if normal[0] > 0 else -1.0
-    swing = degrees(atan2(normal[1], abs(normal[0]))) * sense
-    tilt = degrees(asin(max(-1.0, min(1.0, normal[2])))) * sense
-    return BladeAngles(swing + 0.0, tilt + 0.0, "left" if normal[0] > 0 else "right")
+    x, y, z = (dot(cut.normal, axis) for axis in pose.axes())
+    sense = 1.0 if x > 0 else -1.0
+    swing = degrees(atan2(y, abs(x))) * sense
+    tilt = degrees(asin(max(-1.0, min(1.0, z)))) * sense
+    return BladeAngles(swing + 0.0, tilt + 0.0, "left" if x > 0 else "right")
+
+
+def cut_normal(blade: BladeAngles, pose: Pose) -> Vec:
+    """The other way round: the outward normal, in the board's axes, of the cut that these settings make."""
+    sense = 1.0 if blade.kept == "left" else -1.0
+    swing, tilt = radians(blade.swing_deg) * sense, radians(blade.tilt_deg) * sense
+    seen = (sense * cos(tilt) * cos(swing), cos(tilt) * sin(swing), sin(tilt))
+    right, to_fence, up = pose.axes()
+    return tuple(seen[0] * right[k] + seen[1] * to_fence[k] + seen[2] * up[k] for k in range(3))  # type: ignore[return-value]

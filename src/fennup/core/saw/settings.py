@@ -5,9 +5,10 @@ from dataclasses import dataclass
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.parts.alike import PartGroup
 from fennup.core.saw.machine import Machine
-from fennup.core.saw.pose import POSES, BladeAngles, Pose, blade_angles
+from fennup.core.saw.pose import BladeAngles, Pose, Stance, blade_angles, poses_for
 
 SAME_DEG = 1e-6
+STANCES: tuple[Stance, ...] = ("flat", "on_edge", "propped")
 
 
 @dataclass(frozen=True)
@@ -43,15 +44,18 @@ class _Choice:
 def settings_for(parts: tuple[PartGroup, ...], boards: dict[str, Board], machine: Machine) -> tuple[Setting, ...]:
     """Every end cut of every part, gathered by setting in the order in which the settings are first needed.
 
-    Of the ways a board can lie, one within the stops is taken first, then one whose setting is already in use, then
-    kept piece left of the blade, face up, upper edge to the fence.
+    Of the ways a board can lie, one within the stops is taken first, then flat before on edge before propped, then one
+    whose setting is already in use, then kept piece left of the blade, face up, upper edge to the fence.
     """
     found: list[tuple[BladeAngles, list[CutUse]]] = []
     for part in parts:
         board = boards[part.id]
+        if board.panel:
+            continue  # sheet goods: too wide for this saw
+        poses = poses_for(board)
         for end in reversed(ENDS):
             for index, cut in enumerate(board.ends(end)):
-                choices = [_Choice(pose, blade_angles(cut, pose)) for pose in POSES]
+                choices = [_Choice(pose, blade_angles(cut, pose)) for pose in poses]
                 best = min(choices, key=lambda c: _cost(c, found, machine))
                 use = CutUse(part.id, end, index, best.pose, best.blade.kept, len(part.boards))
                 place = next((uses for blade, uses in found if _same(blade, best.blade)), None)
@@ -76,11 +80,12 @@ def _same(a: BladeAngles, b: BladeAngles) -> bool:
     return abs(a.swing_deg - b.swing_deg) < SAME_DEG and abs(a.tilt_deg - b.tilt_deg) < SAME_DEG
 
 
-def _cost(choice: _Choice, found: list[tuple[BladeAngles, list[CutUse]]], machine: Machine) -> tuple[bool, ...]:
+def _cost(choice: _Choice, found: list[tuple[BladeAngles, list[CutUse]]], machine: Machine) -> tuple[int, ...]:
     """Smaller is better, first entry first."""
     blade = choice.blade
     return (
         not machine.reaches(blade.swing_deg, blade.tilt_deg),
+        STANCES.index(choice.pose.stance),
         not any(_same(blade, other) for other, _ in found),
         blade.kept == "right",
         choice.pose.down == "face",

@@ -12,7 +12,7 @@ from manifold3d import Manifold, OpType
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.assembly.model import Assembly
 from fennup.core.geometry.plane import Plane
-from fennup.core.parts.solid import ARRISES, arris_line, extent_along
+from fennup.core.parts.solid import uncut_reach
 
 SWELL_MM = 1e-3
 SAME_VOLUME = 1e-9
@@ -23,8 +23,9 @@ SHARED_MM3 = 1e-3
 class BooleanProof:
     """`sum_mm3` of the parts one by one, `union_mm3` of all together, `shared_mm3` that any two have in common.
 
-    `pieces` and `holes` are of the union when every cut end is let out by SWELL_MM, so that faces which touch are
-    joined: a ring is one piece with one hole through it, a chain one piece with none.
+    `pieces` and `holes` are of each ring's union when every cut end is let out by SWELL_MM, so that faces which touch
+    are joined: a ring is one piece with one hole through it, a chain one piece with none. What is let in loosely, such
+    as a floor, takes part in the volumes only.
     """
 
     sum_mm3: float
@@ -32,44 +33,60 @@ class BooleanProof:
     shared_mm3: float
     pieces: int
     holes: int
-    closed: bool
+    rings: int
+    closed_rings: int
 
     @property
     def holds(self) -> bool:
         """No shared wood, no wood lost or made, and one piece with just the hole that belongs there."""
         whole = abs(self.union_mm3 - self.sum_mm3) <= max(SHARED_MM3, SAME_VOLUME * self.sum_mm3)
-        return whole and self.shared_mm3 <= SHARED_MM3 and self.pieces == 1 and self.holes == (1 if self.closed else 0)
+        joined = self.pieces == self.rings and self.holes == self.closed_rings
+        return whole and self.shared_mm3 <= SHARED_MM3 and joined
 
 
 def boolean_proof(assembly: Assembly) -> BooleanProof:
     """Put the parts together as solids and measure what comes out."""
     parts = [_cut(board, 0.0) for board in assembly.boards]
     union = Manifold.batch_boolean(parts, OpType.Add)
-    shared = sum((a ^ b).volume() for a, b in combinations(parts, 2) if _near(a, b))
-    joined = Manifold.batch_boolean([_cut(board, SWELL_MM) for board in assembly.boards], OpType.Add)
-    pieces = joined.decompose()
+    boxes = [part.bounding_box() for part in parts]
+    near = ((a, b) for a, b in combinations(range(len(parts)), 2) if _near(boxes[a], boxes[b]))
+    shared = sum((parts[a] ^ parts[b]).volume() for a, b in near)
+    by_id = {board.id: board for board in assembly.boards}
+    edged = {m.board for joint in assembly.joints if joint.kind == "edge" for m in (joint.a, joint.b)}
+    pieces = [
+        piece
+        for ring in assembly.rings
+        for piece in Manifold.batch_boolean(
+            [_cut(by_id[id], SWELL_MM, SWELL_MM if id in edged else 0.0) for id in ring.boards], OpType.Add
+        ).decompose()
+    ]
     return BooleanProof(
         sum(part.volume() for part in parts),
         union.volume(),
         shared,
         len(pieces),
         sum(piece.genus() for piece in pieces),
-        assembly.closed,
+        len(assembly.rings),
+        sum(ring.closed for ring in assembly.rings),
     )
 
 
-def _cut(board: Board, swell: float) -> Manifold:
-    """The finished board in its place, its ends let out by `swell`."""
-    spans = [extent_along(board, *arris_line(board, a)) for a in ARRISES]
-    low, high = min(s[0] for s in spans) - 10.0, max(s[1] for s in spans) + 10.0
-    width, thickness, rabbet = board.section.width_mm, board.section.thickness_mm, board.section.rabbet
+def _cut(board: Board, swell: float, edges: float = 0.0) -> Manifold:
+    """The finished board in its place, its ends let out by `swell`, its long edges by `edges`."""
+    low, high = uncut_reach(board, 10.0)
+    width, thickness = board.section.width_mm + 2 * edges, board.section.thickness_mm
+    rabbet, groove = board.section.rabbet, board.section.groove
     wood = Manifold.cube((high - low, width, thickness)).translate((low, -width / 2, -thickness / 2))
     if rabbet:
         over = 1.0
         step = Manifold.cube((high - low + 2 * over, rabbet.width_mm + over, rabbet.depth_mm + over))
         wood -= step.translate((low - over, width / 2 - rabbet.width_mm, -thickness / 2 - over))
+    if groove:
+        over = 1.0 if groove.from_lower_mm <= 0 else 0.0
+        channel = Manifold.cube((high - low + 2, groove.width_mm + over, groove.depth_mm + 1.0))
+        wood -= channel.translate((low - 1, -width / 2 + groove.from_lower_mm - over, -thickness / 2 - 1.0))
     cuts = [cut.moved(swell) for end in ENDS for cut in board.ends(end)]
-    for plane in [*cuts, *(rip for rip in (board.upper_rip, board.lower_rip) if rip)]:
+    for plane in [*cuts, *(rip.moved(edges) for rip in (board.upper_rip, board.lower_rip) if rip)]:
         wood = _kept(wood, plane)
     frame = board.frame
     return wood.transform(np.array([frame.x, frame.y, frame.z, frame.origin]).T)
@@ -81,7 +98,6 @@ def _kept(wood: Manifold, plane: Plane) -> Manifold:
     return wood.trim_by_plane(inwards, -plane.offset)
 
 
-def _near(a: Manifold, b: Manifold) -> bool:
-    """Whether the boxes round two parts overlap."""
-    p, q = a.bounding_box(), b.bounding_box()
+def _near(p: tuple[float, ...], q: tuple[float, ...]) -> bool:
+    """Whether two boxes overlap."""
     return all(p[k] < q[k + 3] and q[k] < p[k + 3] for k in range(3))

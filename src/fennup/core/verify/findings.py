@@ -5,6 +5,7 @@ from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import Solid
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.settings import Setting
+from fennup.core.verify.closing import Closing
 from fennup.core.verify.joints import JointCheck
 
 CLAIM_KEPT = 1e-6
@@ -20,6 +21,8 @@ def findings_of(
     claims: list[tuple[Claim, float | None]],
     settings: tuple[Setting, ...],
     machine: Machine,
+    closing: Closing,
+    allowance_mm: float,
 ) -> tuple[Finding, ...]:
     """All findings, the gravest first, otherwise in the order of the work."""
     found = [*assembly.findings]
@@ -27,14 +30,15 @@ def findings_of(
         if not joint.closes:
             value = max(joint.gap_mm, joint.overlap_mm, joint.bare_mm)
             found.append(Finding("joint_open", "error", (joint.joint,), value=value))
-    found += _rabbets_that_miss(joints)
+    found += _bare_by_design(assembly, joints)
     for claim, measured in claims:
         if measured is not None and abs(measured - claim.asked) > CLAIM_KEPT * max(1.0, claim.asked):
             found.append(Finding("claim_missed", "error", (), (claim.field,), measured, claim.asked))
     found += _past_the_stop(settings, machine)
+    panels = {board.id for board in assembly.boards if board.panel}
     for part in parts:
         low, high = solids[part.id].extent_x()
-        if high - low < SHORTEST_SAFE_MM:
+        if high - low < SHORTEST_SAFE_MM and part.id not in panels:
             found.append(Finding("short_part", "warning", (part.id,), value=high - low, limit=SHORTEST_SAFE_MM))
     section = assembly.boards[0].section
     if section.rabbet:
@@ -45,17 +49,21 @@ def findings_of(
         found += [
             Finding("thin_lip", "warning", (), (field,), lip, THINNEST_LIP_MM) for lip, field in lips if lip < THINNEST_LIP_MM
         ]
+    if closing.state == "opens" and max(closing.opening_mm, closing.step_mm) > allowance_mm:
+        value = max(closing.opening_mm, closing.step_mm)
+        found.append(Finding("opens_wide", "warning", (closing.joint or "",), (), value, allowance_mm))
     order = {"error": 0, "warning": 1, "note": 2}
     return tuple(sorted(found, key=lambda f: order[f.severity]))
 
 
-def _rabbets_that_miss(joints: tuple[JointCheck, ...]) -> list[Finding]:
-    """Joints that only the rabbets leave bare, together where it is by the same width."""
-    widths: dict[float, list[str]] = {}
-    for joint in joints:
-        if joint.closes and joint.by_design and joint.bare_mm > 0:
-            widths.setdefault(round(joint.bare_mm, 6), []).append(joint.joint)
-    return [Finding("rabbets_miss", "note", tuple(names), value=width) for width, names in widths.items()]
+def _bare_by_design(assembly: Assembly, joints: tuple[JointCheck, ...]) -> list[Finding]:
+    """Joints that only the design leaves bare, together where it is for one reason and by the same width."""
+    widths: dict[tuple[str, float], list[str]] = {}
+    for joint, check in zip(assembly.joints, joints, strict=False):
+        if check.closes and check.by_design and check.bare_mm > 0:
+            code = "square_edges_miss" if joint.bare_for else "rabbets_miss"
+            widths.setdefault((code, round(check.bare_mm, 6)), []).append(check.joint)
+    return [Finding(code, "note", tuple(names), value=width) for (code, width), names in widths.items()]
 
 
 def _past_the_stop(settings: tuple[Setting, ...], machine: Machine) -> list[Finding]:

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from fennup.core.assembly.model import Assembly, Joint
+from fennup.core.assembly.model import Assembly, Joint, Mating
 from fennup.core.geometry.plane import plane_through
 from fennup.core.geometry.polyhedron import Polyhedron, clip_polygon, polygon_area, shared_volume
 from fennup.core.geometry.vec import Vec, cross, dot, norm, sub
@@ -35,12 +35,21 @@ def check_joint(assembly: Assembly, joint: Joint, solids: dict[str, Solid]) -> J
     a = solids[joint.a.board].patches(joint.a.facet)
     b = solids[joint.b.board].patches(joint.b.facet)
     gap, overlap = _apart(joint, a, b)
-    bare = _bare(joint, a, b) if gap <= CLOSED_MM and overlap <= CLOSED_MM else 0.0
-    by_design = False
-    if bare > CLOSED_MM:
-        plain = [_unrabbeted(assembly, m.board).patches(m.facet) for m in (joint.a, joint.b)]
-        by_design = _bare(joint, plain[0], plain[1]) <= CLOSED_MM
+    bare, by_design = 0.0, False
+    if gap <= CLOSED_MM and overlap <= CLOSED_MM:
+        near_a, near_b = (_and_beside(mating, solids) for mating in (joint.a, joint.b))
+        bare = _bare(joint, a, b, near_a, near_b)
+    if bare > CLOSED_MM and joint.bare_for:
+        by_design = True
+    elif bare > CLOSED_MM:
+        plain = [_unploughed(assembly, m.board).patches(m.facet) for m in (joint.a, joint.b)]
+        by_design = _bare(joint, plain[0], plain[1], plain[0], plain[1]) <= CLOSED_MM
     return JointCheck(joint.id, gap, overlap, bare, by_design)
+
+
+def _and_beside(mating: Mating, solids: dict[str, Solid]) -> tuple[Patch, ...]:
+    """The mating face and those beside it in the same plane."""
+    return tuple(p for board in (mating.board, *mating.beside) for p in solids[board].patches(mating.facet))
 
 
 def _apart(joint: Joint, a: tuple[Patch, ...], b: tuple[Patch, ...]) -> tuple[float, float]:
@@ -49,16 +58,18 @@ def _apart(joint: Joint, a: tuple[Patch, ...], b: tuple[Patch, ...]) -> tuple[fl
     Of a butt only the end that stands on the other board is tried.
     """
     offs = [b[0].plane.beyond(p) for facet in a for p in facet.points]
-    if joint.kind == "miter":
+    if joint.kind != "butt":
         offs += [a[0].plane.beyond(p) for facet in b for p in facet.points]
     return max(0.0, *offs), max(0.0, *(-off for off in offs))
 
 
-def _bare(joint: Joint, a: tuple[Patch, ...], b: tuple[Patch, ...]) -> float:
-    """Width of the widest strip of a (and of b, for a miter) that the other leaves uncovered."""
-    left = _uncovered(a, b)
-    if joint.kind == "miter":
-        left += _uncovered(b, a)
+def _bare(
+    joint: Joint, a: tuple[Patch, ...], b: tuple[Patch, ...], near_a: tuple[Patch, ...], near_b: tuple[Patch, ...]
+) -> float:
+    """Width of the widest strip of a (and of b, but for a butt) that the other and those beside it leave uncovered."""
+    left = _uncovered(a, near_b)
+    if joint.kind != "butt":
+        left += _uncovered(b, near_a)
     return max((_narrow_width(points, a[0].plane.normal) for points in left), default=0.0)
 
 
@@ -103,10 +114,10 @@ def _narrow_width(points: tuple[Vec, ...], normal: Vec) -> float:
     return 0.0 if least == float("inf") else least
 
 
-def _unrabbeted(assembly: Assembly, id: str) -> Solid:
-    """The same board before the rabbet was cut."""
+def _unploughed(assembly: Assembly, id: str) -> Solid:
+    """The same board before a rabbet or a groove was cut."""
     board = assembly.board(id)
-    return solid_of(replace(board, section=replace(board.section, rabbet=None)))
+    return solid_of(replace(board, section=replace(board.section, rabbet=None, groove=None)))
 
 
 def shared_wood(solids: dict[str, Solid]) -> list[tuple[str, str, float]]:

@@ -27,9 +27,10 @@ def describe(spec: FlatFrameSpec, ruler: Ruler, solids: dict[str, Solid]) -> Des
     dimensions, grips, more = dimensions_of(spec, ruler, base)
     shapes += more
     shapes += _left_out(spec, base)
+    picture = tuple(s for s in shapes if s.role in ("wood", "joint", "held"))
     letters = [Mark("letter", _middle_of_rail(assembly, b.id), b.id, b.id) for b in assembly.boards]
     front = View("front", tuple(shapes), tuple(letters), tuple(dimensions), tuple(grips))
-    return Description(_facts(spec, base), (front, _section(spec, assembly)), controls_of(spec), _sizes(spec, ruler))
+    return Description(_facts(spec, base), picture, (front, _section(spec, assembly)), controls_of(spec), _sizes(spec, ruler))
 
 
 def _facts(spec: FlatFrameSpec, base: Baseline) -> tuple[str, ...]:

@@ -2,8 +2,9 @@
 
 from fennup.core.drawing.edit import Edit, Give, TypeIn
 from fennup.core.drawing.view import Dimension, Grip, Shape, Standing
+from fennup.core.geometry.polygon import regular_corners
 from fennup.core.geometry.vec import Point2
-from fennup.core.kinds.flat_frame.outline import Baseline, given_line, regular_corners
+from fennup.core.kinds.flat_frame.outline import Baseline, given_line
 from fennup.core.kinds.flat_frame.place import assemble
 from fennup.core.kinds.flat_frame.spec import (
     CornerPin,

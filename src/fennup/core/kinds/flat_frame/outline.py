@@ -4,10 +4,11 @@ Only here are sizes turned into places. Everything that is read off a part comes
 """
 
 from dataclasses import dataclass
-from math import atan2, cos, degrees, hypot, pi, radians, sin
+from math import atan2, cos, degrees, hypot, radians, sin
 
 from fennup.core.errors import SpecError
 from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.polygon import regular_corners
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.spec import (
@@ -54,12 +55,6 @@ class Baseline:
     misfits: tuple[int, ...] = ()
     spare: tuple[int, ...] = ()
     free: int = 0
-
-
-def regular_corners(sides: int, apothem: float = 1.0) -> list[Point2]:
-    """Corners of the regular polygon whose first side lies level at the bottom, anticlockwise from its left end."""
-    radius = apothem / cos(pi / sides)
-    return [(radius * sin(a), -radius * cos(a)) for a in (2 * pi * i / sides - pi / sides for i in range(sides))]
 
 
 def unit_measures(sides: int) -> dict[str, float]:

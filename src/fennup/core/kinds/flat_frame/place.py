@@ -3,14 +3,14 @@
 from dataclasses import dataclass
 
 from fennup.core.assembly.board import Board, End
-from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Outline
+from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Outline, Ring, Stretch
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, sub
+from fennup.core.kinds.fields import CornerJoint
 from fennup.core.kinds.flat_frame.outline import Baseline, Side, baseline, turned
 from fennup.core.kinds.flat_frame.spec import (
-    CornerJoint,
     CornerPin,
     FlatFrameSpec,
     FloatingRound,
@@ -59,7 +59,7 @@ def assemble(spec: FlatFrameSpec) -> Assembly:
         joints=tuple(joints),
         outlines=_outlines(spec, rails, broken),
         claims=tuple(_claims(spec)),
-        closed=closed,
+        rings=(Ring(tuple(rail.id for rail in rails), closed),),
         findings=tuple(_findings(spec, base)),
     )
 
@@ -203,11 +203,11 @@ def _outlines(spec: FlatFrameSpec, rails: tuple[Board, ...], broken: list[str]) 
     )
     rings = not gaps
     lines = [
-        Outline("opening", tuple((id, "upper") for id in ids), "face", rings, gaps),
-        Outline("outside", tuple((id, "lower") for id in ids), "face", rings, gaps),
+        Outline("opening", tuple(Stretch(id, id, "upper") for id in ids), "face", rings, gaps),
+        Outline("outside", tuple(Stretch(id, id, "lower") for id in ids), "face", rings, gaps),
     ]
     if spec.rabbet:
-        lines.insert(1, Outline("rabbet", tuple((id, "rabbet") for id in ids), "back", rings, gaps))
+        lines.insert(1, Outline("rabbet", tuple(Stretch(id, id, "rabbet") for id in ids), "back", rings, gaps))
     return tuple(lines)
 
 

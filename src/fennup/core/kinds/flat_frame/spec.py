@@ -4,27 +4,15 @@ the one at the bottom, corners by the two sides that meet there: AB, BC, ..."""
 from string import ascii_uppercase
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Discriminator, Field, Tag, model_validator
+from pydantic import Discriminator, Field, Tag, model_validator
 
 from fennup.core.errors import SpecError
-
-LONGEST_MM = 100_000.0
-Size_mm = Annotated[float, Field(gt=0, le=LONGEST_MM, allow_inf_nan=False, description="mm")]
-Play_mm = Annotated[float, Field(ge=0, le=LONGEST_MM, allow_inf_nan=False, description="mm, 0 or more")]
-Corner_mm = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM, allow_inf_nan=False)]
-SideLetter = Annotated[str, Field(pattern="^[A-X]$", description="letter of a side")]
-CornerLetters = Annotated[str, Field(pattern="^[A-X]{2}$", description="letters of the two sides that meet")]
+from fennup.core.kinds.fields import CornerJoint, CornerLetters, Place_mm, Play_mm, SideLetter, Size_mm, Strict
 
 RegularMeasure = Literal[
     "opening_flats", "opening_corners", "opening_side", "opening_reach", "opening_diagonal",
     "outside_flats", "outside_corners", "outside_side", "outside_reach", "outside_diagonal",
 ]  # fmt: skip
-
-
-class Strict(BaseModel):
-    """Unknown keys are refused, so that a misspelt field never passes unnoticed."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
 
 
 class LineSize(Strict):
@@ -108,7 +96,7 @@ class CornerPin(Strict):
 
 def _pin_kind(pin: object) -> str:
     """Which pin is meant, so that what is wrong with it is said of that one alone."""
-    names = pin if isinstance(pin, dict) else vars(pin) if isinstance(pin, BaseModel) else ()
+    names = pin if isinstance(pin, dict) else vars(pin) if isinstance(pin, Strict) else ()
     return "corner pin" if "corner" in names or "deg" in names else "side pin"
 
 
@@ -122,7 +110,7 @@ class Irregular(Strict):
 
     form: Literal["irregular"]
     line: Literal["opening", "outside"]
-    corners: Annotated[list[tuple[Corner_mm, Corner_mm]], Field(min_length=3, max_length=24)]
+    corners: Annotated[list[tuple[Place_mm, Place_mm]], Field(min_length=3, max_length=24)]
     pins: Annotated[list[Pin], Field(max_length=60)] = []
 
 
@@ -145,13 +133,6 @@ class RabbetSpec(Strict):
 
     width_mm: Size_mm
     depth_mm: Size_mm
-
-
-class CornerJoint(Strict):
-    """How one corner is joined. For a butt, `through` is the side that runs through."""
-
-    joint: Literal["miter", "butt"]
-    through: SideLetter | None = None
 
 
 class FlatFrameSpec(Strict):

@@ -1,0 +1,55 @@
+"""Drawings and controls with their words."""
+
+from fennup.app.schemas.sheet import ControlOut, DimensionOut, OptionOut, ViewOut
+from fennup.app.wording.figures import Voice
+from fennup.app.wording.labels import GROUPS, VIEWS, VIEWS_SHORT, label
+from fennup.core.drawing.view import Control, Dimension, View
+
+NUMBERED = ("corner", "shelf_height", "shelf_thickness")
+
+
+def view_out(view: View, voice: Voice, sides: int = 4) -> ViewOut:
+    """A drawing with its figures worded."""
+    return ViewOut(
+        id=view.id,
+        title=VIEWS.get(view.id, view.id),
+        short=VIEWS_SHORT.get(view.id, ""),
+        shapes=list(view.shapes),
+        marks=list(view.marks),
+        dimensions=[_dimension(d, voice, sides) for d in view.dimensions],
+        grips=list(view.grips),
+    )
+
+
+def _dimension(d: Dimension, voice: Voice, sides: int) -> DimensionOut:
+    return DimensionOut(
+        id=d.id,
+        label=label(d.label, sides),
+        figure=voice.of(d.value, d.unit),
+        a=d.a,
+        b=d.b,
+        unit=d.unit,
+        standing=d.standing,
+        away=d.away,
+        lane=d.lane,
+        about=d.about,
+        at=d.at,
+        acts=d.acts,
+        can_free=d.can_free,
+    )
+
+
+def control_out(c: Control, voice: Voice) -> ControlOut:
+    """Something to decide, worded."""
+    return ControlOut(
+        id=f"{c.code}:{c.about}" if c.about else c.code,
+        label=f"{label(c.code)} {c.about}" if c.code in NUMBERED else label(c.code),
+        group=c.group,
+        group_label=GROUPS[c.group],
+        about=c.about,
+        options=[OptionOut(code=o.code, label=label(o.code), acts=list(o.acts), chosen=o.chosen) for o in c.options],
+        figure=voice.of(c.value, c.unit) if c.value is not None and c.unit else None,
+        unit=c.unit,
+        acts=c.acts,
+        style=c.style,
+    )

@@ -1,0 +1,228 @@
+"""A part's card: its drawing, its ends, its long edges, its length ladder, in words."""
+
+import re
+
+from fennup.app.schemas.sheet import EdgeOut, EndOut, PartOut, RungOut
+from fennup.app.services.drawings import view_out
+from fennup.app.wording.figures import Voice
+from fennup.app.wording.why import edge_lines, given_lines, miter_lines
+from fennup.core.assembly.board import ENDS, Board, End
+from fennup.core.drawing.board_views import part_shapes
+from fennup.core.drawing.view import View
+from fennup.core.parts.alike import PartGroup
+from fennup.core.parts.solid import (
+    ARRISES,
+    Arris,
+    Solid,
+    arris_length,
+    end_cut,
+    extent_along,
+    face_sides,
+    rip_bevel_deg,
+)
+from fennup.core.saw.pose import blade_angles, poses_for
+from fennup.core.solve import Solution
+
+SQUARE_DEG = 1e-9
+NUMBERED = re.compile(r"(\w+) (\w+)((?:, .*)?)")
+PLURALS = {"Shelf": "Shelves"}
+
+
+def part_out(solution: Solution, part: PartGroup, voice: Voice, words: dict[str, str]) -> PartOut:
+    """The card of one part."""
+    board, solid = solution.assembly.board(part.id), solution.solids[part.id]
+    shapes, marks = part_shapes(board, solid)
+    count = len(part.boards)
+    hand = ""
+    mirrors = next((p.id for p in solution.parts if p.mirror_of == part.id), part.mirror_of)
+    if mirrors:
+        hand = f"Mirror image of {in_sentence(solution.assembly.board(mirrors).name)}: do not mix them up."
+    section = board.section
+    size = f"{voice.say(section.thickness_mm)} thick"
+    if not board.panel:
+        size = f"{voice.say(section.width_mm)} wide, {size}"
+    return PartOut(
+        id=part.id,
+        name=part_name(solution, part),
+        members=list(part.boards),
+        count_text="one of it" if count == 1 else f"{count} alike",
+        hand_text=hand,
+        section_text=size,
+        upper=words["upper"],
+        view=view_out(View("part", shapes, marks), voice),
+        ends=[] if board.panel else [_end(solution, board, end, voice, words) for end in ENDS],
+        edges=[] if board.panel else _edges(board, voice, words),
+        ladder=_outline(board, solid, voice) if board.panel else _ladder(solution, board, voice, words),
+        ways=[] if board.panel else _ways(board, voice, words),
+    )
+
+
+def in_sentence(name: str) -> str:
+    """A board's name inside a sentence: `rail A`, `the front` ..."""
+    return name[:1].lower() + name[1:]
+
+
+def part_name(solution: Solution, part: PartGroup) -> str:
+    """The part's name: what its boards are called, together."""
+    names = [solution.assembly.board(id).name for id in part.boards]
+    if len(names) == 1:
+        return names[0]
+    found = [NUMBERED.fullmatch(name) for name in names]
+    first, last = found[0], found[-1]
+    if first and last and all(m and m[1] == first[1] and m[3] == first[3] and len(m[2]) < 3 for m in found):
+        word = PLURALS.get(first[1], f"{first[1]}s")
+        return f"{word} {first[2]} {'to' if len(names) > 2 else 'and'} {last[2]}{first[3]}"
+    for tail in (" rail", *(name[name.index(",") :] for name in names[:1] if "," in name)):
+        if all(name.endswith(tail) for name in names):
+            short = [name.removesuffix(tail) for name in names]
+            together = " and ".join([", ".join(short[:-1]), short[-1]])
+            return f"{together} rails".capitalize() if tail == " rail" else f"{together}{tail}".capitalize()
+    return " and ".join([", ".join(names[:-1]), names[-1]]).capitalize()
+
+
+def _end(solution: Solution, board: Board, end: End, voice: Voice, words: dict[str, str]) -> EndOut:
+    angles = end_cut(board.ends(end)[0])
+    longer = words["lower"] if angles.miter_deg > 0 else words["upper"]
+    leans = "square across" if abs(angles.miter_deg) < SQUARE_DEG else f"long point on the {longer}"
+    side = words["back"] if angles.bevel_deg > 0 else words["face"]
+    bevel = (
+        "blade upright"
+        if abs(angles.bevel_deg) < SQUARE_DEG
+        else f"blade tilted {voice.say_angle(abs(angles.bevel_deg))}, {side} longer"
+    )
+    more = len(board.ends(end)) - 1
+    return EndOut(
+        end=end,
+        miter=voice.angle(abs(angles.miter_deg)),
+        leans=leans,
+        bevel=bevel + (f"; then {more} more cut{'s' if more > 1 else ''}" if more else ""),
+        why=miter_lines(solution, board, end, voice),
+    )
+
+
+def _edges(board: Board, voice: Voice, words: dict[str, str]) -> list[EdgeOut]:
+    """How the long edges are ripped; nothing where both are left square."""
+    made = []
+    for side, plane in (("upper", board.upper_rip), ("lower", board.lower_rip)):
+        if plane is not None:
+            bevel = rip_bevel_deg(plane)
+            wider = words["back"] if bevel > 0 else words["face"]
+            made.append(
+                EdgeOut(label=f"Rip the {words[side]}", figure=voice.angle(abs(bevel)), note=f"the {wider} stays wider there")
+            )
+    return made
+
+
+def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str]) -> list[RungOut]:
+    """Lengths along each line that somebody may mark, the one to measure first."""
+    lengths = {arris: arris_length(board, arris) for arris in ARRISES}
+    beveled = any(abs(lengths[f"face_{e}"] - lengths[f"back_{e}"]) > 1e-6 for e in ("upper", "lower"))  # type: ignore[index]
+    shown: list[Arris] = list(ARRISES) if beveled else ["face_lower", "face_upper"]
+    longest = max(lengths[a] for a in shown)
+    here = next(a for a in ("face_lower", "face_upper", "back_lower", "back_upper") if lengths[a] >= longest - 1e-9)
+    shown.sort(key=lambda a: (a != here, -lengths[a]))
+    why = [*edge_lines(solution, board, voice, words), *given_lines(solution, voice)]
+    square = all(abs(end_cut(c).miter_deg) < SQUARE_DEG for end in ENDS for c in board.ends(end)) and not beveled
+    low, high = solution.solids[board.id].extent_x()
+    overall = high - low
+    rungs = []
+    for arris in shown:
+        face, _, edge = arris.partition("_")
+        line = f"{words[edge]}, {words[face]}" if beveled else words[edge]
+        tips = "" if square else ", tip to tip"
+        if not square and not _mixed(board) and lengths[arris] >= overall - 1e-6:
+            tips = ", long point to long point"
+        elif not square and not _mixed(board) and not beveled:
+            tips = ", short point to short point"
+        rungs.append(
+            RungOut(
+                id=edge if not beveled else arris,
+                label=f"{line[:1].upper()}{line[1:]}{tips}",
+                note="measure and mark here" if arris == here else "to check by",
+                figure=voice.length(lengths[arris]),
+                here=arris == here,
+                why=why,
+            )
+        )
+    if board.section.rabbet:
+        rungs.insert(1, _rabbet(board, voice, words, why))
+    if overall > longest + 1e-6:
+        why_overall = [
+            "The farthest tips of the two ends, along the board: the least board that this part can be cut from.",
+            *why,
+        ]
+        rungs.append(
+            RungOut(
+                id="overall",
+                label="Overall, tip to tip along the board",
+                note="the least board it can be cut from",
+                figure=voice.length(overall),
+                here=False,
+                why=why_overall,
+            )
+        )
+    return rungs
+
+
+def _rabbet(board: Board, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
+    assert board.section.rabbet is not None
+    width = board.section.rabbet.width_mm
+    low, high = extent_along(board, board.section.width_mm / 2 - width, -board.section.thickness_mm / 2)
+    place = f"Along the wall of the rabbet, {voice.say(width)} in from the {words['upper']}, on the {words['back']}."
+    return RungOut(
+        id="rabbet",
+        label="Rabbet line",
+        note="what it holds lies against it",
+        figure=voice.length(high - low),
+        here=False,
+        why=[place, *why],
+    )
+
+
+def _outline(board: Board, solid: Solid, voice: Voice) -> list[RungOut]:
+    """A panel's sides round its upper face, alike ones together, and the sheet that it comes out of."""
+    xs, ys = ([p[k] for piece in solid.local for p in piece.points] for k in (0, 1))
+    alike: dict[tuple[str, str], int] = {}
+    first: dict[tuple[str, str], tuple[float, float]] = {}
+    for length, _, edge in face_sides(solid):
+        bevel = rip_bevel_deg(edge.plane)
+        key = (f"{length:.6f}", f"{bevel:.6f}")
+        alike[key] = alike.get(key, 0) + 1
+        first.setdefault(key, (length, bevel))
+    rungs: list[RungOut] = []
+    for key, count in alike.items():
+        length, bevel = first[key]
+        cut = "edge square" if abs(bevel) < SQUARE_DEG else f"edge at {voice.say_angle(abs(bevel))}, "
+        if abs(bevel) >= SQUARE_DEG:
+            cut += "the upper face smaller" if bevel > 0 else "the upper face larger"
+        label = "Every side" if len(alike) == 1 else f"{count} side{'s' if count > 1 else ''}"
+        why = ["Measured round the upper face of the finished panel.", "Its edges follow the inside of the walls, less the play."]
+        rungs.append(RungOut(id=f"side{len(rungs)}", label=label, note=cut, figure=voice.length(length), here=not rungs, why=why))
+    for name, reach in (("Overall, left to right", max(xs) - min(xs)), ("Overall, front to back", max(ys) - min(ys))):
+        why = ["From edge to edge over both faces: the least sheet that the panel can be cut from."]
+        rungs.append(
+            RungOut(id=name, label=name, note="the least sheet it comes out of", figure=voice.length(reach), here=False, why=why)
+        )
+    return rungs
+
+
+def _ways(board: Board, voice: Voice, words: dict[str, str]) -> list[str]:
+    """The same end the other ways that the board can lie: on edge, and propped on a ripped edge."""
+    cut = board.right[0]
+    if abs(end_cut(cut).bevel_deg) < SQUARE_DEG:
+        return []
+    told = []
+    for pose in poses_for(board):
+        if pose.stance == "flat" or pose.fence == "back":
+            continue
+        blade = blade_angles(cut, pose)
+        tilt = "blade upright" if abs(blade.tilt_deg) < 1e-7 else f"tilt {voice.say_angle(abs(blade.tilt_deg))}"
+        how = "Propped on its ripped" if pose.propped else "On its"
+        told.append(f"{how} {words[pose.down]} instead: swing {voice.say_angle(abs(blade.swing_deg))}, {tilt}.")
+    return list(dict.fromkeys(told))
+
+
+def _mixed(board: Board) -> bool:
+    """Whether the two ends lean the same way, so that neither edge has both long points."""
+    leans = [end_cut(board.ends(end)[0]).miter_deg for end in ENDS]
+    return leans[0] * leans[1] < 0

@@ -1,0 +1,161 @@
+"""Pinned measures to the unknowns behind them: the nearest branch that keeps every pin that can be kept.
+
+A pin is independent when its gradient is not in the span of the earlier ones: that rank, and no list of formulas,
+tells what is too little and what is too much.
+"""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fennup.core.errors import CoreError, SpecError
+
+Values = NDArray[np.float64]
+Reading = Callable[[Sequence[float]], list[float | None]]
+KEPT = 1e-9
+EXACT = 1e-14
+SAME = 1e-7
+STEP = 1e-4
+ROUNDS = 60
+HALVINGS = 30
+
+
+@dataclass(frozen=True)
+class Pin:
+    """A measure that has been given a figure: mm or degrees; `field` is where it was given."""
+
+    measure: str
+    value: float
+    field: str
+
+
+@dataclass(frozen=True)
+class Misfit:
+    """A pin that cannot hold together with the earlier ones in `others`: those make the measure `gives`."""
+
+    pin: Pin
+    gives: float
+    others: tuple[Pin, ...]
+
+
+@dataclass(frozen=True)
+class Settled:
+    """The unknowns found. `spare` pins only repeat what follows from the others; `free` more would fix everything."""
+
+    values: tuple[float, ...]
+    spare: tuple[Pin, ...]
+    misfits: tuple[Misfit, ...]
+    free: int
+
+
+def settle(start: Sequence[float], pins: Sequence[Pin], read: Reading, freedom: int) -> Settled:
+    """Newton's method with least steps from `start`, pin after pin.
+
+    `read` measures all pins at some values of the unknowns, in the pins' order; it may raise CoreError where there is
+    nothing to measure. `freedom` is how many independent pins fix everything. SpecError `cannot_measure`, or
+    `pin_impossible` when an independent pin cannot be met.
+    """
+    search = _Search(pins, read)
+    values = np.array(start, dtype=float)
+    search.measured(values)
+    kept: list[int] = []
+    spare: list[Pin] = []
+    doubtful: list[tuple[int, tuple[int, ...]]] = []
+    for index in range(len(pins)):
+        slopes = search.slopes(values)
+        others = _span_of(slopes, kept, index)
+        if others is None:
+            kept.append(index)
+            values = search.met(values, kept)
+        else:
+            doubtful.append((index, others))
+    misfits = []
+    final = search.measured(values)
+    for index, others in doubtful:
+        pin = pins[index]
+        if abs(final[index] - pin.value) <= SAME * max(1.0, abs(pin.value)):
+            spare.append(pin)
+        else:
+            misfits.append(Misfit(pin, float(final[index]), tuple(pins[i] for i in others)))
+    return Settled(tuple(float(v) for v in values), tuple(spare), tuple(misfits), max(0, freedom - len(kept)))
+
+
+def _span_of(slopes: Values, kept: list[int], index: int) -> tuple[int, ...] | None:
+    """Which of the kept pins this one follows from; None when it is independent of them."""
+    own = slopes[index]
+    size = float(np.linalg.norm(own))
+    if size < 1e-12:
+        return ()
+    if not kept:
+        return None
+    rows = slopes[kept]
+    share = np.linalg.lstsq(rows.T, own, rcond=None)[0]
+    if float(np.linalg.norm(own - share @ rows)) > 1e-5 * size:
+        return None
+    weight = np.abs(share) * np.linalg.norm(rows, axis=1)
+    return tuple(k for k, w in zip(kept, weight, strict=True) if w > 1e-4 * size)
+
+
+class _Search:
+    """Measures and their slopes, each asked for once at a place."""
+
+    def __init__(self, pins: Sequence[Pin], read: Reading) -> None:
+        self.pins = pins
+        self.read = read
+        self._at: dict[bytes, Values] = {}
+        self._slopes: dict[bytes, Values] = {}
+
+    def measured(self, values: Values) -> Values:
+        key = values.tobytes()
+        if key not in self._at:
+            found = self.read([float(v) for v in values])
+            for pin, value in zip(self.pins, found, strict=True):
+                if value is None:
+                    raise SpecError("cannot_measure", (pin.field,))
+            self._at[key] = np.array(found, dtype=float)
+        return self._at[key]
+
+    def slopes(self, values: Values) -> Values:
+        """How every measure changes with every unknown, by central differences: rows are pins."""
+        key = values.tobytes()
+        if key not in self._slopes:
+            columns = []
+            for i in range(len(values)):
+                nudge = np.zeros_like(values)
+                nudge[i] = STEP
+                columns.append((self.measured(values + nudge) - self.measured(values - nudge)) / (2 * STEP))
+            self._slopes[key] = np.array(columns).T
+        return self._slopes[key]
+
+    def met(self, values: Values, kept: list[int]) -> Values:
+        """The nearest values at which the kept pins hold, to KEPT and as far below as steps still help; a step that
+        helps nothing is halved."""
+        wanted = np.array([self.pins[i].value for i in kept])
+        scale = np.maximum(1.0, np.abs(wanted))
+        for _ in range(ROUNDS):
+            error = self.measured(values)[kept] - wanted
+            if np.all(np.abs(error) <= EXACT * scale):
+                return values
+            step = np.linalg.lstsq(self.slopes(values)[kept], error, rcond=None)[0]
+            following = self._nearer(values, step, kept, wanted, float(np.linalg.norm(error)))
+            if following is None:
+                if np.all(np.abs(error) <= KEPT * scale):
+                    return values
+                break
+            values = following
+        pin = self.pins[kept[-1]]
+        raise SpecError("measure_impossible", (pin.field,), measure=pin.measure, value=pin.value)
+
+    def _nearer(self, values: Values, step: Values, kept: list[int], wanted: Values, error: float) -> Values | None:
+        share = 1.0
+        for _ in range(HALVINGS):
+            tried = values - share * step
+            try:
+                if float(np.linalg.norm(self.measured(tried)[kept] - wanted)) < error:
+                    return tried
+            except CoreError:
+                pass
+            share /= 2
+        return None

@@ -1,0 +1,58 @@
+"""Walls of several boards, one above the other."""
+
+from dataclasses import dataclass
+from itertools import pairwise
+from math import cos
+
+from fennup.core.errors import SpecError
+from fennup.core.kinds.box.spec import BoxSpec
+from fennup.core.kinds.box.walls import Wall
+
+
+@dataclass(frozen=True)
+class Course:
+    """One board of a wall: from `low` to `high` up the wall, y from the outer bottom line."""
+
+    id: str
+    low: float
+    high: float
+    lowest: bool
+    highest: bool
+
+
+def courses_of(spec: BoxSpec, walls: tuple[Wall, ...]) -> dict[str, tuple[Course, ...]]:
+    """Every wall's courses, from the bottom up.
+
+    The wall that needs the most wood sets where the boards meet: all of its boards but the top one are as wide as they
+    come. The other walls' boards are ripped so that they meet at the same levels on the face. SpecError
+    `courses_too_few` when the boards do not reach the height, `courses_too_many` when the top one would be left out.
+    """
+    ends = {wall.letter: reach_of(spec, wall) for wall in walls}
+    if spec.courses is None:
+        return {letter: (Course(letter, low, high, True, True),) for letter, (low, high) in ends.items()}
+    count, width = spec.courses.count, spec.courses.board_width_mm
+    leader = max(walls, key=lambda wall: round(ends[wall.letter][1] - ends[wall.letter][0], 9))
+    low, high = ends[leader.letter]
+    if low + count * width < high - 1e-9:
+        raise SpecError("courses_too_few", ("courses.count",), count=count, mm=width, reach_mm=count * width, limit_mm=high - low)
+    if low + (count - 1) * width >= high - 1e-9:
+        raise SpecError(
+            "courses_too_many", ("courses.count",), count=count, mm=width, reach_mm=(count - 1) * width, limit_mm=high - low
+        )
+    levels = [(low + i * width) * cos(leader.slope) for i in range(1, count)]
+    made = {}
+    for wall in walls:
+        own_low, own_high = ends[wall.letter]
+        places = [own_low, *(z / cos(wall.slope) for z in levels), own_high]
+        made[wall.letter] = tuple(
+            Course(f"{wall.letter}{i + 1}", a, b, i == 0, i == count - 1) for i, (a, b) in enumerate(pairwise(places))
+        )
+    return made
+
+
+def reach_of(spec: BoxSpec, wall: Wall) -> tuple[float, float]:
+    """From the lowest to the highest wood up a wall, y from the outer bottom line."""
+    top = spec.height_mm / cos(wall.slope)
+    if spec.edges == "square":
+        return 0.0, top
+    return min(0.0, -wall.drop()), max(top, top - wall.drop())

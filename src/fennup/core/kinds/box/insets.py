@@ -1,0 +1,225 @@
+"""What is let into a box or laid on it: a floor or slats, a back panel, level shelves, a cap ring, a liner."""
+
+from dataclasses import dataclass, field, replace
+from math import hypot
+
+from fennup.core.assembly.board import Board
+from fennup.core.assembly.model import Finding, Joint, Mating, Outline, Ring, Stretch
+from fennup.core.errors import CutError, SpecError
+from fennup.core.geometry.frame import Frame
+from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
+from fennup.core.geometry.vec import Vec, dot
+from fennup.core.kinds.box.spec import Back, BoxSpec, Cap, Floor, Shelf
+from fennup.core.kinds.box.walls import Wall, run_at, signed_run
+from fennup.core.parts.solid import solid_of
+from fennup.core.stock.section import Section
+
+UP: Vec = (0.0, 0.0, 1.0)
+X: Vec = (1.0, 0.0, 0.0)
+Y: Vec = (0.0, 1.0, 0.0)
+
+
+@dataclass
+class Insets:
+    """Boards, joints, lines and rings that are added to the walls'."""
+
+    boards: list[Board] = field(default_factory=list)
+    joints: list[Joint] = field(default_factory=list)
+    outlines: list[Outline] = field(default_factory=list)
+    rings: list[Ring] = field(default_factory=list)
+    findings: list[Finding] = field(default_factory=list)
+
+
+def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], top: float) -> Insets:
+    """Everything besides the walls; `top` is the level of their highest wood. SpecError names what cannot be."""
+    made = Insets()
+    if spec.floor:
+        _lay_floor(spec, spec.floor, walls, made)
+    if spec.back:
+        _let_in_back(spec, spec.back, walls, made)
+    for i, shelf in enumerate(spec.shelves):
+        _shelve(spec, shelf, i, walls, made)
+    if spec.cap:
+        _cap(spec.cap, spec.height_mm, top, walls, made)
+    if spec.lid and spec.lid.depth_mm + spec.lid.kerf_mm >= spec.height_mm - _inside_bottom(spec):
+        most = spec.height_mm - _inside_bottom(spec) - spec.lid.kerf_mm
+        raise SpecError("lid_too_deep", ("lid.depth_mm",), mm=spec.lid.depth_mm, limit_mm=most)
+    _check_liner(spec)
+    return made
+
+
+def _inside_bottom(spec: BoxSpec) -> float:
+    """The level that things in the box stand on."""
+    if spec.floor:
+        return spec.floor.height_mm + spec.floor.thickness_mm
+    return spec.back.from_edge_mm + spec.back.thickness_mm if spec.back else 0.0
+
+
+def _bitten(board: Board, planes: list[Plane]) -> Board:
+    """The board cut by those of some planes that bite: on the side to which each looks, in order."""
+    every = board
+    for plane in planes:
+        along = dot(plane.normal, board.frame.x)
+        if abs(along) > 1e-9:
+            every = every.with_cut("right" if along > 0 else "left", plane)
+        else:
+            side = "upper" if dot(plane.normal, board.frame.y) > 0 else "lower"
+            local = board.frame.plane_to_local(plane)
+            every = replace(every, upper_rip=local) if side == "upper" else replace(every, lower_rip=local)
+    left_over = {f.name for piece in solid_of(every).local for f in piece.facets}
+    kept = replace(
+        every,
+        left=tuple(cut for i, cut in enumerate(every.left) if f"left:{i}" in left_over),
+        right=tuple(cut for i, cut in enumerate(every.right) if f"right:{i}" in left_over),
+    )
+    return replace(kept, reach=None) if not board.panel else kept
+
+
+def _panel(id: str, name: str, bottom: float, thickness: float, planes: list[Plane]) -> Board:
+    """A level panel inside some planes, its face up."""
+    levels = [Plane(UP, z) for z in (bottom, bottom + thickness)]
+    count = len(planes)
+    points = []
+    for at in levels:
+        for i in range(count):
+            points.append(meeting_point(planes[i - 1], planes[i], at))
+    low_x, high_x = min(p[0] for p in points), max(p[0] for p in points)
+    low_y, high_y = min(p[1] for p in points), max(p[1] for p in points)
+    middle: Vec = ((low_x + high_x) / 2, (low_y + high_y) / 2, bottom + thickness / 2)
+    reach = (low_x - middle[0] - 1.0, high_x - middle[0] + 1.0)
+    section = Section(high_y - low_y, thickness)
+    return _bitten(Board(id, name, section, Frame(middle, X, Y, UP), panel=True, reach=reach), planes)
+
+
+def _inside(walls: tuple[Wall, ...], space: float, deeper: float = 0.0) -> list[Plane]:
+    """The walls' inner faces, drawn in by `space` measured level, or let into the wood by `deeper`."""
+    return [wall.inner.moved((deeper - space) * hypot(wall.out[0], wall.out[1])) for wall in walls]
+
+
+def _lay_floor(spec: BoxSpec, floor: Floor, walls: tuple[Wall, ...], made: Insets) -> None:
+    top = floor.height_mm + floor.thickness_mm
+    if top > spec.height_mm:
+        most = spec.height_mm - floor.thickness_mm
+        raise SpecError("floor_above_rim", ("floor.height_mm",), mm=floor.height_mm, limit_mm=most)
+    inside = _inside(walls, floor.play_mm / 2)
+    _check_room(walls, floor.play_mm / 2, (floor.height_mm, top), "floor.play_mm")
+    if floor.slats is None:
+        made.boards.append(_panel("floor", "Floor", floor.height_mm, floor.thickness_mm, inside))
+        return
+    width = floor.slat_width_mm or 0.0
+    whole = _panel("floor", "Floor", floor.height_mm, floor.thickness_mm, inside)
+    corners = [p for piece in solid_of(whole).world for f in piece.facets if f.name in ("face", "back") for p in piece.corners(f)]
+    # Both the upper and the lower side must lie between the front and the back wall.
+    low = max(min(p[1] for p in corners if abs(p[2] - z) < 1e-6) for z in (floor.height_mm, top))
+    high = min(max(p[1] for p in corners if abs(p[2] - z) < 1e-6) for z in (floor.height_mm, top))
+    gap = (high - low - floor.slats * width) / (floor.slats + 1)
+    if width <= 0 or gap < 0:
+        raise SpecError("slats_too_many", ("floor.slats",), count=floor.slats, mm=floor.slats * width, limit_mm=high - low)
+    reach = whole.reach
+    for i in range(floor.slats):
+        middle = low + (i + 1) * gap + (i + 0.5) * width
+        frame = Frame((whole.frame.origin[0], middle, floor.height_mm + floor.thickness_mm / 2), X, Y, UP)
+        slat = Board(f"slat{i + 1}", f"Slat {i + 1}", Section(width, floor.thickness_mm), frame, reach=reach)
+        made.boards.append(_bitten(slat, [p for p in inside if abs(p.normal[0]) > 1e-9]))
+
+
+def _let_in_back(spec: BoxSpec, back: Back, walls: tuple[Wall, ...], made: Insets) -> None:
+    if not spec.upright:
+        raise SpecError("back_needs_upright", ("back",))
+    thinnest = min(wall.thickness for wall in walls)
+    if back.depth_mm >= thinnest:
+        raise SpecError("groove_too_deep", ("back.depth_mm",), mm=back.depth_mm, limit_mm=thinnest)
+    if back.from_edge_mm + back.thickness_mm >= spec.height_mm:
+        limit = spec.height_mm - back.thickness_mm
+        raise SpecError("groove_above", ("back.from_edge_mm",), mm=back.from_edge_mm, limit_mm=limit)
+    if spec.courses:
+        raise SpecError("back_with_courses", ("back",))
+    if back.play_mm / 2 >= back.depth_mm:
+        made.findings.append(Finding("back_falls_out", "error", (), ("back.play_mm",), back.depth_mm, back.play_mm / 2))
+    planes = _inside(walls, back.play_mm / 2, back.depth_mm)
+    made.boards.append(_panel("back", "Back panel", back.from_edge_mm, back.thickness_mm, planes))
+
+
+def _shelve(spec: BoxSpec, shelf: Shelf, i: int, walls: tuple[Wall, ...], made: Insets) -> None:
+    """A shelf across the plan, level when the case hangs on its back: its face up, its upper edge to the front."""
+    if not spec.upright:
+        raise SpecError("shelf_needs_upright", (f"shelves.{i}",))
+    corners = [run_at(walls, k, 0.0, "inner")[0] for k in range(len(walls))]
+    low, high = min(p[1] for p in corners), max(p[1] for p in corners)
+    y = low + shelf.height_mm
+    if y + shelf.thickness_mm > high + 1e-9:
+        most = high - low - shelf.thickness_mm
+        raise SpecError("shelf_outside", (f"shelves.{i}.height_mm",), mm=shelf.height_mm, limit_mm=most)
+    bottom = _inside_bottom(spec)
+    front = spec.height_mm - (spec.lid.depth_mm + spec.lid.kerf_mm if spec.lid else 0.0)
+    middle = (max(p[0] for p in corners) + min(p[0] for p in corners)) / 2
+    frame = Frame((middle, y + shelf.thickness_mm / 2, (bottom + front) / 2), (-1.0, 0.0, 0.0), UP, Y)
+    reach = max(p[0] for p in corners) - middle + 1.0
+    board = Board(f"shelf{i + 1}", f"Shelf {i + 1}", Section(front - bottom, shelf.thickness_mm), frame, reach=(-reach, reach))
+    # Only walls that the shelf meets end to end: one that runs along it lies against its face.
+    planes = [wall.inner for wall in walls if abs(wall.inner.normal[0]) > 1e-9]
+    try:
+        made.boards.append(_bitten(board, planes))
+    except CutError:
+        raise SpecError("shelf_outside", (f"shelves.{i}.height_mm",), mm=shelf.height_mm, limit_mm=high - low) from None
+
+
+def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Insets) -> None:
+    """Rails lying flat on the walls, from `over_in_mm` inside their inner top line to `over_out_mm` outside."""
+    lines = []
+    for i, wall in enumerate(walls):
+        out: Vec = (wall.along[1], -wall.along[0], 0.0)
+        outer = plane_through(run_at(walls, i, height, "outer")[0], out).moved(cap.over_out_mm)
+        inner = plane_through(run_at(walls, i, height, "inner")[0], out).moved(-cap.over_in_mm)
+        if outer.offset - inner.offset <= 0:
+            raise SpecError("cap_no_width", ("cap.over_in_mm",), side=wall.letter)
+        lines.append((outer, inner))
+    level = Plane(UP, top)
+    count = len(walls)
+    boards = {}
+    for i, wall in enumerate(walls):
+        outer, inner = lines[i]
+        start, end = (meeting_point(lines[i - 1][1], inner, level), meeting_point(inner, lines[(i + 1) % count][1], level))
+        if dot((end[0] - start[0], end[1] - start[1], 0.0), wall.along) <= 1e-9:
+            raise SpecError("cap_no_opening", ("cap.over_in_mm",), side=wall.letter, mm=cap.over_in_mm)
+        width = outer.offset - inner.offset
+        out = outer.normal
+        at = tuple((a + b) / 2 + out[k] * width / 2 for k, (a, b) in enumerate(zip(start, end, strict=True)))
+        origin: Vec = (at[0], at[1], top + cap.thickness_mm / 2)
+        frame = Frame(origin, wall.along, (-out[0], -out[1], 0.0), UP)
+        boards[wall.letter] = Board(f"cap {wall.letter}", f"Cap {wall.letter}", Section(width, cap.thickness_mm), frame)
+    letters = list(boards)
+    for i, a in enumerate(letters):
+        b = letters[(i + 1) % count]
+        plane = joint_plane(lines[i][0], lines[(i + 1) % count][0], lines[i][1], lines[(i + 1) % count][1])
+        boards[a] = boards[a].with_cut("right", plane)
+        boards[b] = boards[b].with_cut("left", plane.flipped())
+        at_a, at_b = Mating(f"cap {a}", "right:0"), Mating(f"cap {b}", "left:0")
+        made.joints.append(Joint(f"cap {a}{b}", "miter", at_a, at_b, ((f"cap {a}", "right"), (f"cap {b}", "left"))))
+    made.boards += boards.values()
+    made.rings.append(Ring(tuple(board.id for board in boards.values()), True))
+    for name, side in (("cap_outside", "lower"), ("cap_opening", "upper")):
+        stretches = tuple(Stretch(letter, boards[letter].id, side) for letter in letters)  # type: ignore[arg-type]
+        made.outlines.append(Outline(name, stretches, "face", True))
+
+
+def _check_room(walls: tuple[Wall, ...], space: float, levels: tuple[float, float], at: str) -> None:
+    """What is let in must leave something of every side."""
+    for height in levels:
+        for i, wall in enumerate(walls):
+            if signed_run(walls, i, height, "inner") <= 2 * space:
+                raise SpecError("play_too_great", (at,), mm=2 * space, side=wall.letter)
+
+
+def _check_liner(spec: BoxSpec) -> None:
+    """A liner needs walls under its lip, or a floor under its foot, and must not reach deeper than that."""
+    liner = spec.liner
+    if liner is None:
+        return
+    if liner.lip_mm == 0 and not (spec.floor or spec.back):
+        raise SpecError("liner_on_nothing", ("liner.lip_mm",))
+    if 0 < liner.lip_mm <= liner.play_mm / 2:
+        raise SpecError("liner_falls_through", ("liner.lip_mm",), mm=liner.lip_mm, limit_mm=liner.play_mm / 2)
+    room = spec.height_mm - _inside_bottom(spec)
+    if liner.height_mm > room + 1e-9:
+        raise SpecError("liner_too_tall", ("liner.height_mm",), mm=liner.height_mm, limit_mm=room)

@@ -1,0 +1,175 @@
+"""A box as boards, cut planes, joints, lines and claims. It places; it computes no setting and no length."""
+
+from itertools import pairwise
+
+from fennup.core.assembly.board import Board
+from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Outline, Ring, Stretch
+from fennup.core.errors import CutError, SpecError
+from fennup.core.geometry.plane import joint_plane
+from fennup.core.kinds.box.courses import Course, courses_of, reach_of
+from fennup.core.kinds.box.insets import insets_of
+from fennup.core.kinds.box.spec import BoxSpec, LengthPin, Rectangle
+from fennup.core.kinds.box.walls import FLOOR, Wall, level, signed_run, walls_of
+from fennup.core.kinds.fields import CornerJoint
+from fennup.core.stock.section import Groove, Section
+
+RECTANGLE_NAMES = {"A": "Front", "B": "Right side", "C": "Back", "D": "Left side"}
+UPRIGHT = 1e-12
+
+
+def assemble(spec: BoxSpec) -> Assembly:
+    """Boards and joints of a box with all that is let into it. SpecError when no box answers to the spec."""
+    walls = walls_of(spec)
+    _check(spec, walls)
+    courses = courses_of(spec, walls)
+    boards, joints = _ring(spec, walls, courses)
+    insets = insets_of(spec, walls, max(_highest(spec, wall) for wall in walls))
+    ring = Ring(tuple(boards), True)
+    return Assembly(
+        boards=(*boards.values(), *insets.boards),
+        joints=(*joints, *insets.joints),
+        outlines=(*_outlines(walls, courses), *insets.outlines),
+        claims=tuple(_claim(pin, i) for i, pin in enumerate(spec.given_pins())),
+        rings=(ring, *insets.rings),
+        findings=tuple(_findings(spec, walls) + list(insets.findings)),
+    )
+
+
+def shell(spec: BoxSpec) -> Assembly:
+    """The walls alone, each a single uncut board: enough to measure every line on, and quick. CutError `parallel`."""
+    walls = walls_of(spec)
+    whole: dict[str, tuple[Course, ...]] = {
+        wall.letter: (Course(wall.letter, *reach_of(spec, wall), True, True),) for wall in walls
+    }
+    boards = tuple(_board(spec, wall, whole[wall.letter][0]) for wall in walls)
+    return Assembly(boards, (), _outlines(walls, whole), (), ())
+
+
+def _highest(spec: BoxSpec, wall: Wall) -> float:
+    """The level of a wall's highest wood."""
+    if spec.edges == "level":
+        return spec.height_mm
+    return spec.height_mm + max(0.0, -wall.out[2] * wall.thickness)
+
+
+def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
+    """One course of a wall, its ends not yet cut."""
+    frame = wall.frame_at((course.low + course.high) / 2)
+    leaning = spec.edges == "level" and abs(wall.out[2]) > UPRIGHT
+    back = spec.back
+    groove = Groove(back.from_edge_mm, back.thickness_mm, back.depth_mm) if back and course.lowest else None
+    name = RECTANGLE_NAMES[wall.letter] if isinstance(spec.plan, Rectangle) else f"Wall {wall.letter}"
+    if course.id != wall.letter:
+        name = f"{name}, course {course.id[1:]}"
+    return Board(
+        course.id,
+        name,
+        Section(course.high - course.low, wall.thickness, None, groove),
+        frame,
+        upper_rip=frame.plane_to_local(level(spec.height_mm)) if leaning and course.highest else None,
+        lower_rip=frame.plane_to_local(FLOOR) if leaning and course.lowest else None,
+    )
+
+
+def _ring(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]]) -> tuple[dict[str, Board], list[Joint]]:
+    """All walls' boards cut at every corner, and the joints: corner by corner, course by course, then course on course."""
+    boards = {course.id: _board(spec, wall, course) for wall in walls for course in courses[wall.letter]}
+    joints: list[Joint] = []
+    for i, name in enumerate(spec.corner_names):
+        joints += _corner(spec, walls[i], walls[(i + 1) % len(walls)], name, courses, boards)
+    for own in courses.values():
+        joints += [
+            Joint(f"{low.id}/{high.id}", "edge", Mating(low.id, "upper"), Mating(high.id, "lower"), ())
+            for low, high in pairwise(own)
+        ]
+    return boards, joints
+
+
+def _corner(
+    spec: BoxSpec, a: Wall, b: Wall, name: str, courses: dict[str, tuple[Course, ...]], boards: dict[str, Board]
+) -> list[Joint]:
+    """Cut both walls of a corner and name the faces that meet."""
+    how = spec.corners.get(name) or CornerJoint(joint=spec.joint)
+    through_a = (how.through or a.letter) == a.letter
+    miter = joint_plane(a.outer, b.outer, a.inner, b.inner)
+    if how.joint == "miter":
+        right, left = miter, miter.flipped()
+    elif through_a:
+        right, left = b.outer, a.inner
+    else:
+        right, left = b.inner, a.outer
+    mine, theirs = ([course.id for course in courses[wall.letter]] for wall in (a, b))
+    for id in mine:
+        boards[id] = boards[id].with_cut("right", right)
+    for id in theirs:
+        boards[id] = boards[id].with_cut("left", left)
+    uneven = (a.slope, a.thickness) != (b.slope, b.thickness)
+    loose = uneven and (spec.edges == "square" or len(mine) > 1)
+    joints = []
+    for i, (one, other) in enumerate(zip(mine, theirs, strict=True)):
+        id = name if len(mine) == 1 else f"{name}{i + 1}"
+        beside_a, beside_b = (tuple(x for x in ids if x != own) for ids, own in ((mine, one), (theirs, other)))
+        at_a = Mating(one, "right:0" if how.joint == "miter" or not through_a else "back", beside_a)
+        at_b = Mating(other, "left:0" if how.joint == "miter" or through_a else "back", beside_b)
+        first, second = (at_b, at_a) if how.joint == "butt" and through_a else (at_a, at_b)
+        ends = ((one, "right"), (other, "left"))
+        joints.append(Joint(id, how.joint, first, second, ends, "square_edges" if loose else ""))  # type: ignore[arg-type]
+    return joints
+
+
+def _outlines(walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]]) -> tuple[Outline, ...]:
+    """The four lines round a box."""
+    made = []
+    for where, place in (("bottom", 0), ("top", -1)):
+        for line, side in (("outer", "face"), ("inner", "back")):
+            stretches = tuple(Stretch(w.letter, courses[w.letter][place].id, side) for w in walls)  # type: ignore[arg-type]
+            made.append(Outline(f"{line}_{where}", stretches, "lower" if place == 0 else "upper", True))
+    return tuple(made)
+
+
+def _claim(pin: object, i: int) -> Claim:
+    """What was asked, as a measure on the finished solids."""
+    if isinstance(pin, LengthPin):
+        return Claim(pin.measure, pin.mm, f"pins.{i}.mm")
+    return Claim(pin.measure, pin.deg, f"pins.{i}.deg", "deg")  # type: ignore[attr-defined]
+
+
+def _check(spec: BoxSpec, walls: tuple[Wall, ...]) -> None:
+    """Every wall must keep some of both faces, at the bottom and at the top: SpecError `walls_cross`, `too_thick`."""
+    for i, wall in enumerate(walls):
+        try:
+            outer = [signed_run(walls, i, h, "outer") for h in (0.0, spec.height_mm)]
+            inner = [signed_run(walls, i, h, "inner") for h in (0.0, spec.height_mm)]
+        except CutError:
+            raise SpecError("walls_in_line", ("plan",), side=wall.letter) from None
+        if outer[0] <= 1e-9 or not _turns_left(walls[i - 1], wall):
+            raise SpecError("plan_crossed", ("plan",), side=wall.letter)
+        if outer[1] <= 1e-9:
+            limit = spec.height_mm * outer[0] / (outer[0] - outer[1])
+            raise SpecError("walls_cross", (_field(spec, "height"),), side=wall.letter, mm=spec.height_mm, limit_mm=limit)
+        if min(inner) <= 1e-9:
+            worst = 0 if inner[0] <= inner[1] else 1
+            limit = wall.thickness * outer[worst] / (outer[worst] - inner[worst])
+            own = wall.letter in spec.thicknesses_mm
+            field = f"thicknesses_mm.{wall.letter}" if own else "thickness_mm"
+            raise SpecError("too_thick", (field,), side=wall.letter, mm=wall.thickness, limit_mm=limit)
+
+
+def _turns_left(before: Wall, here: Wall) -> bool:
+    return before.along[0] * here.along[1] - before.along[1] * here.along[0] > 1e-9
+
+
+def _field(spec: BoxSpec, measure: str) -> str:
+    """Where a measure was given, or the spec's own field."""
+    for i, pin in enumerate(spec.pins or ()):
+        if pin.measure == measure:
+            return f"pins.{i}.mm"
+    return f"{measure}_mm"
+
+
+def _findings(spec: BoxSpec, walls: tuple[Wall, ...]) -> list[Finding]:
+    """What only the kind knows: the height that leaning costs."""
+    if spec.courses is None:
+        return []
+    standing = spec.courses.count * spec.courses.board_width_mm
+    return [Finding("leaning_costs", "note", (), ("courses",), standing - spec.height_mm, spec.height_mm)]

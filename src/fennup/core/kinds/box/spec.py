@@ -1,0 +1,246 @@
+"""What a person says about a box or a case. Millimetres and degrees; sides are lettered A, B, C ... anticlockwise seen
+from above, A at the front; corners by the two sides that meet there: AB, BC, ..."""
+
+from string import ascii_uppercase
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, model_validator
+
+from fennup.core.errors import SpecError
+from fennup.core.kinds.fields import (
+    CornerJoint,
+    CornerLetters,
+    Place_mm,
+    Play_mm,
+    SideLetter,
+    Size_mm,
+    Strict,
+)
+
+MOST_SIDES = 12
+Slope_deg = Annotated[float, Field(gt=-90, lt=90, allow_inf_nan=False, description="degrees from vertical, + flaring")]
+Group = Annotated[str, Field(pattern="^[A-L]{1,12}$", description="letters of the sides that are alike")]
+Measure = Annotated[str, Field(max_length=60, description="name of a measure")]
+
+
+class Regular(Strict):
+    """All sides alike: across flats (an odd number: the inner circle) on the outer bottom line."""
+
+    form: Literal["regular"]
+    sides: Annotated[int, Field(ge=3, le=MOST_SIDES)]
+    across_mm: Size_mm
+
+
+class Rectangle(Strict):
+    """Four square corners: A front, B right, C back, D left; sizes of the outer bottom line."""
+
+    form: Literal["rectangle"]
+    width_mm: Size_mm
+    depth_mm: Size_mm
+
+
+class Irregular(Strict):
+    """Any convex plan: the corners of the outer bottom line, anticlockwise, A's left end first."""
+
+    form: Literal["irregular"]
+    corners: Annotated[list[tuple[Place_mm, Place_mm]], Field(min_length=3, max_length=MOST_SIDES)]
+
+
+class LengthPin(Strict):
+    """A length that was given."""
+
+    measure: Measure
+    mm: Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False)]
+
+    @property
+    def value(self) -> float:
+        """The figure, whatever its unit."""
+        return self.mm
+
+
+class AnglePin(Strict):
+    """An angle that was given."""
+
+    measure: Measure
+    deg: Annotated[float, Field(gt=-180, lt=180, allow_inf_nan=False)]
+
+    @property
+    def value(self) -> float:
+        """The figure, whatever its unit."""
+        return self.deg
+
+
+class Liner(Strict):
+    """What stands or hangs inside: a tapered insert, across flats or width and depth, at its rim under the lip and at
+    its foot; `lip_mm` is how far the lip reaches out over the walls at each side. Play is the total."""
+
+    rim_mm: Size_mm
+    foot_mm: Size_mm
+    rim_depth_mm: Size_mm | None = None
+    foot_depth_mm: Size_mm | None = None
+    height_mm: Size_mm
+    lip_mm: Play_mm = 0.0
+    play_mm: Play_mm = 0.0
+
+
+class Courses(Strict):
+    """Each wall of so many boards, one above the other, all cut from boards `board_width_mm` wide."""
+
+    count: Annotated[int, Field(ge=2, le=12)]
+    board_width_mm: Size_mm
+
+
+class Floor(Strict):
+    """A floor whose underside lies so high; its edges follow the walls. Play is the total, as for everything let in."""
+
+    height_mm: Play_mm = 0.0
+    thickness_mm: Size_mm
+    play_mm: Play_mm = 0.0
+    slats: Annotated[int, Field(ge=1, le=40)] | None = None
+    slat_width_mm: Size_mm | None = None
+
+
+class Back(Strict):
+    """A panel let into a groove round the walls, `from_edge_mm` in from the bottom edge; at 0 it lies in a rabbet."""
+
+    thickness_mm: Size_mm
+    depth_mm: Size_mm
+    from_edge_mm: Play_mm = 0.0
+    play_mm: Play_mm = 0.0
+
+
+class Lid(Strict):
+    """The top sawn off once the box is together: `depth_mm` of lid, and what the blade takes."""
+
+    depth_mm: Size_mm
+    kerf_mm: Play_mm
+
+
+class Cap(Strict):
+    """A ring mitered flat on the top edges, reaching over the walls inwards and outwards."""
+
+    thickness_mm: Size_mm
+    over_in_mm: Annotated[float, Field(ge=-1000, le=1000, allow_inf_nan=False)]
+    over_out_mm: Annotated[float, Field(ge=-1000, le=1000, allow_inf_nan=False)]
+
+
+class Shelf(Strict):
+    """A level shelf in a case that hangs on its back: its underside so high above the inside of side A."""
+
+    height_mm: Play_mm
+    thickness_mm: Size_mm
+
+
+class BoxSpec(Strict):
+    """A box or a case: walls round a plan, upright or leaning, and what is let into them.
+
+    The plan, `height_mm` and the slopes are what the pins make them; without pins they are all given as they stand.
+    """
+
+    kind: Literal["box"]
+    version: Literal[1] = 1
+    plan: Annotated[Regular | Rectangle | Irregular, Field(discriminator="form")]
+    height_mm: Size_mm
+    slope_deg: Slope_deg = 0.0
+    slopes_deg: dict[Group, Slope_deg] = {}
+    thickness_mm: Size_mm
+    thicknesses_mm: dict[SideLetter, Size_mm] = {}
+    pins: Annotated[list[LengthPin | AnglePin], Field(max_length=60)] | None = None
+    liner: Liner | None = None
+    edges: Literal["level", "square"] = "level"
+    joint: Literal["miter", "butt"] = "miter"
+    corners: dict[CornerLetters, CornerJoint] = {}
+    courses: Courses | None = None
+    floor: Floor | None = None
+    back: Back | None = None
+    lid: Lid | None = None
+    cap: Cap | None = None
+    shelves: Annotated[list[Shelf], Field(max_length=20)] = []
+
+    @property
+    def sides(self) -> int:
+        """How many walls."""
+        if isinstance(self.plan, Regular):
+            return self.plan.sides
+        return 4 if isinstance(self.plan, Rectangle) else len(self.plan.corners)
+
+    @property
+    def letters(self) -> str:
+        """The sides' letters in order."""
+        return ascii_uppercase[: self.sides]
+
+    @property
+    def corner_names(self) -> tuple[str, ...]:
+        """AB, BC, ..., the last one back to A."""
+        letters = self.letters
+        return tuple(letters[i] + letters[(i + 1) % len(letters)] for i in range(len(letters)))
+
+    def group_of(self, letter: str) -> str:
+        """The group of sides with one slope that a side belongs to: "" where all are alike."""
+        return next((group for group in self.slopes_deg if letter in group), "")
+
+    def slope_of(self, letter: str) -> float:
+        """A wall's slope, degrees from vertical, + flaring."""
+        return self.slopes_deg.get(self.group_of(letter), self.slope_deg)
+
+    def thickness_of(self, letter: str) -> float:
+        """A wall's thickness, mm."""
+        return self.thicknesses_mm.get(letter, self.thickness_mm)
+
+    @property
+    def upright(self) -> bool:
+        """Whether every wall stands upright: then it is a case."""
+        return all(self.slope_of(letter) == 0 for letter in self.letters)
+
+    @property
+    def slope_measures(self) -> tuple[str, ...]:
+        """The names of the slopes that can differ."""
+        return tuple(f"slope:{group}" for group in self.slopes_deg) or ("slope",)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _sides_in_words(cls, document: Any) -> Any:
+        """Too many sides are said in our own words."""
+        plan = document.get("plan") if isinstance(document, dict) else None
+        count = plan.get("sides") if isinstance(plan, dict) else None
+        if isinstance(count, int) and not isinstance(count, bool) and not 3 <= count <= MOST_SIDES:
+            raise SpecError("box_sides", ("plan.sides",), count=count, most=MOST_SIDES)
+        return document
+
+    @model_validator(mode="after")
+    def _names_are_sides(self) -> "BoxSpec":
+        """Names must exist; SpecError names the field."""
+        letters = self.letters
+        for letter in self.thicknesses_mm:
+            if letter not in letters:
+                raise SpecError("no_such_side", (f"thicknesses_mm.{letter}",), side=letter, last=letters[-1])
+        said = "".join(self.slopes_deg)
+        for group in self.slopes_deg:
+            for letter in group:
+                if letter not in letters or said.count(letter) > 1:
+                    raise SpecError("no_such_side", (f"slopes_deg.{group}",), side=letter, last=letters[-1])
+        if said and len(said) != len(letters):
+            missing = next(letter for letter in letters if letter not in said)
+            raise SpecError("slope_missing", ("slopes_deg",), side=missing)
+        for name, corner in self.corners.items():
+            if name not in self.corner_names:
+                raise SpecError("no_such_corner", (f"corners.{name}",), corner=name)
+            if corner.through and corner.through not in name:
+                raise SpecError("through_not_here", (f"corners.{name}.through",), corner=name)
+        return self
+
+    def given_pins(self) -> tuple[LengthPin | AnglePin, ...]:
+        """What was given; without pins, everything as it stands."""
+        if self.pins is not None:
+            return tuple(self.pins)
+        slopes = [AnglePin(measure=name, deg=self.slope_of(name.partition(":")[2][:1] or "A")) for name in self.slope_measures]
+        height = LengthPin(measure="height", mm=self.height_mm)
+        if isinstance(self.plan, Regular):
+            return (LengthPin(measure="outer_bottom_flats", mm=self.plan.across_mm), *slopes, height)
+        if isinstance(self.plan, Rectangle):
+            width, depth = (
+                LengthPin(measure=f"outer_bottom_{kind}", mm=size)
+                for kind, size in (("width", self.plan.width_mm), ("depth", self.plan.depth_mm))
+            )
+            return (width, depth, *slopes, height)
+        return (*slopes, height)
