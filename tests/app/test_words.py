@@ -31,7 +31,9 @@ class ClosingLines(unittest.TestCase):
     def test_each_verdict_says_what_how_much_and_where(self) -> None:
         octagon = regular(8, 45.0, "opening_flats", mm=300.0)
         self.assertEqual(self.line(octagon)[:2], ("closes", "Closes exactly."))
-        self.assertIn("does not reach all", self.line(octagon, Machine(swing_left_deg=10, swing_right_deg=10, tilt_left_deg=10))[2])
+        self.assertIn(
+            "does not reach all", self.line(octagon, Machine(swing_left_deg=10, swing_right_deg=10, tilt_left_deg=10))[2]
+        )
         tone, _, detail, second = self.line(regular(7, 50.8, "outside_corners", mm=533.4))
         self.assertEqual(tone, "opens")
         # 360 - 7 x 51 = 3 degrees over faces of 50.8 / cos 25.5: 2 x 56.284 x sin 1.5 = 2.947.

@@ -31,9 +31,35 @@ def irregular(
     return {"kind": "flat_frame", "shape": shape, "board": {"width_mm": 40.0, "thickness_mm": 20.0}, **more}
 
 
+def box(plan: dict[str, Any], height: float, **more: Any) -> dict[str, Any]:
+    """A box 18 thick, if nothing else is said."""
+    return {"kind": "box", "plan": plan, "height_mm": height, **({"thickness_mm": 18.0} | more)}
+
+
+def of_sides(sides: int, across: float) -> dict[str, Any]:
+    """A regular plan, its outer bottom line across flats."""
+    return {"form": "regular", "sides": sides, "across_mm": across}
+
+
+def level(width: float, depth: float) -> dict[str, Any]:
+    """A rectangular plan, its outer bottom line."""
+    return {"form": "rectangle", "width_mm": width, "depth_mm": depth}
+
+
+def given(**measures: float) -> list[dict[str, Any]]:
+    """Pins by name, `slope_AC` for `slope:AC`."""
+    named = ((name.replace("slope_", "slope:"), value) for name, value in measures.items())
+    return [{"measure": name, "deg" if name.startswith(("slope", "level_slope")) else "mm": value} for name, value in named]
+
+
+def spec_of(document: dict[str, Any]) -> Any:
+    """The document as its kind's model."""
+    return KINDS[document["kind"]].spec.model_validate(document)
+
+
 def solved(document: dict[str, Any], machine: Machine | None = None) -> Solution:
     """Validate and solve."""
-    return solve(FRAME.spec.model_validate(document), machine or Machine())
+    return solve(spec_of(document), machine or Machine())
 
 
 def lengths(solution: Solution, board: str) -> tuple[float, float]:

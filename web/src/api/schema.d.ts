@@ -1446,13 +1446,15 @@ export interface components {
         };
         /**
          * SolidsOut
-         * @description A project as solids.
+         * @description A project as solids; `stands` where z is up rather than towards the reader.
          */
         SolidsOut: {
             /** Joints */
             joints: components["schemas"]["JointOut"][];
             /** Solids */
             solids: components["schemas"]["SolidOut"][];
+            /** Stands */
+            stands: boolean;
             /** Version */
             version: number;
         };

@@ -65,10 +65,13 @@ export class SolidScene {
     for (const part of this.parts.values()) this.scene.remove(part.group);
     this.parts.clear();
     this.joints.clear();
-    const all = solids.solids.flatMap((s) => s.pieces.flatMap((p) => p.points.map((q) => new Vector3(...q))));
+    // The scene's y is up and its z looks at the reader, as in a thing drawn flat; a standing thing is tipped up.
+    const tipped = (p: [number, number, number]) =>
+      solids.stands ? new Vector3(p[0], p[2], -p[1]) : new Vector3(...p);
+    const all = solids.solids.flatMap((s) => s.pieces.flatMap((p) => p.points.map(tipped)));
     const middle = all.reduce((sum, p) => sum.add(p), new Vector3()).divideScalar(all.length);
     const reach = Math.max(...all.map((p) => p.distanceTo(middle)));
-    const placed = (p: [number, number, number]) => new Vector3(...p).sub(middle).divideScalar(reach);
+    const placed = (p: [number, number, number]) => tipped(p).sub(middle).divideScalar(reach);
     for (const solid of solids.solids) {
       const group = new Group();
       const mesh = solid.pieces.map((piece) => this.piece(piece, placed, solid.id));
@@ -77,7 +80,7 @@ export class SolidScene {
         group.add(m, edges);
       }
       this.scene.add(group);
-      this.parts.set(solid.id, { group, push: new Vector3(...solid.push), mesh });
+      this.parts.set(solid.id, { group, push: tipped(solid.push), mesh });
     }
     for (const joint of solids.joints) {
       for (const outline of joint.outlines) {

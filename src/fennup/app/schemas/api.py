@@ -156,9 +156,10 @@ class JointOut(BaseModel):
 
 
 class SolidsOut(BaseModel):
-    """A project as solids."""
+    """A project as solids; `stands` where z is up rather than towards the reader."""
 
     version: int
+    stands: bool
     solids: list[SolidOut]
     joints: list[JointOut]
 

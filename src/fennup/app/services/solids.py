@@ -2,6 +2,7 @@
 
 from fennup.app.schemas.api import JointOut, PieceOut, SolidOut, SolidsOut
 from fennup.core.geometry.vec import Vec, norm, scale, sub
+from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
 
 
@@ -12,6 +13,7 @@ def solids_of(solution: Solution, version: int) -> SolidsOut:
     reach = max(norm(sub(m, centre)) for m in middles.values()) or 1.0
     return SolidsOut(
         version=version,
+        stands=KINDS[solution.spec.kind].stands,
         solids=[
             SolidOut(
                 id=board.id,

@@ -58,7 +58,7 @@ def _offers(error: CoreError) -> list[Offer]:
     others = error.data["others"]
     assert isinstance(others, tuple)
     return [
-        Offer(label=f"let the {label(other)} follow", acts=[Free(op="free", measure=other), give])
+        Offer(label=f"let go: {label(other)}", acts=[Free(op="free", measure=other), give])
         for other, _, field in others
         if field.startswith("pins.")
     ]

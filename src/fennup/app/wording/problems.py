@@ -112,6 +112,11 @@ PROBLEMS: dict[str, Words] = {
     "courses_too_many": lambda d, v: (
         f"One board fewer already makes {_mm(d, v, 'reach_mm')}; up the slope this wall needs only {_mm(d, v, 'limit_mm')}."
     ),
+    "course_in_rip": lambda d, v: (
+        f"On side {d['side']} two boards would meet within {_mm(d, v, 'mm')} of a ripped edge, where not all of their thickness "
+        "is left. Take boards of another width."
+    ),
+    "plan_no_corner": lambda d, v: "Two sides of the plan lie in line, or two corners on each other.",
     "lid_too_deep": lambda d, v: f"A lid {_mm(d, v, 'mm')} deep leaves no box. It must be under {_mm(d, v, 'limit_mm')}.",
     "floor_above_rim": lambda d, v: f"A floor {_mm(d, v, 'mm')} up would stand above the rim. At most {_mm(d, v, 'limit_mm')}.",
     "slats_too_many": lambda d, v: (

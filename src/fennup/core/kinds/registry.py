@@ -19,7 +19,8 @@ class Kind:
     """A family of assemblies: its name, the spec's model, and what it does: place boards, take an act, show itself.
 
     `settle` puts a spec's sizes where what was given puts them. `side_words` are this kind's own names for a board's
-    sides; `starts` are specs to begin a new project with, by code.
+    sides; `starts` are specs to begin a new project with, by code; `stands` where z is
+    up rather than towards the reader.
     """
 
     name: str
@@ -31,3 +32,4 @@ class Kind:
     describe: Callable[[Any, Ruler, dict[str, Solid]], Description]
     side_words: dict[str, str]
     starts: dict[str, dict[str, Any]]
+    stands: bool

@@ -34,6 +34,8 @@ def check_joint(assembly: Assembly, joint: Joint, solids: dict[str, Solid]) -> J
     """Measure one joint."""
     a = solids[joint.a.board].patches(joint.a.facet)
     b = solids[joint.b.board].patches(joint.b.facet)
+    if not a or not b:  # a face that other cuts have taken away altogether
+        return JointCheck(joint.id, 0.0, 0.0, assembly.board(joint.a.board).section.thickness_mm, False)
     gap, overlap = _apart(joint, a, b)
     bare, by_design = 0.0, False
     if gap <= CLOSED_MM and overlap <= CLOSED_MM:

@@ -9,4 +9,4 @@ from fennup.core.kinds.box.starts import STARTS
 from fennup.core.kinds.registry import Kind
 
 SIDE_WORDS = {"face": "outside", "back": "inside", "upper": "top edge", "lower": "bottom edge"}
-BOX = Kind("box", "Box or case", BoxSpec, settle_box, assemble, edit, describe, SIDE_WORDS, STARTS)
+BOX = Kind("box", "Box or case", BoxSpec, settle_box, assemble, edit, describe, SIDE_WORDS, STARTS, True)

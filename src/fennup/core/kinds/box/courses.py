@@ -44,10 +44,19 @@ def courses_of(spec: BoxSpec, walls: tuple[Wall, ...]) -> dict[str, tuple[Course
     for wall in walls:
         own_low, own_high = ends[wall.letter]
         places = [own_low, *(z / cos(wall.slope) for z in levels), own_high]
+        _check_rips(spec, wall, places[1:-1])
         made[wall.letter] = tuple(
             Course(f"{wall.letter}{i + 1}", a, b, i == 0, i == count - 1) for i, (a, b) in enumerate(pairwise(places))
         )
     return made
+
+
+def _check_rips(spec: BoxSpec, wall: Wall, borders: list[float]) -> None:
+    """Boards must meet where their whole thickness is left: SpecError `course_in_rip` where a level edge takes some of it."""
+    low, high = reach_of(spec, wall)
+    lost = 0.0 if spec.edges == "square" else abs(wall.drop())
+    if borders[0] < low + lost or borders[-1] > high - lost:
+        raise SpecError("course_in_rip", ("courses.board_width_mm",), side=wall.letter, mm=lost)
 
 
 def reach_of(spec: BoxSpec, wall: Wall) -> tuple[float, float]:

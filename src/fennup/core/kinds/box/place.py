@@ -104,7 +104,9 @@ def _corner(
     for id in theirs:
         boards[id] = boards[id].with_cut("left", left)
     uneven = (a.slope, a.thickness) != (b.slope, b.thickness)
-    loose = uneven and (spec.edges == "square" or len(mine) > 1)
+    # Square edges of walls that lean meet at one level only where both lean alike and are mitered.
+    askew = uneven or (how.joint == "butt" and (a.slope != 0 or b.slope != 0))
+    loose = (askew and spec.edges == "square") or (uneven and len(mine) > 1)
     joints = []
     for i, (one, other) in enumerate(zip(mine, theirs, strict=True)):
         id = name if len(mine) == 1 else f"{name}{i + 1}"

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from functools import lru_cache
 from math import atan2, degrees
 
-from fennup.core.errors import SpecError
+from fennup.core.errors import CutError, SpecError
 from fennup.core.given.solver import Pin, Settled, settle
 from fennup.core.kinds.box.place import shell
 from fennup.core.kinds.box.spec import AnglePin, BoxSpec, Irregular, LengthPin, Liner, Rectangle, Regular
@@ -110,8 +110,11 @@ def _settled(document: str) -> tuple[BoxSpec, Settled]:
         slopes = values[-(len(spec.slopes_deg) or 1) :]
         if any(abs(slope) > STEEPEST_DEG for slope in slopes) or values[-len(slopes) - 1] <= 0:
             raise SpecError("measure_impossible")
-        ruler = Ruler(shell(with_unknowns(spec, values)))
-        return [ruler.measure(pin.measure) for pin in pins]
+        try:
+            ruler = Ruler(shell(with_unknowns(spec, values)))
+            return [ruler.measure(pin.measure) for pin in pins]
+        except (CutError, ZeroDivisionError):
+            raise SpecError("plan_no_corner", ("plan",)) from None
 
     start = unknowns_of(spec)
     freedom = len(start) - (3 if isinstance(spec.plan, Irregular) else 0)

@@ -1,0 +1,162 @@
+"""What holds for every kind in the registry."""
+
+import unittest
+from dataclasses import replace
+from math import cos, hypot, radians, sin
+from typing import Any
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from fennup.core.errors import SpecError, UnitError
+from fennup.core.kinds.catalogue import KINDS
+from fennup.core.saw.machine import Machine
+from fennup.core.solve import Solution, solve
+from fennup.core.units.lengths import tape
+from fennup.core.verify.boolean import boolean_proof
+from fennup.core.verify.closing import closing_of
+from tests.core.frames import box, irregular, rectangle, regular, solved, spec_of
+
+MM = tape("mm", "1")
+sizes = st.floats(60, 1500)
+thin = st.floats(3, 40)
+
+
+@st.composite
+def frames(draw: st.DrawFn) -> dict[str, Any]:
+    width = draw(st.floats(10, 120))
+    if draw(st.booleans()):
+        return regular(
+            draw(st.integers(3, 24)), width, "outside_flats", mm=draw(sizes), joint=draw(st.sampled_from(["miter", "butt"]))
+        )
+    return rectangle(draw(st.sampled_from(["opening", "outside"])), draw(sizes), draw(sizes), width)
+
+
+@st.composite
+def boxes(draw: st.DrawFn) -> dict[str, Any]:
+    """Boxes with whatever may go with them; many are impossible."""
+    slopes = st.floats(-50, 60)
+    more: dict[str, Any] = {"thickness_mm": draw(thin), "edges": draw(st.sampled_from(["level", "square"]))}
+    form = draw(st.sampled_from(["regular", "rectangle", "irregular"]))
+    if form == "regular":
+        plan: dict[str, Any] = {"form": form, "sides": draw(st.integers(3, 12)), "across_mm": draw(sizes)}
+        more["slope_deg"] = draw(slopes)
+    elif form == "rectangle":
+        plan = {"form": form, "width_mm": draw(sizes), "depth_mm": draw(sizes)}
+        more["slopes_deg"] = {side: draw(slopes) for side in "ABCD"}
+        more["thicknesses_mm"] = {"B": draw(thin)}
+    else:
+        reach, turns = draw(sizes), sorted(draw(st.lists(st.floats(0, 359), min_size=3, max_size=7, unique=True)))
+        plan = {"form": form, "corners": [(reach * cos(radians(t)), reach * sin(radians(t))) for t in turns]}
+        more["slope_deg"] = draw(st.floats(-20, 30))
+    height = draw(st.floats(20, 600))
+    if draw(st.booleans()):
+        more["floor"] = {"height_mm": draw(st.floats(0, 50)), "thickness_mm": draw(thin), "play_mm": draw(st.floats(0, 5))}
+    if draw(st.booleans()):
+        more["courses"] = {"count": draw(st.integers(2, 5)), "board_width_mm": draw(st.floats(40, 250))}
+    if draw(st.booleans()):
+        more["cap"] = {"thickness_mm": draw(thin), "over_in_mm": draw(st.floats(-5, 30)), "over_out_mm": draw(st.floats(-5, 30))}
+    more["joint"] = draw(st.sampled_from(["miter", "butt"]))
+    return box(plan, height, **more)
+
+
+ANY = {"flat_frame": frames(), "box": boxes()}
+
+
+class EveryKind(unittest.TestCase):
+    def test_each_has_a_way_to_make_random_specs(self) -> None:
+        self.assertEqual(set(ANY), set(KINDS))
+
+    @settings(max_examples=250, deadline=None)
+    @given(st.one_of(*ANY.values()))
+    def test_a_random_spec_closes_in_both_proofs_or_is_refused_with_a_reason(self, document: dict[str, Any]) -> None:
+        try:
+            made = solved(document)
+        except SpecError as error:
+            self.assertTrue(error.code and error.fields)
+            return
+        if made.closing.state in ("open_joint", "shared_wood"):
+            # Boards that stand in one another are a finding; then the second proof must see it too.
+            self.assertFalse(boolean_proof(made.assembly).holds, made.closing)
+            return
+        self.assertTrue(boolean_proof(made.assembly).holds, made.closing)
+        for check in made.claims:
+            assert check.measured is not None
+            self.assertAlmostEqual(check.measured, check.claim.asked, delta=1e-6 * max(1.0, abs(check.claim.asked)))
+
+    @settings(max_examples=40, deadline=None)
+    @given(st.one_of(*ANY.values()))
+    def test_a_spec_to_json_and_back_is_the_same(self, document: dict[str, Any]) -> None:
+        try:
+            spec = spec_of(document)
+        except SpecError:
+            return
+        self.assertEqual(type(spec).model_validate_json(spec.model_dump_json()), spec)
+
+    def test_every_option_that_a_start_offers_can_be_taken_or_is_refused_with_a_field(self) -> None:
+        taken = dict.fromkeys(KINDS, 0)
+        for kind in KINDS.values():
+            for document in kind.starts.values():
+                made = solved(document)
+                for control in kind.describe(made.spec, made.ruler, made.solids).controls:
+                    for option in control.options:
+                        try:
+                            spec = made.spec
+                            for act in option.acts:
+                                spec = kind.spec.model_validate(kind.edit(spec, act, MM))
+                            again = solve(spec, Machine())
+                            self.assertIn(again.closing.state, ("exact", "opens", "chain"), (control.code, option.code))
+                            kind.describe(again.spec, again.ruler, again.solids)
+                            taken[kind.name] += 1
+                        except (SpecError, UnitError) as error:
+                            self.assertTrue(error.fields)
+        self.assertGreater(taken["flat_frame"], 150)
+        self.assertGreater(taken["box"], 150)
+
+    def test_a_dimension_is_as_long_as_it_says_in_every_view(self) -> None:
+        seen = 0
+        for kind in KINDS.values():
+            for document in kind.starts.values():
+                made = solved(document)
+                for view in kind.describe(made.spec, made.ruler, made.solids).views:
+                    for d in view.dimensions:
+                        if d.unit == "mm":
+                            seen += 1
+                            drawn = hypot(d.b[0] - d.a[0], d.b[1] - d.a[1])
+                            self.assertAlmostEqual(drawn, d.value, places=6, msg=f"{view.id} {d.id}")
+        self.assertGreater(seen, 60)
+
+
+class TurnedAndMirrored(unittest.TestCase):
+    CORNERS = ((-240.0, -150.0), (240.0, -150.0), (260.0, 40.0), (60.0, 190.0), (-250.0, 160.0))
+
+    def settings_of(self, made: Solution) -> list[tuple[float, float]]:
+        return sorted((round(abs(s.swing_deg), 6), round(abs(s.tilt_deg), 6)) for s in made.settings)
+
+    def plans(self, corners: list[tuple[float, float]]) -> list[dict[str, Any]]:
+        return [irregular(corners, []), box({"form": "irregular", "corners": corners}, 160.0, slope_deg=11.0)]
+
+    def test_neither_changes_a_setting(self) -> None:
+        turn = complex(cos(0.7), sin(0.7))
+        turned = [((complex(*c) * turn).real, (complex(*c) * turn).imag) for c in self.CORNERS]
+        mirrored = [(-x, y) for x, y in reversed(self.CORNERS)]
+        for plain, *others in zip(self.plans(list(self.CORNERS)), self.plans(turned), self.plans(mirrored), strict=True):
+            want = self.settings_of(solved(plain))
+            for other in others:
+                for got, expected in zip(self.settings_of(solved(other)), want, strict=True):
+                    self.assertAlmostEqual(got[0], expected[0], places=5)
+                    self.assertAlmostEqual(got[1], expected[1], places=5)
+
+
+class BoardsThatStandInOneAnother(unittest.TestCase):
+    def test_both_proofs_see_it(self) -> None:
+        made = solved(box({"form": "rectangle", "width_mm": 300.0, "depth_mm": 300.0}, 100.0))
+        a = made.assembly.board("A")
+        x, y, z = a.frame.origin
+        moved = replace(a, frame=replace(a.frame, origin=(x, y + 5.0, z)))
+        boards = tuple(moved if b.id == "A" else b for b in made.assembly.boards)
+        assembly = replace(made.assembly, boards=boards)
+        proof = boolean_proof(assembly)
+        self.assertFalse(proof.holds)
+        self.assertGreater(proof.shared_mm3, 1.0)
+        self.assertEqual(closing_of(made.ruler, (), [("A", "B", 1.0)], (), made.machine).state, "shared_wood")
