@@ -160,7 +160,11 @@ class CoursesAndInsets(unittest.TestCase):
 
     def test_slats_leave_equal_gaps_that_add_up(self) -> None:
         made = solved(
-            box(level(500.0, 300.0), 200.0, floor={"height_mm": 10.0, "thickness_mm": 15.0, "slats": 4, "slat_width_mm": 40.0})
+            box(
+                level(500.0, 300.0),
+                200.0,
+                floor={"height_mm": 10.0, "thickness_mm": 15.0, "slats": {"count": 4, "width_mm": 40.0}},
+            )
         )
         middles = [made.assembly.board(f"slat{i}").frame.origin[1] for i in (1, 2, 3, 4)]
         gap = (300 - 36 - 4 * 40) / 5

@@ -63,6 +63,13 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "spec": _frame(_round(7, by="outside_corners", mm=21 * _INCH), 2 * _INCH, 0.75 * _INCH),
     },
     {
+        "name": "Boat-bay vent grille",
+        "spec": _frame(
+            {"form": "rectangle", "size": {"by": "opening", "width_mm": 640.0, "depth_mm": 420.0}}, 60.0, 20.0,
+            inner={"thickness_mm": 20.0, "bars": [{"count": 2, "width_mm": 30.0}, {"count": 4, "width_mm": 30.0, "way_deg": 90.0}]},
+        ),
+    },
+    {
         "name": "Bailer tub",
         "unit": "in", "graduation": "1/16",
         "spec": _box(

@@ -15,6 +15,7 @@ from fennup.core.parts.solid import (
     Arris,
     Solid,
     arris_length,
+    arris_line,
     end_cut,
     extent_along,
     face_sides,
@@ -24,7 +25,7 @@ from fennup.core.saw.pose import blade_angles, poses_for
 from fennup.core.solve import Solution
 
 SQUARE_DEG = 1e-9
-NUMBERED = re.compile(r"(\w+) (\w+)((?:, .*)?)")
+NUMBERED = re.compile(r"(.+?) (\w{1,3})((?:, .*)?)")
 PLURALS = {"Shelf": "Shelves"}
 
 
@@ -69,7 +70,7 @@ def part_name(solution: Solution, part: PartGroup) -> str:
         return names[0]
     found = [NUMBERED.fullmatch(name) for name in names]
     first, last = found[0], found[-1]
-    if first and last and all(m and m[1] == first[1] and m[3] == first[3] and len(m[2]) < 3 for m in found):
+    if first and last and all(m and m[1] == first[1] and m[3] == first[3] for m in found):
         word = PLURALS.get(first[1], f"{first[1]}s")
         return f"{word} {first[2]} {'to' if len(names) > 2 else 'and'} {last[2]}{first[3]}"
     for tail in (" rail", *(name[name.index(",") :] for name in names[:1] if "," in name)):
@@ -146,6 +147,7 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
         )
     if board.section.rabbet:
         rungs.insert(1, _rabbet(board, voice, words, why))
+    rungs += [_lap(board, number, voice, words, why) for number in range(len(board.notches))]
     if overall > longest + 1e-6:
         why_overall = [
             "The farthest tips of the two ends, along the board: the least board that this part can be cut from.",
@@ -162,6 +164,26 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
             )
         )
     return rungs
+
+
+def _lap(board: Board, number: int, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
+    """Where a half lap's two shoulders cross the lower edge, counted from the left end there, and how deep it goes."""
+    notch = board.notches[number]
+    y, z = arris_line(board, "face_lower")
+    left, _ = extent_along(board, y, z)
+    near, far = sorted((p.offset - p.normal[1] * y) / p.normal[0] - left for p in notch.planes[:-1])
+    floor = notch.planes[-1]
+    deep = board.section.thickness_mm / 2 + floor.offset
+    side = words["face"] if floor.normal[2] < 0 else words["back"]
+    place = f"Both shoulders are where the other piece's long edges cross this one, measured along the {words['lower']}."
+    return RungOut(
+        id=f"lap{number}",
+        label=f"Lap {number + 1}, first shoulder from the left end",
+        note=f"the second at {voice.say(far)}; {voice.say(deep)} deep from the {side}",
+        figure=voice.length(near),
+        here=False,
+        why=[place, *why],
+    )
 
 
 def _rabbet(board: Board, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:

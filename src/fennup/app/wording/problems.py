@@ -119,9 +119,16 @@ PROBLEMS: dict[str, Words] = {
     "plan_no_corner": lambda d, v: "Two sides of the plan lie in line, or two corners on each other.",
     "lid_too_deep": lambda d, v: f"A lid {_mm(d, v, 'mm')} deep leaves no box. It must be under {_mm(d, v, 'limit_mm')}.",
     "floor_above_rim": lambda d, v: f"A floor {_mm(d, v, 'mm')} up would stand above the rim. At most {_mm(d, v, 'limit_mm')}.",
-    "slats_too_many": lambda d, v: (
-        f"{d['count']} slats take {_mm(d, v, 'mm')}; there are {_mm(d, v, 'limit_mm')} from front to back."
+    "bars_too_many": lambda d, v: (
+        f"{d['count']} of them take {_mm(d, v, 'mm')}; between the sides there are {_mm(d, v, 'limit_mm')}."
     ),
+    "bars_parallel": lambda d, v: "The two ways run alongside each other: they would never cross.",
+    "gussets_meet": lambda d, v: (
+        f"{d['part']} would stand in {d['other'][:1].lower()}{d['other'][1:]}: bring it nearer to its corner."
+    ),
+    "piece_outside": lambda d, v: f"{d['part']} would lie outside.",
+    "inner_above": lambda d, v: f"{_mm(d, v, 'mm')} up they would stand out at the top. At most {_mm(d, v, 'limit_mm')}.",
+    "inner_needs_ring": lambda d, v: "Cross pieces need every side to be there.",
     "back_needs_upright": lambda d, v: "A groove for a back panel needs upright walls. Take a floor for walls that lean.",
     "groove_too_deep": lambda d, v: f"{_mm(d, v, 'mm')} deep goes through a wall {_mm(d, v, 'limit_mm')} thick.",
     "groove_above": lambda d, v: f"{_mm(d, v, 'mm')} in from the edge is past the top. Less than {_mm(d, v, 'limit_mm')}.",

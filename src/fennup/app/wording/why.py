@@ -41,6 +41,9 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
             return ["This end follows the wall that it meets.", read]
         ground = "flat to the ground, the line that joins the two loose outer corners"
         return [f"This end is loose. It is cut {ground if solution.spec.loose_ends == 'ground' else 'square'}.", read]
+    if len(joint.ends) == 1:
+        stands_on = solution.assembly.board(joint.b.board).name
+        return [f"This end stands on {stands_on[:1].lower()}{stands_on[1:]} and follows it.", read]
     word, words = PART[solution.spec.kind], KINDS[solution.spec.kind].side_words
     corner = "".join(c for c in joint.id.removeprefix("cap ") if c.isalpha())
     inside = _corner_deg(solution, joint.id, corner)

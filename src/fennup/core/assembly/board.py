@@ -13,6 +13,13 @@ ENDS: tuple[End, End] = ("left", "right")
 
 
 @dataclass(frozen=True)
+class Notch:
+    """Wood taken out where all of some planes (in the board's axes, normals out of the notch) have it; the floor last."""
+
+    planes: tuple[Plane, ...]
+
+
+@dataclass(frozen=True)
 class Board:
     """Section, axes and cuts. The cuts are planes in the board's own axes; `left` and `right` are in the order cut.
 
@@ -30,6 +37,7 @@ class Board:
     lower_rip: Plane | None = None
     panel: bool = False
     reach: tuple[float, float] | None = None
+    notches: tuple[Notch, ...] = ()
 
     def ends(self, end: End) -> tuple[Plane, ...]:
         """The cuts of one end."""
@@ -39,6 +47,10 @@ class Board:
         """The board with one more cut at an end, the plane given in the assembly's axes."""
         plane = self.frame.plane_to_local(world)
         return replace(self, left=(*self.left, plane)) if end == "left" else replace(self, right=(*self.right, plane))
+
+    def with_notch(self, world: tuple[Plane, ...]) -> "Board":
+        """The board with one more notch, its planes given in the assembly's axes, the floor last."""
+        return replace(self, notches=(*self.notches, Notch(tuple(self.frame.plane_to_local(p) for p in world))))
 
     def side(self, side: Side) -> Plane:
         """The plane of a long side in the board's own axes, outward normal; `rabbet` is the wall of its step."""

@@ -5,7 +5,7 @@ from typing import Literal
 
 from fennup.core.assembly.board import Board, End, Side
 
-JointKind = Literal["miter", "butt", "edge"]
+JointKind = Literal["miter", "butt", "edge", "lap"]
 Severity = Literal["note", "warning", "error"]
 
 
@@ -23,9 +23,9 @@ class Mating:
 
 @dataclass(frozen=True)
 class Joint:
-    """Two faces that must meet. A miter's and an edge joint's cover each other; a butt's `a` lies wholly on `b`.
+    """Two faces that must meet. A miter's, an edge joint's and a half lap's cover each other; a butt's `a` lies wholly on `b`.
 
-    `ends`: the two board ends that come together here, in the order in which one goes round; none of an edge joint.
+    `ends`: the two board ends that come together here, in the order in which one goes round; none of an edge joint or a lap.
     `bare_for` says why faces may stay partly uncovered on purpose.
     """
 

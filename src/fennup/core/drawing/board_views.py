@@ -26,6 +26,10 @@ def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, .
         if wall:
             shapes.append(Shape("rabbet", _farthest([(p[0], p[1]) for p in wall]), False, board.id))
     for joint in assembly.joints:
+        if joint.kind == "lap":
+            lap = [p for patch in solids[joint.a.board].patches(joint.a.facet) for p in patch.points]
+            shapes.append(Shape("joint", hull([(p[0], p[1]) for p in lap]), True))
+            continue
         for mating in (joint.a, joint.b):
             if mating.facet == "upper":
                 continue
@@ -176,6 +180,13 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
         for rim in (near, near + board.section.groove.width_mm):
             run = extent_along(board, rim, -z)
             shapes.append(Shape("unseen", ((run[0], rim), (run[1], rim))))
+    for notch in board.notches:
+        from_face = notch.planes[-1].normal[2] < 0
+        hole = ((low, -y, 0.0), (high, -y, 0.0), (high, y, 0.0), (low, y, 0.0))
+        for plane in notch.planes[:-1]:
+            hole = clip_polygon(hole, plane)  # type: ignore[assignment]
+        if hole:
+            shapes.append(Shape("waste" if from_face else "unseen", tuple((p[0], p[1]) for p in hole), True))
     if board.section.rabbet:
         wall = y - board.section.rabbet.width_mm
         run = extent_along(board, wall, -z)

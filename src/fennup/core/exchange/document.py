@@ -113,7 +113,7 @@ class JointDocument(BaseModel):
     """One joint as measured on the solids."""
 
     id: str
-    kind: Literal["miter", "butt", "edge"]
+    kind: Literal["miter", "butt", "edge", "lap"]
     parts: list[str]
     gap_mm: float
     overlap_mm: float

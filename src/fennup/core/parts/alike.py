@@ -67,6 +67,7 @@ def _planes(board: Board) -> list[tuple[str, Plane]]:
         *((name, p) for name, p in rips[:1] if p),
         *(("right", p) for p in board.right),
         *((name, p) for name, p in rips[1:] if p),
+        *(("notch", p) for notch in board.notches for p in notch.planes),
     ]
 
 

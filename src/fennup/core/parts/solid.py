@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from math import asin, atan2, degrees
 from typing import Literal
 
-from fennup.core.assembly.board import ENDS, Board, End
+from fennup.core.assembly.board import ENDS, Board, End, Notch
 from fennup.core.errors import CutError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane
@@ -119,7 +119,24 @@ def solid_of(board: Board) -> Solid:
         if not piece.facets:
             raise CutError("nothing_left", (board.id,))
         pieces.append(piece)
+    for number, notch in enumerate(board.notches):
+        pieces = [left for piece in pieces for left in _notched(piece, notch, f"notch:{number}")]
     return Solid(board, tuple(pieces), tuple(_placed(piece, board.frame) for piece in pieces))
+
+
+def _notched(piece: Polyhedron, notch: Notch, name: str) -> list[Polyhedron]:
+    """What a notch leaves of a convex piece, as convex pieces that touch: what lies beyond its first plane, then of the
+    rest what lies beyond the second, and so on. So the floor, which comes last, is a side of just one piece."""
+    left, inside = [], piece
+    for i, plane in enumerate(notch.planes):
+        floor = i == len(notch.planes) - 1
+        beyond = clip(inside, plane.flipped(), name if floor else f"{name}:{i}")
+        if beyond.facets:
+            left.append(beyond)
+        inside = clip(inside, plane, f"{name}:{i}")
+        if not inside.facets:
+            return [piece]
+    return left
 
 
 def _cuts(board: Board) -> list[tuple[Plane, str]]:

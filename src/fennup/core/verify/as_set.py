@@ -35,9 +35,10 @@ def as_set(ruler: Ruler, machine: Machine) -> AsSet:
     A corner turns by the sum of its two faces' angles from square: an end's is its miter, as set; a long edge's is 90.
     """
     assembly = ruler.assembly
-    faces = [[_face(assembly, mating, machine) for mating in (joint.a, joint.b)] for joint in assembly.joints]
+    ring = [joint for joint in assembly.joints if len(joint.ends) == 2]
+    faces = [[_face(assembly, mating, machine) for mating in (joint.a, joint.b)] for joint in ring]
     turns = [a.angle_deg + b.angle_deg for a, b in faces]
-    last = assembly.joints[-1]
+    last = ring[-1]
     left_over = 360.0 - sum(turns)
     reach = min(face.length_mm for face in faces[-1])
     opening = 2 * reach * abs(sin(radians(left_over) / 2))

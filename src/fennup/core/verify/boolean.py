@@ -104,6 +104,11 @@ def _cut(board: Board, swell: float, edges: float = 0.0) -> Manifold:
     cuts = [cut.moved(swell) for end in ENDS for cut in board.ends(end)]
     for plane in [*cuts, *(rip.moved(edges) for rip in (board.upper_rip, board.lower_rip) if rip)]:
         wood = _kept(wood, plane)
+    for notch in board.notches:
+        out = Manifold.cube((high - low + 2, width + 2, thickness + 2)).translate((low - 1, -width / 2 - 1, -thickness / 2 - 1))
+        for plane in notch.planes:
+            out = _kept(out, plane)
+        wood -= out
     frame = board.frame
     return wood.transform(np.array([frame.x, frame.y, frame.z, frame.origin]).T)
 

@@ -42,7 +42,7 @@ def check_joint(assembly: Assembly, joint: Joint, solids: dict[str, Solid]) -> J
         near_a, near_b = (_and_beside(mating, solids) for mating in (joint.a, joint.b))
         bare = _bare(joint, a, b, near_a, near_b)
     if bare > CLOSED_MM and joint.bare_for:
-        by_design = True
+        by_design = _touches(a, near_b)
     elif bare > CLOSED_MM:
         plain = [_unploughed(assembly, m.board).patches(m.facet) for m in (joint.a, joint.b)]
         by_design = _bare(joint, plain[0], plain[1], plain[0], plain[1]) <= CLOSED_MM
@@ -73,6 +73,12 @@ def _bare(
     if joint.kind != "butt":
         left += _uncovered(b, near_a)
     return max((_narrow_width(points, a[0].plane.normal) for points in left), default=0.0)
+
+
+def _touches(a: tuple[Patch, ...], covers: tuple[Patch, ...]) -> bool:
+    """Whether at least some of a face is covered."""
+    whole = sum(polygon_area(facet.points) for facet in a)
+    return sum(polygon_area(points) for points in _uncovered(a, covers)) < whole * (1 - 1e-9)
 
 
 def _uncovered(facets: tuple[Patch, ...], covers: tuple[Patch, ...]) -> list[tuple[Vec, ...]]:

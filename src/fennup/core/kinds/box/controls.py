@@ -3,6 +3,7 @@
 from fennup.core.drawing.edit import Choose, Edit, TypeIn
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle, Regular
+from fennup.core.kinds.inner_controls import bars_controls, inner_controls
 
 THIN_MM = 6.0
 
@@ -126,7 +127,7 @@ def _inside(spec: BoxSpec) -> list[Control]:
     thin = min(THIN_MM, spec.thickness_mm / 2)
     low = min(spec.thickness_mm, spec.height_mm / 4)
     panel = {"height_mm": low, "thickness_mm": low, "play_mm": 2.0}
-    slats = {**panel, "slats": 5, "slat_width_mm": 40.0}
+    slats = {**panel, "slats": {"count": 5, "width_mm": 40.0}}
     floor = spec.floor
     made = [
         Control(
@@ -144,8 +145,8 @@ def _inside(spec: BoxSpec) -> list[Control]:
         made.append(_figure("floor_thickness", "inside", floor.thickness_mm, "floor.thickness_mm"))
         made.append(_figure("play", "inside", floor.play_mm, "floor.play_mm", about="floor"))
     if floor and floor.slats:
-        made.append(_figure("slat_count", "inside", float(floor.slats), "floor.slats", "count"))
-        made.append(_figure("slat_width", "inside", floor.slat_width_mm or 0.0, "floor.slat_width_mm"))
+        made += bars_controls(floor.slats, "floor.slats", "slats")
+    made += inner_controls(spec.inner, spec.thickness_mm)
     if not spec.upright:
         return made
     back = spec.back

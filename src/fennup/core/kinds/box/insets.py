@@ -1,6 +1,5 @@
 """What is let into a box or laid on it: a floor or slats, a back panel, level shelves, a cap ring, a liner."""
 
-from dataclasses import dataclass, field, replace
 from math import hypot
 
 from fennup.core.assembly.board import Board
@@ -9,36 +8,27 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, dot
+from fennup.core.kinds.box.courses import Course
 from fennup.core.kinds.box.spec import Back, BoxSpec, Cap, Floor, Shelf
 from fennup.core.kinds.box.walls import Wall, run_at, signed_run
-from fennup.core.parts.solid import solid_of
+from fennup.core.kinds.inner import Added, Face, add_inner, bitten, lay_bars, panel
 from fennup.core.stock.section import Section
 
 UP: Vec = (0.0, 0.0, 1.0)
-X: Vec = (1.0, 0.0, 0.0)
 Y: Vec = (0.0, 1.0, 0.0)
 
 
-@dataclass
-class Insets:
-    """Boards, joints, lines and rings that are added to the walls'."""
-
-    boards: list[Board] = field(default_factory=list)
-    joints: list[Joint] = field(default_factory=list)
-    outlines: list[Outline] = field(default_factory=list)
-    rings: list[Ring] = field(default_factory=list)
-    findings: list[Finding] = field(default_factory=list)
-
-
-def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], top: float) -> Insets:
+def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], top: float) -> Added:
     """Everything besides the walls; `top` is the level of their highest wood. SpecError names what cannot be."""
-    made = Insets()
+    made = Added()
     if spec.floor:
-        _lay_floor(spec, spec.floor, walls, made)
+        _lay_floor(spec, spec.floor, walls, courses, made)
     if spec.back:
         _let_in_back(spec, spec.back, walls, made)
     for i, shelf in enumerate(spec.shelves):
         _shelve(spec, shelf, i, walls, made)
+    if spec.inner:
+        add_inner(made, spec.inner, _inside_bottom(spec), spec.height_mm, faces_of(walls, courses))
     if spec.cap:
         _cap(spec.cap, spec.height_mm, top, walls, made)
     if spec.lid and spec.lid.depth_mm + spec.lid.kerf_mm >= spec.height_mm - _inside_bottom(spec):
@@ -55,48 +45,20 @@ def _inside_bottom(spec: BoxSpec) -> float:
     return spec.back.from_edge_mm + spec.back.thickness_mm if spec.back else 0.0
 
 
-def _bitten(board: Board, planes: list[Plane]) -> Board:
-    """The board cut by those of some planes that bite: on the side to which each looks, in order."""
-    every = board
-    for plane in planes:
-        along = dot(plane.normal, board.frame.x)
-        if abs(along) > 1e-9:
-            every = every.with_cut("right" if along > 0 else "left", plane)
-        else:
-            side = "upper" if dot(plane.normal, board.frame.y) > 0 else "lower"
-            local = board.frame.plane_to_local(plane)
-            every = replace(every, upper_rip=local) if side == "upper" else replace(every, lower_rip=local)
-    left_over = {f.name for piece in solid_of(every).local for f in piece.facets}
-    kept = replace(
-        every,
-        left=tuple(cut for i, cut in enumerate(every.left) if f"left:{i}" in left_over),
-        right=tuple(cut for i, cut in enumerate(every.right) if f"right:{i}" in left_over),
-    )
-    return replace(kept, reach=None) if not board.panel else kept
-
-
-def _panel(id: str, name: str, bottom: float, thickness: float, planes: list[Plane]) -> Board:
-    """A level panel inside some planes, its face up."""
-    levels = [Plane(UP, z) for z in (bottom, bottom + thickness)]
-    count = len(planes)
-    points = []
-    for at in levels:
-        for i in range(count):
-            points.append(meeting_point(planes[i - 1], planes[i], at))
-    low_x, high_x = min(p[0] for p in points), max(p[0] for p in points)
-    low_y, high_y = min(p[1] for p in points), max(p[1] for p in points)
-    middle: Vec = ((low_x + high_x) / 2, (low_y + high_y) / 2, bottom + thickness / 2)
-    reach = (low_x - middle[0] - 1.0, high_x - middle[0] + 1.0)
-    section = Section(high_y - low_y, thickness)
-    return _bitten(Board(id, name, section, Frame(middle, X, Y, UP), panel=True, reach=reach), planes)
-
-
 def _inside(walls: tuple[Wall, ...], space: float, deeper: float = 0.0) -> list[Plane]:
     """The walls' inner faces, drawn in by `space` measured level, or let into the wood by `deeper`."""
     return [wall.inner.moved((deeper - space) * hypot(wall.out[0], wall.out[1])) for wall in walls]
 
 
-def _lay_floor(spec: BoxSpec, floor: Floor, walls: tuple[Wall, ...], made: Insets) -> None:
+def faces_of(walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], space: float = 0.0) -> list[Face]:
+    """The insides of the walls as faces to end on, drawn in by `space`."""
+    return [
+        Face(plane, tuple(course.id for course in courses[wall.letter]), "back")
+        for wall, plane in zip(walls, _inside(walls, space), strict=True)
+    ]
+
+
+def _lay_floor(spec: BoxSpec, floor: Floor, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], made: Added) -> None:
     top = floor.height_mm + floor.thickness_mm
     if top > spec.height_mm:
         most = spec.height_mm - floor.thickness_mm
@@ -104,26 +66,14 @@ def _lay_floor(spec: BoxSpec, floor: Floor, walls: tuple[Wall, ...], made: Inset
     inside = _inside(walls, floor.play_mm / 2)
     _check_room(walls, floor.play_mm / 2, (floor.height_mm, top), "floor.play_mm")
     if floor.slats is None:
-        made.boards.append(_panel("floor", "Floor", floor.height_mm, floor.thickness_mm, inside))
+        made.boards.append(panel("floor", "Floor", floor.height_mm, floor.thickness_mm, inside))
         return
-    width = floor.slat_width_mm or 0.0
-    whole = _panel("floor", "Floor", floor.height_mm, floor.thickness_mm, inside)
-    corners = [p for piece in solid_of(whole).world for f in piece.facets if f.name in ("face", "back") for p in piece.corners(f)]
-    # Both the upper and the lower side must lie between the front and the back wall.
-    low = max(min(p[1] for p in corners if abs(p[2] - z) < 1e-6) for z in (floor.height_mm, top))
-    high = min(max(p[1] for p in corners if abs(p[2] - z) < 1e-6) for z in (floor.height_mm, top))
-    gap = (high - low - floor.slats * width) / (floor.slats + 1)
-    if width <= 0 or gap < 0:
-        raise SpecError("slats_too_many", ("floor.slats",), count=floor.slats, mm=floor.slats * width, limit_mm=high - low)
-    reach = whole.reach
-    for i in range(floor.slats):
-        middle = low + (i + 1) * gap + (i + 0.5) * width
-        frame = Frame((whole.frame.origin[0], middle, floor.height_mm + floor.thickness_mm / 2), X, Y, UP)
-        slat = Board(f"slat{i + 1}", f"Slat {i + 1}", Section(width, floor.thickness_mm), frame, reach=reach)
-        made.boards.append(_bitten(slat, [p for p in inside if abs(p.normal[0]) > 1e-9]))
+    faces = faces_of(walls, courses, floor.play_mm / 2)
+    names = ("slat", "Slat", "floor.slats")
+    lay_bars(made, floor.slats, floor.thickness_mm, floor.height_mm, faces, names, touch=floor.play_mm == 0)
 
 
-def _let_in_back(spec: BoxSpec, back: Back, walls: tuple[Wall, ...], made: Insets) -> None:
+def _let_in_back(spec: BoxSpec, back: Back, walls: tuple[Wall, ...], made: Added) -> None:
     if not spec.upright:
         raise SpecError("back_needs_upright", ("back",))
     thinnest = min(wall.thickness for wall in walls)
@@ -137,10 +87,10 @@ def _let_in_back(spec: BoxSpec, back: Back, walls: tuple[Wall, ...], made: Inset
     if back.play_mm / 2 >= back.depth_mm:
         made.findings.append(Finding("back_falls_out", "error", (), ("back.play_mm",), back.depth_mm, back.play_mm / 2))
     planes = _inside(walls, back.play_mm / 2, back.depth_mm)
-    made.boards.append(_panel("back", "Back panel", back.from_edge_mm, back.thickness_mm, planes))
+    made.boards.append(panel("back", "Back panel", back.from_edge_mm, back.thickness_mm, planes))
 
 
-def _shelve(spec: BoxSpec, shelf: Shelf, i: int, walls: tuple[Wall, ...], made: Insets) -> None:
+def _shelve(spec: BoxSpec, shelf: Shelf, i: int, walls: tuple[Wall, ...], made: Added) -> None:
     """A shelf across the plan, level when the case hangs on its back: its face up, its upper edge to the front."""
     if not spec.upright:
         raise SpecError("shelf_needs_upright", (f"shelves.{i}",))
@@ -159,12 +109,12 @@ def _shelve(spec: BoxSpec, shelf: Shelf, i: int, walls: tuple[Wall, ...], made: 
     # Only walls that the shelf meets end to end: one that runs along it lies against its face.
     planes = [wall.inner for wall in walls if abs(wall.inner.normal[0]) > 1e-9]
     try:
-        made.boards.append(_bitten(board, planes))
+        made.boards.append(bitten(board, planes))
     except CutError:
         raise SpecError("shelf_outside", (f"shelves.{i}.height_mm",), mm=shelf.height_mm, limit_mm=high - low) from None
 
 
-def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Insets) -> None:
+def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Added) -> None:
     """Rails lying flat on the walls, from `over_in_mm` inside their inner top line to `over_out_mm` outside."""
     lines = []
     for i, wall in enumerate(walls):

@@ -23,7 +23,7 @@ def assemble(spec: BoxSpec) -> Assembly:
     _check(spec, walls)
     courses = courses_of(spec, walls)
     boards, joints = _ring(spec, walls, courses)
-    insets = insets_of(spec, walls, max(_highest(spec, wall) for wall in walls))
+    insets = insets_of(spec, walls, courses, max(_highest(spec, wall) for wall in walls))
     ring = Ring(tuple(boards), True)
     return Assembly(
         boards=(*boards.values(), *insets.boards),

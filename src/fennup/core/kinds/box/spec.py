@@ -16,6 +16,7 @@ from fennup.core.kinds.fields import (
     Size_mm,
     Strict,
 )
+from fennup.core.kinds.inner import Bars, Inner
 
 MOST_SIDES = 12
 Slope_deg = Annotated[float, Field(gt=-90, lt=90, allow_inf_nan=False, description="degrees from vertical, + flaring")]
@@ -91,13 +92,15 @@ class Courses(Strict):
 
 
 class Floor(Strict):
-    """A floor whose underside lies so high; its edges follow the walls. Play is the total, as for everything let in."""
+    """A floor whose underside lies so high; its edges follow the walls. Play is the total, as for everything let in.
+
+    `slats` lie in place of a panel.
+    """
 
     height_mm: Play_mm = 0.0
     thickness_mm: Size_mm
     play_mm: Play_mm = 0.0
-    slats: Annotated[int, Field(ge=1, le=40)] | None = None
-    slat_width_mm: Size_mm | None = None
+    slats: Bars | None = None
 
 
 class Back(Strict):
@@ -155,6 +158,7 @@ class BoxSpec(Strict):
     back: Back | None = None
     lid: Lid | None = None
     cap: Cap | None = None
+    inner: Inner | None = None
     shelves: Annotated[list[Shelf], Field(max_length=20)] = []
 
     @property

@@ -11,6 +11,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Irregular,
     Rectangle,
 )
+from fennup.core.kinds.inner_controls import inner_controls
 from fennup.core.stock.timber import NOMINALS
 
 
@@ -35,6 +36,8 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
         controls.append(_figure("rabbet_width", "board", spec.rabbet.width_mm, "rabbet.width_mm"))
         controls.append(_figure("rabbet_depth", "board", spec.rabbet.depth_mm, "rabbet.depth_mm"))
     controls += _joints(spec)
+    if not spec.left_out:
+        controls += inner_controls(spec.inner, spec.board.thickness_mm)
     controls += _open_sides(spec)
     for letter in spec.letters:
         if letter not in spec.left_out:

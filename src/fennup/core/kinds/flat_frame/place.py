@@ -22,6 +22,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Regular,
     SidePin,
 )
+from fennup.core.kinds.inner import Added, Face, add_inner
 from fennup.core.stock.section import Rabbet, Section
 
 GROUND = Plane((0.0, 0.0, 1.0), 0.0)
@@ -54,14 +55,28 @@ def assemble(spec: FlatFrameSpec) -> Assembly:
         _cut_loose_ends(spec, base, spec.letters.index(letter), boards)
     rails = tuple(boards.values())
     closed = not spec.left_out
+    added = _inside(spec, rails)
     return Assembly(
-        boards=rails,
-        joints=tuple(joints),
+        boards=(*rails, *added.boards),
+        joints=(*joints, *added.joints),
         outlines=_outlines(spec, rails, broken),
         claims=tuple(_claims(spec)),
         rings=(Ring(tuple(rail.id for rail in rails), closed),),
         findings=tuple(_findings(spec, base)),
     )
+
+
+def _inside(spec: FlatFrameSpec, rails: tuple[Board, ...]) -> Added:
+    """Cross pieces and gussets between the opening edges. SpecError `inner_needs_ring` where a side is open."""
+    added = Added()
+    if spec.inner is None:
+        return added
+    if spec.left_out:
+        raise SpecError("inner_needs_ring", ("inner",))
+    half = spec.board.thickness_mm / 2
+    faces = [Face(rail.side_in_world("upper").flipped(), (rail.id,), "upper") for rail in rails]
+    add_inner(added, spec.inner, -half, half, faces)
+    return added
 
 
 def rail_name(spec: FlatFrameSpec, letter: str) -> str:

@@ -8,6 +8,7 @@ from pydantic import Discriminator, Field, Tag, model_validator
 
 from fennup.core.errors import SpecError
 from fennup.core.kinds.fields import CornerJoint, CornerLetters, Place_mm, Play_mm, SideLetter, Size_mm, Strict
+from fennup.core.kinds.inner import Inner
 
 RegularMeasure = Literal[
     "opening_flats", "opening_corners", "opening_side", "opening_reach", "opening_diagonal",
@@ -147,6 +148,7 @@ class FlatFrameSpec(Strict):
     corners: dict[CornerLetters, CornerJoint] = {}
     left_out: list[SideLetter] = []
     loose_ends: Literal["square", "ground"] = "square"
+    inner: Inner | None = None
 
     @property
     def sides(self) -> int:

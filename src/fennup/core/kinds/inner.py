@@ -1,0 +1,271 @@
+"""What goes inside a ring of boards, in every kind: cross pieces and slats, half lapped where they cross, and gussets."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from math import cos, radians, sin, sqrt
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from fennup.core.assembly.board import Board
+from fennup.core.assembly.model import Finding, Joint, Mating, Outline, Ring
+from fennup.core.errors import CutError, SpecError
+from fennup.core.geometry.frame import Frame
+from fennup.core.geometry.plane import Plane, meeting_point
+from fennup.core.geometry.polyhedron import shared_volume
+from fennup.core.geometry.vec import Vec, add, cross, dot, scale
+from fennup.core.kinds.fields import Play_mm, Size_mm, Strict
+from fennup.core.parts.solid import solid_of
+from fennup.core.stock.section import Section
+
+UP: Vec = (0.0, 0.0, 1.0)
+X: Vec = (1.0, 0.0, 0.0)
+Y: Vec = (0.0, 1.0, 0.0)
+ALONG = 1e-9
+
+
+class Bars(Strict):
+    """Pieces side by side from wall to wall, running at `way_deg` from the front side's direction.
+
+    Spacing: `gaps` equal gaps, the first and last too; `flush` the first and last against the walls; `half` with half a
+    gap there; `margins` with `margin_mm` there; `centres` equal centres, wall to first centre too.
+    """
+
+    count: Annotated[int, Field(ge=1, le=40)]
+    width_mm: Size_mm
+    way_deg: Annotated[float, Field(gt=-90, le=90, allow_inf_nan=False)] = 0.0
+    spacing: Literal["gaps", "flush", "half", "margins", "centres"] = "gaps"
+    margin_mm: Play_mm = 0.0
+
+
+class Gussets(Strict):
+    """A bar across every inner corner, square to the line that halves it; along the sides its nearer edge lies
+    `set_back_mm` from the corner."""
+
+    set_back_mm: Size_mm
+    width_mm: Size_mm
+
+
+class Inner(Strict):
+    """Everything inside, equally thick, its underside `height_mm` above the back (of a frame) or above the floor, the
+    back panel or the bottom (of a box).
+
+    Two ways of bars cross in half laps.
+    """
+
+    height_mm: Play_mm = 0.0
+    thickness_mm: Size_mm
+    bars: Annotated[list[Bars], Field(max_length=2)] = []
+    gussets: Gussets | None = None
+
+    @model_validator(mode="after")
+    def _can_lap(self) -> "Inner":
+        """Two ways of bars must differ by a degree at least; SpecError names the field."""
+        if len(self.bars) == 2 and abs((self.bars[0].way_deg - self.bars[1].way_deg + 90) % 180 - 90) < 1.0:
+            raise SpecError("bars_parallel", ("inner.bars.1.way_deg",))
+        return self
+
+
+@dataclass(frozen=True)
+class Face:
+    """A face that pieces inside end on: its plane, normal outwards, and the boards whose side it is."""
+
+    plane: Plane
+    boards: tuple[str, ...]
+    side: str
+
+
+@dataclass
+class Added:
+    """Boards, joints, lines and rings that are added to a kind's own."""
+
+    boards: list[Board] = field(default_factory=list)
+    joints: list[Joint] = field(default_factory=list)
+    outlines: list[Outline] = field(default_factory=list)
+    rings: list[Ring] = field(default_factory=list)
+    findings: list[Finding] = field(default_factory=list)
+
+
+def bitten(board: Board, planes: Sequence[Plane]) -> Board:
+    """The board cut by those of some planes that bite: on the side to which each looks, in order."""
+    every = board
+    for plane in planes:
+        along = dot(plane.normal, board.frame.x)
+        if abs(along) > ALONG:
+            every = every.with_cut("right" if along > 0 else "left", plane)
+        else:
+            local = board.frame.plane_to_local(plane)
+            every = replace(every, upper_rip=local) if local.normal[1] > 0 else replace(every, lower_rip=local)
+    left_over = {f.name for piece in solid_of(every).local for f in piece.facets}
+    return replace(
+        every,
+        left=tuple(cut for i, cut in enumerate(every.left) if f"left:{i}" in left_over),
+        right=tuple(cut for i, cut in enumerate(every.right) if f"right:{i}" in left_over),
+    )
+
+
+def panel(id: str, name: str, bottom: float, thickness: float, planes: Sequence[Plane]) -> Board:
+    """A level panel inside some upright or leaning planes that go round, its face up."""
+    points = corners_at(planes, (bottom, bottom + thickness))
+    low_x, high_x = min(p[0] for p in points), max(p[0] for p in points)
+    low_y, high_y = min(p[1] for p in points), max(p[1] for p in points)
+    middle: Vec = ((low_x + high_x) / 2, (low_y + high_y) / 2, bottom + thickness / 2)
+    reach = (low_x - middle[0] - 1.0, high_x - middle[0] + 1.0)
+    section = Section(high_y - low_y, thickness)
+    try:
+        return bitten(Board(id, name, section, Frame(middle, X, Y, UP), panel=True, reach=reach), planes)
+    except CutError:
+        raise SpecError("piece_outside", (id,), part=name) from None
+
+
+def corners_at(planes: Sequence[Plane], heights: Sequence[float]) -> list[Vec]:
+    """Where planes that go round meet their neighbours, at some heights."""
+    return [meeting_point(planes[i - 1], planes[i], Plane(UP, z)) for z in heights for i in range(len(planes))]
+
+
+def places(bars: Bars, room: float, path: str) -> list[float]:
+    """Where the bars' middles lie in a room from 0 to `room`: SpecError `bars_too_many` when they have none."""
+    n, taken = bars.count, bars.count * bars.width_mm
+    if bars.spacing == "centres":
+        middles = [room * (i + 1) / (n + 1) for i in range(n)]
+        tight = n > 1 and middles[1] - middles[0] < bars.width_mm
+        if taken > room or tight or middles[0] < bars.width_mm / 2:
+            raise SpecError("bars_too_many", (f"{path}.count",), count=n, mm=taken, limit_mm=room)
+        return middles
+    margin = {"gaps": 0.0, "flush": 0.0, "half": 0.0, "margins": bars.margin_mm}[bars.spacing]
+    spaces = {"gaps": n + 1.0, "flush": n - 1.0, "half": float(n), "margins": n - 1.0}[bars.spacing]
+    free = room - 2 * margin - taken
+    if free < 0:
+        raise SpecError("bars_too_many", (f"{path}.count",), count=n, mm=taken + 2 * margin, limit_mm=room)
+    if spaces == 0:  # a single bar between margins stands in the middle
+        return [room / 2]
+    gap = free / spaces
+    first = {"gaps": gap, "flush": 0.0, "half": gap / 2, "margins": margin}[bars.spacing]
+    return [first + bars.width_mm / 2 + i * (bars.width_mm + gap) for i in range(n)]
+
+
+def lay_bars(
+    added: Added,
+    bars: Bars,
+    thickness: float,
+    bottom: float,
+    faces: Sequence[Face],
+    names: tuple[str, str, str],
+    *,
+    touch: bool = True,
+) -> list[Board]:
+    """One way of bars, each cut to the faces that it meets. They are added, and given back for lapping.
+
+    `names`: the ids' beginning, what a bar is called, where it was said. Without `touch` they stop short of the faces.
+    """
+    id, name, path = names
+    planes = [face.plane for face in faces]
+    top = bottom + thickness
+    way: Vec = (cos(radians(bars.way_deg)), sin(radians(bars.way_deg)), 0.0)
+    across: Vec = (-way[1], way[0], 0.0)
+    # Both the upper and the lower side must lie within the walls.
+    reaches = [[dot(p, across) for p in corners_at(planes, (z,))] for z in (bottom, top)]
+    low, high = max(min(r) for r in reaches), min(max(r) for r in reaches)
+    along = [dot(p, way) for p in corners_at(planes, (bottom, top))]
+    centre, half = (min(along) + max(along)) / 2, (max(along) - min(along)) / 2 + 1.0
+    laid = []
+    for i, middle in enumerate(places(bars, high - low, path)):
+        at = add(add(scale(way, centre), scale(across, low + middle)), (0.0, 0.0, bottom + thickness / 2))
+        stick = Board(
+            f"{id}{i + 1}", f"{name} {i + 1}", Section(bars.width_mm, thickness), Frame(at, way, across, UP),
+            reach=(-half, half),
+        )  # fmt: skip
+        laid.append(fitted(added, stick, faces, path, touch=touch))
+    return laid
+
+
+def fitted(added: Added, stick: Board, faces: Sequence[Face], path: str, *, touch: bool = True) -> Board:
+    """A stick cut to the faces that it meets, with a butt joint at each of them. SpecError `piece_outside`."""
+    crossing = [face for face in faces if abs(dot(face.plane.normal, stick.frame.x)) > ALONG]
+    try:
+        board = bitten(stick, [face.plane for face in crossing])
+    except CutError:
+        raise SpecError("piece_outside", (path,), part=stick.name) from None
+    by_cut = {stick.frame.plane_to_local(face.plane): face for face in crossing}
+    for end in ("left", "right") if touch else ():
+        for i, cut in enumerate(board.left if end == "left" else board.right):
+            face = by_cut[cut]
+            id = f"{board.id} {end}" if i == 0 else f"{board.id} {end} {i + 1}"
+            stands_on = Mating(face.boards[0], face.side, face.boards[1:])
+            added.joints.append(Joint(id, "butt", Mating(board.id, f"{end}:{i}"), stands_on, ((board.id, end),)))
+    added.boards.append(board)
+    return board
+
+
+def add_inner(added: Added, inner: Inner, base: float, ceiling: float, faces: Sequence[Face]) -> None:
+    """All of it; `base` is the level that heights count from, `ceiling` the highest that anything may reach."""
+    if inner.height_mm + inner.thickness_mm > ceiling - base + 1e-9:
+        most = ceiling - base - inner.thickness_mm
+        raise SpecError("inner_above", ("inner.height_mm",), mm=inner.height_mm, limit_mm=most)
+    bottom = base + inner.height_mm
+    rows = []
+    for k, bars in enumerate(inner.bars):
+        name = "Cross piece" if k == 0 else "Crossing piece"
+        rows.append(lay_bars(added, bars, inner.thickness_mm, bottom, faces, ("XY"[k], name, f"inner.bars.{k}")))
+    if len(rows) == 2:
+        _lap(added, rows[0], rows[1], bottom + inner.thickness_mm / 2)
+    if inner.gussets:
+        before = len(added.boards)
+        _gussets(added, inner.gussets, inner.thickness_mm, bottom, faces)
+        _check_apart(added.boards, added.boards[before:])
+
+
+def _check_apart(others: Sequence[Board], pieces: Sequence[Board]) -> None:
+    """SpecError `gussets_meet` where a gusset would stand in another or in a cross piece."""
+    solids = {board.id: solid_of(board) for board in others}
+    for piece in pieces:
+        for other in others:
+            if other.id != piece.id and any(
+                shared_volume(p, q) > 1e-3 for p in solids[piece.id].world for q in solids[other.id].world
+            ):
+                raise SpecError("gussets_meet", ("inner.gussets.set_back_mm",), part=piece.name, other=other.name)
+
+
+def _lap(added: Added, under: list[Board], over: list[Board], middle: float) -> None:
+    """Half laps: the first row is notched from above, the second from below, each as wide as the other piece."""
+    place = {board.id: board for board in added.boards}
+    solids = {board.id: solid_of(board).world[0] for board in (*under, *over)}
+    for a in under:
+        for b in over:
+            if shared_volume(solids[a.id], solids[b.id]) < 1e-3:
+                continue
+            up = Plane(UP, middle)
+            floor_a, floor_b = f"notch:{len(place[a.id].notches)}", f"notch:{len(place[b.id].notches)}"
+            walls_b = (b.side_in_world("upper"), b.side_in_world("lower"))
+            walls_a = (a.side_in_world("upper"), a.side_in_world("lower"))
+            # A notch keeps the planes' inner side as what is taken: above the middle of one, below it of the other.
+            place[a.id] = place[a.id].with_notch((*walls_b, up.flipped()))
+            place[b.id] = place[b.id].with_notch((*walls_a, up))
+            added.joints.append(Joint(f"{a.id} × {b.id}", "lap", Mating(a.id, floor_a), Mating(b.id, floor_b), ()))
+    added.boards[:] = [place[board.id] for board in added.boards]
+
+
+def _gussets(added: Added, gussets: Gussets, thickness: float, bottom: float, faces: Sequence[Face]) -> None:
+    """One across every corner: its nearer long edge runs through the place `set_back_mm` from the corner."""
+    middle = bottom + thickness / 2
+    count = len(faces)
+    for i in range(count):
+        here, after = faces[i], faces[(i + 1) % count]
+        corner = meeting_point(here.plane, after.plane, Plane(UP, middle))
+        out = add(_level(here.plane.normal), _level(after.plane.normal))
+        inwards = scale(out, -1.0 / sqrt(dot(out, out)))
+        along = cross(inwards, UP)
+        # Along the bisector a place on a side lies nearer to the corner, by the cosine of the half angle.
+        half = sqrt(max(0.0, 1.0 - dot(inwards, _level(here.plane.normal)) ** 2))
+        at = add(corner, scale(inwards, gussets.set_back_mm * half + gussets.width_mm / 2))
+        reach = 4 * (gussets.set_back_mm + gussets.width_mm) * max(1.0, 1.0 / max(0.05, sqrt(dot(out, out)) / 2))
+        frame = Frame(at, along, cross(UP, along), UP)
+        id = f"gusset {here.boards[0][:1]}{after.boards[0][:1]}"
+        stick = Board(id, f"Gusset {id[-2:]}", Section(gussets.width_mm, thickness), frame, reach=(-reach, reach))
+        fitted(added, stick, faces, "inner.gussets")
+
+
+def _level(normal: Vec) -> Vec:
+    """A face's normal seen from above, at length 1."""
+    long = sqrt(normal[0] ** 2 + normal[1] ** 2)
+    return (normal[0] / long, normal[1] / long, 0.0)
