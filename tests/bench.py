@@ -19,15 +19,16 @@ from playwright.sync_api import sync_playwright  # noqa: E402
 from waitress.server import create_server  # noqa: E402
 
 from fennup.app.factory import create_app  # noqa: E402
+from fennup.core.verify.boolean import boolean_proof  # noqa: E402
 from tests.browser.page import ARGUMENTS, CHROMIUM  # noqa: E402
-from tests.core.frames import regular, solved  # noqa: E402
+from tests.core.frames import box, of_sides, regular, solved  # noqa: E402
 
 # From the key to the drawing: the clock starts at the input event and stops when a figure that follows has changed.
-WATCH = """() => {
+WATCH = """(label) => {
   window.took = [];
   let at = 0;
   document.addEventListener('input', () => { at = performance.now(); }, true);
-  const watched = document.querySelector('main .drawing input[aria-label^="outside, across flats"]');
+  const watched = document.querySelector(`main .drawing input[aria-label^="${label}"]`);
   new MutationObserver(() => requestAnimationFrame(() => window.took.push(performance.now() - at)))
     .observe(watched, { attributes: true, attributeFilter: ['aria-label'] });
 }"""
@@ -49,25 +50,24 @@ def busy(until: float) -> None:
         sum(i * i for i in range(10_000))
 
 
-def typing_ms(load: int) -> tuple[float, float]:
-    """Median and worst of typing into a 12-sided frame in Chromium, with so many processes competing."""
+def typing_ms(load: int, spec: dict, label: str, watched: str) -> tuple[float, float]:
+    """Median and worst of typing into a field of a project in Chromium, with so many processes competing."""
     rivals = [multiprocessing.Process(target=busy, args=(time.time() + 40,), daemon=True) for _ in range(load)]
     with tempfile.TemporaryDirectory() as folder:
         app = create_app(Path(folder) / "bench.db", ROOT / "web/dist")
-        frame = regular(12, 40.0, "opening_flats", mm=600.0, rabbet={"width_mm": 6, "depth_mm": 8})
-        made = app.test_client().post("/api/projects", json={"spec": frame})
+        made = app.test_client().post("/api/projects", json={"spec": spec})
         server = create_server(app, host="127.0.0.1", port=0, threads=6)
         threading.Thread(target=server.run, daemon=True).start()
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
             page = browser.new_page(viewport={"width": 1280, "height": 800}, bypass_csp=True)
             page.goto(f"http://127.0.0.1:{server.effective_port}/project/{made.json['id']}")
-            field = page.locator('main .drawing input[aria-label^="opening, across flats"]')
+            field = page.locator(f'main .drawing input[aria-label^="{label}"]').first
             field.wait_for()
-            page.evaluate(WATCH)
+            page.evaluate(WATCH, watched)
             for rival in rivals:
                 rival.start()
-            for value in range(500, 540):
+            for value in range(560, 600):
                 field.fill(str(value))
                 page.wait_for_timeout(160)
             took = page.evaluate("window.took")
@@ -90,9 +90,18 @@ def main() -> None:
         url = f"/api/projects/{project['id']}/look"
         look = {"acts": [{"op": "nudge", "path": "shape.size.mm", "steps": 1}]}
         print(f"API: look at a change to it: {median_ms(lambda: client.post(url, json=look)):.1f} ms")
+    tub = box(of_sides(12, 600), 400.0, slope_deg=8.0, courses={"count": 6, "board_width_mm": 72.0})
+    solved(tub)
+    print(f"core: solve a box of 12 sides in 6 courses: {median_ms(lambda: solved(tub)):.1f} ms")
+    solution = solved(tub)
+    print(f"core: put it together as solids: {median_ms(lambda: boolean_proof(solution.assembly)):.1f} ms")
     for load, words in ((0, "idle"), (os.cpu_count() or 2, "every core busy")):
-        middle, worst = typing_ms(load)
-        print(f"Chromium: typing to redrawn, {words}: median {middle:.0f} ms, worst {worst:.0f} ms")
+        for name, *what in (
+            ("frame", frame, "opening, across flats", "outside, across flats"),
+            ("box", tub, "outside at the bottom, across", "outside at the top, across"),
+        ):
+            middle, worst = typing_ms(load, *what)
+            print(f"Chromium: typing to redrawn, 12-sided {name}, {words}: median {middle:.0f} ms, worst {worst:.0f} ms")
     index = (ROOT / "web/dist/index.html").read_text()
     scripts = [ROOT / "web/dist" / name for name in re.findall(r"/(assets/[^\"]+\.js)", index)]
     size = sum(len(gzip.compress(script.read_bytes())) for script in scripts)

@@ -795,7 +795,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "miter" | "butt" | "edge";
+            kind: "miter" | "butt" | "edge" | "lap";
             /** Overlap Mm */
             overlap_mm: number;
             /** Parts */

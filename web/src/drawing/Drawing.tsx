@@ -1,5 +1,5 @@
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
-import type { Act, Dimension, Problem, View } from "../api/types";
+import { useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
+import type { Act, Dimension, Problem, Shape, View } from "../api/types";
 import { FigureField } from "../ui/FigureField";
 import { FigureText } from "../ui/FigureText";
 import { type Camera, fit, type Pad } from "./camera";
@@ -66,6 +66,7 @@ export function Drawing({
   }, [held, fitted]);
   const camera = held ? frozen.current : fitted;
   const placed = view.dimensions.map((d) => place(camera, d));
+  const base = useId();
   const editable = onAct && onLook;
   const roomForWords = view.short !== "" && size.width > ROOM_FOR_WORDS;
   // Words stand beside a figure where its line is level and long enough to carry them.
@@ -84,10 +85,17 @@ export function Drawing({
             height={size.height}
             {...(label ? { role: "group", "aria-label": label } : { "aria-hidden": true })}
           >
-            <Patterns />
+            <Patterns base={base} shapes={view.shapes as Shape[]} touched={touched} />
             {view.shapes.map((shape, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: shapes have no name of their own and keep their order
-              <ShapeDrawn key={i} shape={shape} camera={camera} touched={touched} onTouch={onTouch} />
+              <ShapeDrawn
+                // biome-ignore lint/suspicious/noArrayIndexKey: shapes have no name of their own and keep their order
+                key={i}
+                shape={shape}
+                camera={camera}
+                base={base}
+                touched={touched}
+                onTouch={onTouch}
+              />
             ))}
             {placed.map((p) => (
               <DimensionLine key={p.dimension.id} placed={p} />

@@ -1,13 +1,42 @@
-import { useId } from "react";
 import type { Mark, Point, Shape } from "../api/types";
 import { type Camera, path, toScreen } from "./camera";
 
 type Touch = { touched?: string[]; onTouch?: (part: string) => void };
 
-/** Hatching for waste, in pixels so that every drawing has the same. */
-export function Patterns() {
+/** The pattern for a direction of the grain: all shapes that run the same way share one. */
+const grainId = (base: string, shape: Shape, touched: boolean): string => {
+  const [x, y] = shape.grain ?? [1, 0];
+  return `${base}${Math.round(x * 200)}_${Math.round(y * 200)}${touched ? "t" : ""}`;
+};
+
+/** Hatching for waste, in pixels so that every drawing has the same, and the grain in every direction that is drawn. */
+export function Patterns({ base, shapes, touched }: { base: string; shapes: Shape[]; touched?: string[] }) {
+  const grains = new Map<string, { shape: Shape; touched: boolean }>();
+  for (const shape of shapes) {
+    if (shape.role !== "wood") continue;
+    const isTouched = touched?.includes(shape.part ?? "") ?? false;
+    grains.set(grainId(base, shape, isTouched), { shape, touched: isTouched });
+  }
   return (
     <defs>
+      {[...grains].map(([id, { shape, touched }]) => {
+        const [x, y] = shape.grain ?? [1, 0];
+        return (
+          <pattern
+            key={id}
+            id={id}
+            width="120"
+            height="22"
+            patternUnits="userSpaceOnUse"
+            patternTransform={`matrix(${x} ${-y} ${y} ${x} 0 0)`}
+          >
+            <path
+              className={touched ? "touched-graining" : "graining"}
+              d="M0 6q30-4 60 0t60 0M0 15q30 3 60 0t60 0"
+            />
+          </pattern>
+        );
+      })}
       <pattern id="hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <line className="hatching" x1="0" y1="0" x2="0" y2="7" />
       </pattern>
@@ -15,27 +44,19 @@ export function Patterns() {
   );
 }
 
-export function ShapeDrawn({ shape, camera, touched, onTouch }: { shape: Shape; camera: Camera } & Touch) {
+export function ShapeDrawn({
+  shape,
+  camera,
+  base,
+  touched,
+  onTouch,
+}: { shape: Shape; camera: Camera; base: string } & Touch) {
   const points = path(shape.points.map((p) => toScreen(camera, p as Point)));
   const part = shape.part ?? "";
-  const grain = useId();
   if (shape.role === "wood") {
-    const isTouched = touched?.includes(part);
-    const [x, y] = shape.grain ?? [1, 0];
+    const isTouched = touched?.includes(part) ?? false;
     return (
       <g>
-        <pattern
-          id={grain}
-          width="120"
-          height="22"
-          patternUnits="userSpaceOnUse"
-          patternTransform={`matrix(${x} ${-y} ${y} ${x} ${points.split(",")[0]} 0)`}
-        >
-          <path
-            className={isTouched ? "touched-graining" : "graining"}
-            d="M0 6q30-4 60 0t60 0M0 15q30 3 60 0t60 0"
-          />
-        </pattern>
         {/* biome-ignore lint/a11y/noStaticElementInteractions: the parts list does the same by keyboard */}
         <polygon
           className={`wood tone-${shape.tone} ${isTouched ? "touched" : ""} ${onTouch ? "touchable" : ""}`}
@@ -43,7 +64,7 @@ export function ShapeDrawn({ shape, camera, touched, onTouch }: { shape: Shape; 
           data-part={part}
           onClick={onTouch && (() => onTouch(part))}
         />
-        <polygon points={points} fill={`url(#${grain})`} pointerEvents="none" />
+        <polygon points={points} fill={`url(#${grainId(base, shape, isTouched)})`} pointerEvents="none" />
       </g>
     );
   }

@@ -5,6 +5,7 @@ import re
 from fennup.app.schemas.sheet import EdgeOut, EndOut, PartOut, RungOut
 from fennup.app.services.drawings import view_out
 from fennup.app.wording.figures import Voice
+from fennup.app.wording.labels import LOOSE_SIDES
 from fennup.app.wording.why import edge_lines, given_lines, miter_lines
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.drawing.board_views import part_shapes
@@ -31,6 +32,7 @@ PLURALS = {"Shelf": "Shelves"}
 
 def part_out(solution: Solution, part: PartGroup, voice: Voice, words: dict[str, str]) -> PartOut:
     """The card of one part."""
+    words = words_for(solution, part.id, words)
     board, solid = solution.assembly.board(part.id), solution.solids[part.id]
     shapes, marks = part_shapes(board, solid)
     count = len(part.boards)
@@ -56,6 +58,11 @@ def part_out(solution: Solution, part: PartGroup, voice: Voice, words: dict[str,
         ladder=_outline(board, solid, voice) if board.panel else _ladder(solution, board, voice, words),
         ways=[] if board.panel else _ways(board, voice, words),
     )
+
+
+def words_for(solution: Solution, board: str, words: dict[str, str]) -> dict[str, str]:
+    """The kind's words for a board's sides, where the board is one of those that go round."""
+    return words if any(board in ring.boards for ring in solution.assembly.rings) else LOOSE_SIDES
 
 
 def in_sentence(name: str) -> str:

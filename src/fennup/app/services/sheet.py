@@ -4,7 +4,7 @@ from typing import Literal
 
 from fennup.app.schemas.sheet import SettingOut, SheetOut, SizeOut, UseOut
 from fennup.app.services.drawings import control_out, view_out
-from fennup.app.services.part_cards import part_name, part_out
+from fennup.app.services.part_cards import part_name, part_out, words_for
 from fennup.app.wording.figures import Figure, Voice
 from fennup.app.wording.labels import PART, WHOLE, fact, label
 from fennup.app.wording.verdicts import closing_line, finding_line, simple_lines
@@ -95,6 +95,7 @@ def _exactly(saw: Machine, s: Setting) -> str:
 
 def _use(solution: Solution, s: Setting, use: CutUse, words: dict[str, str], voice: Voice) -> UseOut:
     part = next(p for p in solution.parts if p.id == use.part)
+    words = words_for(solution, use.part, words)
     end = f"{use.end} end" + (f", cut {use.index + 1}" if use.index else "")
     picture = operator_view(s.swing_as_set_deg, s.tilt_as_set_deg, use.kept == "left", use.part)
     return UseOut(

@@ -8,6 +8,8 @@ LINES = {
 WHOLE = {"flat_frame": "The frame", "box": "The box"}
 FAMILY = {"flat_frame": "Flat frames", "box": "Boxes and cases"}
 PART = {"flat_frame": "rail", "box": "wall"}
+# Pieces let in between the boards that go round: as they lie with their face towards the reader.
+LOOSE_SIDES = {"face": "face", "back": "back", "upper": "far edge", "lower": "near edge"}
 ON_WALLS = {
     "height": "height", "slope": "slope from vertical", "level_slope": "slope from level", "run": "how far it leans out",
     "slant": "along the slope", "board_width": "board width before ripping",

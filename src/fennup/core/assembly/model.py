@@ -1,6 +1,7 @@
 """What a kind gives: boards, the joints between them, the lines that can be measured, and what was asked of them."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 from fennup.core.assembly.board import Board, End, Side
@@ -107,7 +108,11 @@ class Assembly:
 
     def board(self, id: str) -> Board:
         """The board of that id."""
-        return next(b for b in self.boards if b.id == id)
+        return self._by_id[id]
+
+    @cached_property
+    def _by_id(self) -> dict[str, Board]:
+        return {board.id: board for board in self.boards}
 
     @property
     def closed(self) -> bool:
