@@ -10,7 +10,7 @@ from werkzeug.test import TestResponse
 
 from fennup.app.factory import create_app
 from fennup.app.services import demo
-from tests.core.frames import regular
+from tests.core.frames import box, level, regular
 
 HEXAGON = regular(6, 40.0, "opening_flats", mm=300.0)
 
@@ -35,6 +35,41 @@ class Api(unittest.TestCase):
 
     def type(self, project: dict[str, Any], path: str, typed: str, **more: Any) -> TestResponse:
         return self.act(project, {"op": "type", "path": path, "text": typed, **more})
+
+
+class AnyStart(Api):
+    def test_too_much_is_said_with_the_figures_and_each_way_out_can_be_taken(self) -> None:
+        leaning = box(level(300.0, 300.0), 200.0, slope_deg=15.0)
+        project = self.new(spec=leaning)
+        give = {"op": "give", "measure": "outer_top_width", "text": "400"}
+        refused = self.act(project, give)
+        self.assertEqual(refused.status_code, 422)
+        (problem,) = refused.json["errors"]
+        for words in ("300 mm", "15°", "200 mm", "400 mm", "407 mm (+0.18)"):
+            self.assertIn(words, problem["text"])
+        slopes = []
+        for offer in problem["offers"]:
+            taken = self.client.post(f"/api/projects/{project['id']}/look", json={"acts": offer["acts"]}).json
+            slopes.append(round(taken["spec"]["slope_deg"], 2))
+            measured = {c["measure"]: c["measured"] for c in taken["solution"]["claims"]}
+            self.assertAlmostEqual(measured["outer_top_width"], 400.0, places=6)
+        # Letting go of the width or of the height keeps the slope; letting go of the slope makes it atan(50 / 200).
+        self.assertEqual(sorted(slopes), [14.04, 15.0, 15.0])
+
+    def test_the_gap_that_is_let_pass_belongs_to_the_project(self) -> None:
+        project = self.new(spec=box(level(300.0, 300.0), 260.0, slope_deg=10.0))
+        wide = [f["text"] for f in project["sheet"]["findings"] if "more than the 0.50 mm" in f["text"]]
+        self.assertEqual(len(wide), 1)
+        changed = self.type(project, "project.allowance_mm", "2").json
+        self.assertFalse([f for f in changed["sheet"]["findings"] if "this project allows" in f["text"]])
+        self.assertEqual(self.type(changed, "project.allowance_mm", "0").status_code, 422)
+
+    def test_a_panel_has_sides_and_no_ends_and_stands_in_the_cut_list(self) -> None:
+        project = self.new(spec=box(level(300.0, 300.0), 200.0, floor={"height_mm": 0.0, "thickness_mm": 12.0, "play_mm": 4.0}))
+        floor = next(p for p in project["sheet"]["parts"] if p["id"] == "floor")
+        self.assertEqual((floor["ends"], floor["ladder"][0]["label"]), ([], "Every side"))
+        rows = list(csv.DictReader(io.StringIO(self.client.get(f"/api/projects/{project['id']}/cut-list.csv").text)))
+        self.assertEqual([(r["Part"], r["Length mm"]) for r in rows][-1], ("floor", "260.0000"))
 
 
 class Saving(Api):

@@ -72,13 +72,13 @@ class InTheBrowser(unittest.TestCase):
         if message.type == "error" and "Failed to load resource" not in message.text:
             self.complaints.append(message.text)
 
-    def start(self, name: str, page: Page | None = None) -> Page:
-        """A new project from the first screen."""
+    def start(self, name: str, page: Page | None = None, ready: str = "one outer edge") -> Page:
+        """A new project from the first screen; `ready`: a dimension that it shows."""
         page = page or self.page
         page.goto(self.url)
         page.get_by_role("button", name=name).click()
         page.wait_for_url("**/project/*")
-        self.field("one outer edge", page)
+        self.field(ready, page)
         page.evaluate("document.fonts.ready")  # a font that comes late moves what a test is about to drag
         page.wait_for_load_state("networkidle")
         return page

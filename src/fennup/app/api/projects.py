@@ -30,6 +30,7 @@ from fennup.app.services.projects import (
     TYPE,
     ProjectBody,
     acted,
+    care_control,
     checked_name,
     edit_project,
     kind_of,
@@ -77,7 +78,7 @@ def _out(
             echo=feet_echo(acts or [], body.unit),
             spec=body.spec,
             solution=solution_document(solution, proof),
-            sheet=sheet_of(solution, body.voice(), proof),
+            sheet=sheet_of(solution, body.voice(), proof, care_control(body)),
         )
     )
 

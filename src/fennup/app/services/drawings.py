@@ -5,6 +5,14 @@ from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import GROUPS, VIEWS, VIEWS_SHORT, label
 from fennup.core.drawing.view import Control, Dimension, View
 
+
+def _label(c: Control) -> str:
+    """What a control is called; which one of several it is for."""
+    if c.code in NUMBERED:
+        return f"{label(c.code)} {c.about}"
+    return f"{label(c.code)}, {c.about}" if c.about and c.group != "part" else label(c.code)
+
+
 NUMBERED = ("corner", "shelf_height", "shelf_thickness")
 
 
@@ -43,7 +51,7 @@ def control_out(c: Control, voice: Voice) -> ControlOut:
     """Something to decide, worded."""
     return ControlOut(
         id=f"{c.code}:{c.about}" if c.about else c.code,
-        label=f"{label(c.code)} {c.about}" if c.code in NUMBERED else label(c.code),
+        label=_label(c),
         group=c.group,
         group_label=GROUPS[c.group],
         about=c.about,

@@ -211,11 +211,11 @@ def _rabbet(board: Board, voice: Voice, words: dict[str, str], why: list[str]) -
 def _outline(board: Board, solid: Solid, voice: Voice) -> list[RungOut]:
     """A panel's sides round its upper face, alike ones together, and the sheet that it comes out of."""
     xs, ys = ([p[k] for piece in solid.local for p in piece.points] for k in (0, 1))
-    alike: dict[tuple[str, str], int] = {}
-    first: dict[tuple[str, str], tuple[float, float]] = {}
+    alike: dict[tuple[float, float], int] = {}
+    first: dict[tuple[float, float], tuple[float, float]] = {}
     for length, _, edge in face_sides(solid):
         bevel = rip_bevel_deg(edge.plane)
-        key = (f"{length:.6f}", f"{bevel:.6f}")
+        key = (round(length, 6), round(bevel, 6))
         alike[key] = alike.get(key, 0) + 1
         first.setdefault(key, (length, bevel))
     rungs: list[RungOut] = []

@@ -11,15 +11,18 @@ from fennup.app.services.validate import from_core, validated
 from fennup.app.wording.acts import act_words
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import NEW_NAMES
-from fennup.core.drawing.edit import Choose, Edit, TypeIn
+from fennup.core.drawing.edit import Choose, Edit, Nudge, TypeIn
+from fennup.core.drawing.view import Control
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.kinds.editing import nudged, read_figure
 from fennup.core.kinds.registry import Kind
 from fennup.core.solve import CARE, Care, Solution, solve
 from fennup.core.units.lengths import GRADUATIONS, Unit, tape
 
 TYPE = "project"
 LONGEST_NAME = 80
+WIDEST_ALLOWANCE_MM = 50.0
 USUAL_GRADUATION: dict[str, str] = {"mm": "1", "in": "1/16"}
 
 
@@ -31,7 +34,7 @@ class ProjectBody(BaseModel):
     name: Annotated[str, Field(min_length=1, max_length=LONGEST_NAME)]
     unit: Literal["mm", "in"] = "mm"
     graduation: str = "1"
-    allowance_mm: Annotated[float, Field(gt=0, le=50, allow_inf_nan=False)] = 0.5
+    allowance_mm: Annotated[float, Field(gt=0, le=WIDEST_ALLOWANCE_MM, allow_inf_nan=False)] = 0.5
     spec: dict[str, Any]
 
     def voice(self) -> Voice:
@@ -83,8 +86,31 @@ def acted(body: ProjectBody, acts: list[Edit]) -> ProjectBody:
     return body
 
 
+def care_control(body: ProjectBody) -> Control:
+    """The widest gap that the project lets pass, to be typed over."""
+    acts = TypeIn(op="type", path="project.allowance_mm", text="")
+    return Control("allowance", "care", value=body.allowance_mm, unit="mm", acts=acts)
+
+
+def _allowed(body: ProjectBody, act: Edit, path: str) -> ProjectBody:
+    """Another allowance; Invalid when it is no length or nothing."""
+    tape = body.voice().tape
+    try:
+        if isinstance(act, TypeIn):
+            value = float(read_figure(path, act.text, tape, act.inches_meant))
+        else:
+            value = float(nudged(path, body.allowance_mm, act.steps if isinstance(act, Nudge) else 0, tape))
+    except CoreError as error:
+        raise from_core(error, body.voice()) from None
+    if not 0 < value <= WIDEST_ALLOWANCE_MM:
+        raise from_core(SpecError("no_allowance", (path,), limit_mm=WIDEST_ALLOWANCE_MM), body.voice())
+    return body.model_copy(update={"allowance_mm": value})
+
+
 def _about_project(body: ProjectBody, act: Edit, path: str) -> ProjectBody:
-    """A change of name, units or graduation."""
+    """A change of name, units, graduation or allowance."""
+    if path == "project.allowance_mm":
+        return _allowed(body, act, path)
     value = act.text if isinstance(act, TypeIn) else act.value if isinstance(act, Choose) else None
     field = path.removeprefix("project.")
     if field == "name" and isinstance(value, str):

@@ -10,6 +10,7 @@ from fennup.app.wording.labels import PART, WHOLE, fact, label
 from fennup.app.wording.verdicts import closing_line, finding_line, simple_lines
 from fennup.app.wording.why import given_lines
 from fennup.core.drawing.saw_views import operator_view
+from fennup.core.drawing.view import Control
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.pose import Pose
@@ -18,7 +19,7 @@ from fennup.core.solve import Solution
 from fennup.core.verify.boolean import BooleanProof
 
 
-def sheet_of(solution: Solution, voice: Voice, proof: BooleanProof | None = None) -> SheetOut:
+def sheet_of(solution: Solution, voice: Voice, proof: BooleanProof | None = None, care: Control | None = None) -> SheetOut:
     """The whole sheet of one project."""
     kind = KINDS[solution.spec.kind]
     told = kind.describe(solution.spec, solution.ruler, solution.solids)
@@ -28,7 +29,7 @@ def sheet_of(solution: Solution, voice: Voice, proof: BooleanProof | None = None
         part_word=PART[kind.name],
         facts=", ".join(fact(f) for f in told.facts).capitalize(),
         views=[view_out(v, voice, sides) for v in told.views],
-        controls=[control_out(c, voice) for c in told.controls],
+        controls=[control_out(c, voice) for c in (*told.controls, *((care,) if care else ()))],
         sizes=[
             SizeOut(
                 id=s.measure,

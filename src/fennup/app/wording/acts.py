@@ -8,7 +8,9 @@ _FIELDS = {
     "object_width_mm": "what it holds", "object_depth_mm": "what it holds", "play_mm": "play", "reveal_mm": "reveal",
     "nominal": "board", "by": "how it is sized", "joint": "joints", "left_out": "open sides", "loose_ends": "loose ends",
     "rabbet": "rabbet", "name": "name", "unit": "units", "graduation": "tape", "sides": "number of sides", "form": "outline",
-    "line": "where corners lie", "corners": "joints",
+    "line": "where corners lie", "corners": "joints", "allowance_mm": "widest gap", "slopes_deg": "slopes", "thicknesses_mm": "thickness",
+    "edges": "edges", "courses": "boards in a wall", "floor": "floor", "back": "back panel", "shelves": "shelves", "cap": "cap ring",
+    "lid": "lid", "inner": "pieces inside", "liner": "what it is built round", "spacing": "spacing", "count": "how many",
 }  # fmt: skip
 
 

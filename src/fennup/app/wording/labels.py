@@ -50,7 +50,7 @@ LABELS = {
     "course_count": "Boards in a wall", "course_width": "Width of the boards", "floor": "Floor", "no_floor": "none",
     "floor_panel": "a panel", "floor_slats": "slats", "floor_height": "Floor, underside above the bottom",
     "floor_thickness": "Floor thickness", "bars_count": "How many", "bars_width": "Width of each", "bars_way": "Running at",
-    "bars_spacing": "Spaced by", "spaced_gaps": "equal gaps all through", "spaced_flush": "first and last flush",
+    "bars_spacing": "Spaced by", "spaced_gaps": "equal gaps", "spaced_flush": "first and last flush",
     "spaced_half": "half a gap at the ends", "spaced_margins": "margins", "spaced_centres": "equal centres",
     "bars_margin": "Margin at each end", "inner": "Cross pieces", "no_inner": "none", "one_way": "one way",
     "both_ways": "both ways, half lapped", "inner_height": "Their underside is up", "inner_thickness": "Thickness of all inside",
@@ -61,7 +61,7 @@ LABELS = {
     "shelves": "Shelves", "one_more_shelf": "one more", "one_shelf_less": "one less", "shelf_height": "Height of shelf",
     "shelf_thickness": "Thickness of shelf", "cap": "Cap ring", "no_cap": "none", "cap_ring": "mitered round the top",
     "cap_thickness": "Cap thickness", "cap_over_in": "Overhang inwards", "cap_over_out": "Overhang outwards",
-    "lid": "Lid", "no_lid": "none", "lid_sawn": "sawn off when it is together", "lid_depth": "Depth of the lid", "corners_on": "Corners lie on", "on_opening": "the opening", "on_outside": "the outside",
+    "allowance": "Widest gap that you let pass", "lid": "Lid", "no_lid": "none", "lid_sawn": "sawn off when it is together", "lid_depth": "Depth of the lid", "corners_on": "Corners lie on", "on_opening": "the opening", "on_outside": "the outside",
     "swing_left_deg": "Swing, stop at the left", "swing_right_deg": "Swing, stop at the right",
     "tilt_left_deg": "Tilt, stop at the left", "tilt_right_deg": "Tilt, stop at the right",
     "swing_counts_from": "Swing scale counts", "tilt_counts_from": "Tilt scale counts",
@@ -70,7 +70,7 @@ LABELS = {
 }  # fmt: skip
 
 GROUPS = {
-    "outline": "Outline", "inside": "Inside", "on_top": "On top", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
+    "outline": "Outline", "inside": "Inside", "on_top": "On top", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "scales": "Scales and blade",
 }  # fmt: skip
 

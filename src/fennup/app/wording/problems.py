@@ -158,6 +158,7 @@ PROBLEMS: dict[str, Words] = {
     "unknown_kind": lambda d, v: "There is no kind of that name.",
     "name_empty": lambda d, v: "A project needs a name.",
     "name_long": lambda d, v: f"A name may have {d['most']} characters.",
+    "no_allowance": lambda d, v: f"It must be more than nothing and at most {_mm(d, v, 'limit_mm')}.",
     "no_unit": lambda d, v: "Units are mm or in.",
 }
 

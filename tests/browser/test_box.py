@@ -1,0 +1,61 @@
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.page import InTheBrowser
+
+BOTTOM, TOP = "outside at the bottom, width", "outside at the top, width"
+
+
+class ALeaningBox(InTheBrowser):
+    def test_a_third_size_asks_which_of_the_others_shall_follow(self) -> None:
+        page = self.start("Leaning box", ready=BOTTOM)
+        top = self.field(TOP)
+        top.fill("380")
+        top.press("Enter")
+        alert = page.get_by_role("alert")
+        expect(alert).to_contain_text("cannot all hold")
+        alert.get_by_role("button", name="let go: slope from vertical").click()
+        self.reads(f"{TOP}, given", "380 millimetres")
+        page.get_by_role("button", name="Side", exact=True).click()
+        # atan(40 / 260)
+        self.reads("slope from vertical, follows", "8.75 degrees")
+        page.get_by_role("button", name="Undo").click()
+        self.reads("slope from vertical, given", "10 degrees")
+
+    def test_a_slope_is_typed_as_rise_and_run_by_keyboard_alone(self) -> None:
+        page = self.start("Leaning box", ready=BOTTOM)
+        page.get_by_role("button", name="Side", exact=True).focus()
+        page.keyboard.press("Enter")
+        slope = self.field("slope from vertical")
+        slope.focus()
+        page.keyboard.type("4:1")
+        page.keyboard.press("Enter")
+        self.reads("slope from vertical, given", "14.04 degrees")
+        expect(page.get_by_role("contentinfo")).to_contain_text("Closes as drawn.")
+
+    def test_a_wall_too_thick_is_refused_at_its_field_and_the_last_box_stays(self) -> None:
+        page = self.start("Tub of eight", ready="outside at the bottom, across")
+        thickness = page.locator("aside").get_by_label(re.compile("^Thickness, actual"))
+        thickness.fill("400")
+        thickness.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("leave nothing inside")
+        self.reads("outside at the bottom, across flats, given", "380 millimetres")
+
+    def test_a_floor_of_slats_and_a_cap_become_parts_with_their_own_cards(self) -> None:
+        page = self.start("Leaning box", ready=BOTTOM)
+        page.get_by_role("group", name="Floor").get_by_role("button", name="slats").click()
+        page.get_by_role("group", name="Cap ring").get_by_role("button", name="mitered round the top").click()
+        page.get_by_role("tab", name="Parts").click()
+        page.locator("aside").get_by_role("button", name=re.compile("^slat1")).first.click()
+        expect(page.locator("aside h2").first).to_contain_text("Slat")
+        expect(page.locator("aside")).to_contain_text("blade tilted 10°")
+        expect(page.get_by_role("contentinfo")).to_contain_text("Put together as solids too")
+
+    def test_views_and_solids_show_the_same_box(self) -> None:
+        page = self.start("Trough", ready=BOTTOM)
+        for name in ("Front", "Side", "From above", "Solid"):
+            button = page.get_by_role("button", name=name, exact=True)
+            button.click()
+            expect(button).to_have_attribute("aria-pressed", "true")
+        expect(page.get_by_role("img", name=re.compile("as solids"))).to_be_visible()
