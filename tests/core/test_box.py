@@ -130,6 +130,23 @@ class TextbookFormulas(unittest.TestCase):
         self.assertEqual(len(propped), 4)
 
 
+class Staves(unittest.TestCase):
+    def test_a_stave_tapers_and_is_beveled_as_the_walls_lean_and_meet_and_needs_no_miter_saw(self) -> None:
+        up = solved(box(of_sides(8, 380.0), 320.0, slope_deg=6.0, grain="up"))
+        a, m = radians(6.0), radians(22.5)
+        cut = end_cut(up.assembly.board("C").right[0])
+        # Half the growth in width over the length along the slope is the taper of one edge: tan = sin a tan m.
+        low, high = (arris_length(up.assembly.board("C"), e) for e in ("face_lower", "face_upper"))
+        slant = up.ruler.measure("slant") or 0.0
+        self.assertAlmostEqual(tan(radians(-cut.miter_deg)), (high - low) / 2 / slant, places=9)
+        self.assertAlmostEqual(cut.bevel_deg, -degrees(asin(cos(a) * sin(m))), places=9)
+        self.assertEqual((up.settings, up.assembly.board("C").grain[2] > 0.9), ((), True))
+        self.assertTrue(all(j.closes for j in up.joints) and boolean_proof(up.assembly).holds)
+        with self.assertRaises(SpecError) as caught:
+            solved(box(of_sides(8, 380.0), 320.0, grain="up", courses={"count": 4, "board_width_mm": 90.0}))
+        self.assertEqual(caught.exception.code, "staves_with_courses")
+
+
 class CoursesAndInsets(unittest.TestCase):
     def test_courses_lose_height_by_leaning_and_upright_partners_are_ripped_to_match(self) -> None:
         # Square edges, three boards: height 3 w cos a; each course grows by 2 w sin a; upright partners w cos a.

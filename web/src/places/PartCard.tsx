@@ -59,7 +59,7 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
         {part.ends.map((end) => (
           <details key={end.end} className="border border-ink p-2.5">
             <summary className="list-none">
-              <span className="block text-ink-2">{end.end} end, miter</span>
+              <span className="block text-ink-2">{end.name}</span>
               <FigureText figure={end.miter} className="text-[30px] leading-tight" />
               <span className="block">{end.leans}</span>
               <span className="block">{end.bevel}</span>

@@ -94,6 +94,7 @@ class EndOut(BaseModel):
 
     end: Literal["left", "right"]
     miter: Figure
+    name: str
     leans: str
     bevel: str
     why: list[str]

@@ -43,7 +43,7 @@ def part_out(solution: Solution, part: PartGroup, voice: Voice, words: dict[str,
     section = board.section
     size = f"{voice.say(section.thickness_mm)} thick"
     if not board.panel:
-        size = f"{voice.say(section.width_mm)} wide, {size}"
+        size = f"{voice.say(section.width_mm)} {'long' if board.stave else 'wide'}, {size}"
     return PartOut(
         id=part.id,
         name=part_name(solution, part),
@@ -98,9 +98,12 @@ def _end(solution: Solution, board: Board, end: End, voice: Voice, words: dict[s
         if abs(angles.bevel_deg) < SQUARE_DEG
         else f"blade tilted {voice.say_angle(abs(angles.bevel_deg))}, {side} longer"
     )
+    if board.stave:
+        leans = f"taper, wider at the {longer}" if abs(angles.miter_deg) >= SQUARE_DEG else "no taper"
     more = len(board.ends(end)) - 1
     return EndOut(
         end=end,
+        name=f"{end} long edge, taper" if board.stave else f"{end} end, miter",
         miter=voice.angle(abs(angles.miter_deg)),
         leans=leans,
         bevel=bevel + (f"; then {more} more cut{'s' if more > 1 else ''}" if more else ""),
@@ -116,7 +119,11 @@ def _edges(board: Board, voice: Voice, words: dict[str, str]) -> list[EdgeOut]:
             bevel = rip_bevel_deg(plane)
             wider = words["back"] if bevel > 0 else words["face"]
             made.append(
-                EdgeOut(label=f"Rip the {words[side]}", figure=voice.angle(abs(bevel)), note=f"the {wider} stays wider there")
+                EdgeOut(
+                    label=f"{'Saw' if board.stave else 'Rip'} the {words[side]}",
+                    figure=voice.angle(abs(bevel)),
+                    note=f"the {wider} stays wider there",
+                )
             )
     return made
 
@@ -236,8 +243,15 @@ def _outline(board: Board, solid: Solid, voice: Voice) -> list[RungOut]:
 
 
 def _ways(board: Board, voice: Voice, words: dict[str, str]) -> list[str]:
-    """The same end the other ways that the board can lie: on edge, and propped on a ripped edge."""
+    """The same end the other ways that the board can lie: on edge, and propped on a ripped edge; a stave on its sled."""
     cut = board.right[0]
+    if board.stave:
+        angles = end_cut(cut)
+        return [
+            f"On a taper sled set {voice.say_angle(abs(angles.miter_deg))} off the fence, the blade tilted "
+            f"{voice.say_angle(abs(angles.bevel_deg))}: one long edge {words['face']} up, then turned end for end for the other. "
+            "Clamp the stave to the sled, guard and hands clear of the tilted blade."
+        ]
     if abs(end_cut(cut).bevel_deg) < SQUARE_DEG:
         return []
     told = []

@@ -46,6 +46,7 @@ LABELS = {
     "liner_foot": "Liner at its foot", "liner_rim_depth": "Its rim, front to back", "liner_foot_depth": "Its foot, front to back",
     "liner_height": "Liner height", "liner_lip": "Lip reaches out, each side", "liner_play": "Play, in all",
     "edges": "Top and bottom edges", "edges_level": "ripped to lie level", "edges_square": "left square",
+    "grain": "The grain runs", "grain_round": "round the box", "grain_up": "up: each wall a stave",
     "courses": "Each wall of", "one_board": "one board", "several_courses": "several boards, one above the other",
     "course_count": "Boards in a wall", "course_width": "Width of the boards", "floor": "Floor", "no_floor": "none",
     "floor_panel": "a panel", "floor_slats": "slats", "floor_height": "Floor, underside above the bottom",

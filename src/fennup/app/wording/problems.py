@@ -117,6 +117,7 @@ PROBLEMS: dict[str, Words] = {
         "is left. Take boards of another width."
     ),
     "plan_no_corner": lambda d, v: "Two sides of the plan lie in line, or two corners on each other.",
+    "staves_with_courses": lambda d, v: "A stave runs from the bottom to the top: it cannot be one of several courses.",
     "lid_too_deep": lambda d, v: f"A lid {_mm(d, v, 'mm')} deep leaves no box. It must be under {_mm(d, v, 'limit_mm')}.",
     "floor_above_rim": lambda d, v: f"A floor {_mm(d, v, 'mm')} up would stand above the rim. At most {_mm(d, v, 'limit_mm')}.",
     "bars_too_many": lambda d, v: (

@@ -5,6 +5,7 @@ from typing import Literal
 
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.vec import Vec
 from fennup.core.stock.section import Section
 
 End = Literal["left", "right"]
@@ -25,6 +26,7 @@ class Board:
 
     `upper_rip` and `lower_rip` are planes along the board that take its long edges off at a bevel. A `panel` is a flat
     piece whose outline is its cuts. `reach`: how far the uncut piece goes along x, where the end cuts do not tell.
+    A `stave` has its grain across, along y: its end cuts are then its tapered long edges.
     """
 
     id: str
@@ -38,6 +40,12 @@ class Board:
     panel: bool = False
     reach: tuple[float, float] | None = None
     notches: tuple[Notch, ...] = ()
+    stave: bool = False
+
+    @property
+    def grain(self) -> Vec:
+        """The way the grain runs, in the assembly's axes."""
+        return self.frame.y if self.stave else self.frame.x
 
     def ends(self, end: End) -> tuple[Plane, ...]:
         """The cuts of one end."""

@@ -47,8 +47,8 @@ def seen_from(assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec)
     reader = cross(right, up)
     seen = []
     for id, solid in solids.items():
-        x = solid.board.frame.x
-        grain = _unit2((dot(x, right), dot(x, up)))
+        way = solid.board.grain
+        grain = _unit2((dot(way, right), dot(way, up)))
         for piece in solid.world:
             for facet in piece.facets:
                 if (id, facet.name) in covered or dot(facet.plane.normal, reader) < 1e-6:
@@ -154,7 +154,8 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
         return _panel_shapes(board, solid)
     low, high = solid.extent_x()
     y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
-    shapes = [Shape("wood", hull([(p[0], p[1]) for piece in solid.local for p in piece.points]), True, board.id, ALONG)]
+    grain = (0.0, 1.0) if board.stave else ALONG
+    shapes = [Shape("wood", hull([(p[0], p[1]) for piece in solid.local for p in piece.points]), True, board.id, grain)]
     marks = []
     for end in ENDS:
         for cut in board.ends(end):

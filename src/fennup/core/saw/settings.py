@@ -50,8 +50,8 @@ def settings_for(parts: tuple[PartGroup, ...], boards: dict[str, Board], machine
     found: list[tuple[BladeAngles, list[CutUse]]] = []
     for part in parts:
         board = boards[part.id]
-        if board.panel:
-            continue  # sheet goods: too wide for this saw
+        if board.panel or board.stave:
+            continue  # sheet goods and tapers along the grain are not for this saw
         poses = poses_for(board)
         for end in reversed(ENDS):
             for index, cut in enumerate(board.ends(end)):

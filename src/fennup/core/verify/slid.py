@@ -16,7 +16,7 @@ from fennup.core.geometry.vec import Vec, add, dot, norm, scale, sub
 from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import Solid, end_cut
 from fennup.core.saw.machine import Machine
-from fennup.core.saw.pose import BladeAngles, blade_angles, cut_normal
+from fennup.core.saw.pose import FLAT, BladeAngles, blade_angles, cut_normal
 from fennup.core.saw.settings import Setting
 
 How = Literal["flat", "on_edge", "swapped"]
@@ -70,7 +70,7 @@ def gaps_as_set(
     leader = {board: part.id for part in parts for board in part.boards}
 
     def rounded(board: Board, end: End, cut: Plane) -> Vec | None:
-        lying = pose[leader[board.id], end, board.ends(end).index(cut)]
+        lying = pose.get((leader[board.id], end, board.ends(end).index(cut)), FLAT[0])
         exact = blade_angles(cut, lying)
         set_to = BladeAngles(machine.swing_as_set(exact.swing_deg), machine.tilt_as_set(exact.tilt_deg), exact.kept)
         return cut_normal(set_to, lying)

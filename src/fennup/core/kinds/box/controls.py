@@ -20,7 +20,9 @@ def controls_of(spec: BoxSpec) -> tuple[Control, ...]:
     controls += _liner(spec)
     controls.append(_figure("thickness", "board", spec.thickness_mm, "thickness_mm"))
     controls.append(_either("edges", "board", "edges", {"edges_level": "level", "edges_square": "square"}, spec.edges))
-    controls += _courses(spec)
+    grains: dict[str, object] = {"grain_round": "round", "grain_up": "up"}
+    controls.append(_either("grain", "board", "grain", grains, spec.grain))
+    controls += [] if spec.grain == "up" else _courses(spec)
     controls += _joints(spec)
     controls += _inside(spec)
     controls += _on_top(spec)

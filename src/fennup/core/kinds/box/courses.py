@@ -30,6 +30,8 @@ def courses_of(spec: BoxSpec, walls: tuple[Wall, ...]) -> dict[str, tuple[Course
     ends = {wall.letter: reach_of(spec, wall) for wall in walls}
     if spec.courses is None:
         return {letter: (Course(letter, low, high, True, True),) for letter, (low, high) in ends.items()}
+    if spec.grain == "up":
+        raise SpecError("staves_with_courses", ("grain",))
     count, width = spec.courses.count, spec.courses.board_width_mm
     leader = max(walls, key=lambda wall: round(ends[wall.letter][1] - ends[wall.letter][0], 9))
     low, high = ends[leader.letter]

@@ -58,7 +58,8 @@ def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
     leaning = spec.edges == "level" and abs(wall.out[2]) > UPRIGHT
     back = spec.back
     groove = Groove(back.from_edge_mm, back.thickness_mm, back.depth_mm) if back and course.lowest else None
-    name = RECTANGLE_NAMES[wall.letter] if isinstance(spec.plan, Rectangle) else f"Wall {wall.letter}"
+    word = "Stave" if spec.grain == "up" else "Wall"
+    name = RECTANGLE_NAMES[wall.letter] if isinstance(spec.plan, Rectangle) else f"{word} {wall.letter}"
     if course.id != wall.letter:
         name = f"{name}, course {course.id[1:]}"
     return Board(
@@ -66,6 +67,7 @@ def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
         name,
         Section(course.high - course.low, wall.thickness, None, groove),
         frame,
+        stave=spec.grain == "up",
         upper_rip=frame.plane_to_local(level(spec.height_mm)) if leaning and course.highest else None,
         lower_rip=frame.plane_to_local(FLOOR) if leaning and course.lowest else None,
     )

@@ -137,7 +137,7 @@ class Shelf(Strict):
 class BoxSpec(Strict):
     """A box or a case: walls round a plan, upright or leaning, and what is let into them.
 
-    The plan, `height_mm` and the slopes are what the pins make them; without pins they are all given as they stand.
+    With its `grain` up each wall is one stave, tapered along both long edges. The plan, `height_mm` and the slopes are what the pins make them; without pins they are all given as they stand.
     """
 
     kind: Literal["box"]
@@ -153,6 +153,7 @@ class BoxSpec(Strict):
     edges: Literal["level", "square"] = "level"
     joint: Literal["miter", "butt"] = "miter"
     corners: dict[CornerLetters, CornerJoint] = {}
+    grain: Literal["round", "up"] = "round"
     courses: Courses | None = None
     floor: Floor | None = None
     back: Back | None = None
