@@ -6,7 +6,7 @@ from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import dot
 from fennup.core.kinds.catalogue import KINDS
-from fennup.core.parts.solid import ARRISES, arris_length, end_cut, face_sides, rip_bevel_deg
+from fennup.core.parts.solid import ARRISES, arris_length, arris_line, end_cut, face_sides, rip_bevel_deg
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.pose import blade_angles, poses_for
 from fennup.core.solve import Care, Solution, solve
@@ -224,6 +224,31 @@ class CoursesAndInsets(unittest.TestCase):
         self.assertEqual(read(made, "cap_opening_width", "cap_outside_width"), [round(369.9097 - 12, 4), round(407.1797 + 28, 4)])
         proof = boolean_proof(made.assembly)
         self.assertEqual((proof.holds, proof.pieces, proof.holes), (True, 2, 2))
+
+
+class Cladding(unittest.TestCase):
+    def test_the_wide_strip_is_wider_by_what_it_covers_and_both_follow_the_leaning_corner(self) -> None:
+        # F28: wider = narrower + t / cos(D - 90) with the dihedral D = 90 + asin(sin^2 a), on the side that touches.
+        a, t, w = radians(15.0), 8.0, 40.0
+        made = solved(box(level(300.0, 300.0), 200.0, slope_deg=15.0, cladding={"width_mm": w, "thickness_mm": t}))
+        dihedral = radians(90.0) + asin(sin(a) ** 2)
+        on_wall = {
+            id: arris_line(made.assembly.board(id), "back_upper")[0] - arris_line(made.assembly.board(id), "back_lower")[0]
+            for id in ("nAB", "wAB")
+        }
+        self.assertAlmostEqual(on_wall["nAB"], w, places=9)
+        self.assertAlmostEqual(on_wall["wAB"], w + t / cos(dihedral - radians(90.0)), places=9)
+        # Level ends of a strip along the seam: miter atan(sin a tan m), bevel a, from F28.
+        cut = end_cut(made.assembly.board("nAB").right[0])
+        self.assertAlmostEqual(abs(cut.miter_deg), degrees(atan(sin(a) * tan(radians(45)))), places=9)
+        self.assertAlmostEqual(abs(cut.bevel_deg), 15.0, places=9)
+        self.assertTrue(all(j.closes for j in made.joints), made.closing)
+        self.assertTrue(boolean_proof(made.assembly).holds)
+
+    def test_strips_that_would_meet_are_refused(self) -> None:
+        with self.assertRaises(SpecError) as caught:
+            solved(box(of_sides(8, 300.0), 200.0, cladding={"width_mm": 70.0, "thickness_mm": 8.0}))
+        self.assertEqual(caught.exception.code, "cladding_too_wide")
 
 
 class AnyStart(unittest.TestCase):

@@ -64,6 +64,8 @@ def boxes(draw: st.DrawFn) -> dict[str, Any]:
         more["courses"] = {"count": draw(st.integers(2, 5)), "board_width_mm": draw(st.floats(40, 250))}
     if draw(st.booleans()):
         more["cap"] = {"thickness_mm": draw(thin), "over_in_mm": draw(st.floats(-5, 30)), "over_out_mm": draw(st.floats(-5, 30))}
+    if draw(st.booleans()):
+        more["cladding"] = {"width_mm": draw(st.floats(5, 60)), "thickness_mm": draw(st.floats(3, 20))}
     more["grain"] = draw(st.sampled_from(["round", "up"]))
     more["inner"] = draw(st.none() | bars())
     more["joint"] = draw(st.sampled_from(["miter", "butt"]))

@@ -62,7 +62,8 @@ LABELS = {
     "shelves": "Shelves", "one_more_shelf": "one more", "one_shelf_less": "one less", "shelf_height": "Height of shelf",
     "shelf_thickness": "Thickness of shelf", "cap": "Cap ring", "no_cap": "none", "cap_ring": "mitered round the top",
     "cap_thickness": "Cap thickness", "cap_over_in": "Overhang inwards", "cap_over_out": "Overhang outwards",
-    "allowance": "Widest gap that you let pass", "lid": "Lid", "no_lid": "none", "lid_sawn": "sawn off when it is together", "lid_depth": "Depth of the lid", "corners_on": "Corners lie on", "on_opening": "the opening", "on_outside": "the outside",
+    "cladding": "Strips over the corners", "no_cladding": "none", "corner_strips": "a pair at each", "strip_width": "Width on the narrow side",
+    "strip_thickness": "Strip thickness", "allowance": "Widest gap that you let pass", "lid": "Lid", "no_lid": "none", "lid_sawn": "sawn off when it is together", "lid_depth": "Depth of the lid", "corners_on": "Corners lie on", "on_opening": "the opening", "on_outside": "the outside",
     "swing_left_deg": "Swing, stop at the left", "swing_right_deg": "Swing, stop at the right",
     "tilt_left_deg": "Tilt, stop at the left", "tilt_right_deg": "Tilt, stop at the right",
     "swing_counts_from": "Swing scale counts", "tilt_counts_from": "Tilt scale counts",
@@ -71,7 +72,7 @@ LABELS = {
 }  # fmt: skip
 
 GROUPS = {
-    "outline": "Outline", "inside": "Inside", "on_top": "On top", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
+    "outline": "Outline", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "scales": "Scales and blade",
 }  # fmt: skip
 

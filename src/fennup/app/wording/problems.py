@@ -138,6 +138,9 @@ PROBLEMS: dict[str, Words] = {
     "shelf_outside": lambda d, v: (
         f"A shelf {_mm(d, v, 'mm')} up lies outside the case: inside there are {_mm(d, v, 'limit_mm')}."
     ),
+    "cladding_too_wide": lambda d, v: (
+        f"Strips {_mm(d, v, 'mm')} wide would meet on side {d['side']}. At most {_mm(d, v, 'limit_mm')}."
+    ),
     "cap_no_width": lambda d, v: f"With these overhangs the cap on side {d['side']} has no width.",
     "cap_no_opening": lambda d, v: f"An overhang of {_mm(d, v, 'mm')} inwards leaves no opening.",
     "play_too_great": lambda d, v: f"{_mm(d, v, 'mm')} of play leaves nothing at side {d['side']}.",

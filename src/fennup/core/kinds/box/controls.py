@@ -199,6 +199,20 @@ def _on_top(spec: BoxSpec) -> list[Control]:
             ("thickness", spec.cap.thickness_mm), ("over_in", spec.cap.over_in_mm), ("over_out", spec.cap.over_out_mm),
         ):  # fmt: skip
             made.append(_figure(f"cap_{name}", "on_top", value, f"cap.{name}_mm"))
+    clad = {"width_mm": 2 * spec.thickness_mm, "thickness_mm": spec.thickness_mm / 2}
+    made.append(
+        Control(
+            "cladding",
+            "on_top",
+            (
+                Option("no_cladding", _choose("cladding", None), spec.cladding is None),
+                Option("corner_strips", _choose("cladding", clad), spec.cladding is not None),
+            ),
+        )
+    )
+    if spec.cladding:
+        made.append(_figure("strip_width", "on_top", spec.cladding.width_mm, "cladding.width_mm"))
+        made.append(_figure("strip_thickness", "on_top", spec.cladding.thickness_mm, "cladding.thickness_mm"))
     made.append(
         Control(
             "lid",

@@ -8,6 +8,7 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, dot
+from fennup.core.kinds.box.cladding import clad
 from fennup.core.kinds.box.courses import Course
 from fennup.core.kinds.box.spec import Back, BoxSpec, Cap, Floor, Shelf
 from fennup.core.kinds.box.walls import Wall, run_at, signed_run
@@ -27,6 +28,8 @@ def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[C
         _let_in_back(spec, spec.back, walls, made)
     for i, shelf in enumerate(spec.shelves):
         _shelve(spec, shelf, i, walls, made)
+    if spec.cladding:
+        clad(spec.cladding, spec.height_mm, walls, courses, made)
     if spec.inner:
         add_inner(made, spec.inner, _inside_bottom(spec), spec.height_mm, faces_of(walls, courses))
     if spec.cap:

@@ -127,6 +127,14 @@ class Cap(Strict):
     over_out_mm: Annotated[float, Field(ge=-1000, le=1000, allow_inf_nan=False)]
 
 
+class Cladding(Strict):
+    """A pair of strips over every outer corner: the narrow one `width_mm` wide on the wall from the corner line, the wide
+    one as wide from there and over the narrow one's edge."""
+
+    width_mm: Size_mm
+    thickness_mm: Size_mm
+
+
 class Shelf(Strict):
     """A level shelf in a case that hangs on its back: its underside so high above the inside of side A."""
 
@@ -159,6 +167,7 @@ class BoxSpec(Strict):
     back: Back | None = None
     lid: Lid | None = None
     cap: Cap | None = None
+    cladding: Cladding | None = None
     inner: Inner | None = None
     shelves: Annotated[list[Shelf], Field(max_length=20)] = []
 

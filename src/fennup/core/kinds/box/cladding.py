@@ -1,0 +1,70 @@
+"""Strips over the outer corners of a box, in pairs: the wide one covers the narrow one's edge."""
+
+from fennup.core.assembly.board import Board
+from fennup.core.assembly.model import Joint, Mating
+from fennup.core.errors import SpecError
+from fennup.core.geometry.frame import frame_from
+from fennup.core.geometry.plane import Plane, meeting_point
+from fennup.core.geometry.vec import Vec, add, cross, scale
+from fennup.core.kinds.box.courses import Course
+from fennup.core.kinds.box.spec import Cladding
+from fennup.core.kinds.box.walls import FLOOR, Wall, level, run_at, signed_run
+from fennup.core.kinds.inner import Added
+from fennup.core.stock.section import Section
+
+
+def clad(cladding: Cladding, height: float, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], made: Added) -> None:
+    """A pair at every corner, level at the bottom and at the top. SpecError `cladding_too_wide` where two would meet."""
+    count = len(walls)
+    for i, wall in enumerate(walls):
+        least = min(signed_run(walls, i, z, "outer") for z in (0.0, height))
+        if 2 * cladding.width_mm > least:
+            raise SpecError(
+                "cladding_too_wide", ("cladding.width_mm",), side=wall.letter, mm=cladding.width_mm, limit_mm=least / 2
+            )
+    for i, a in enumerate(walls):
+        b = walls[(i + 1) % count]
+        name = a.letter + b.letter
+        foot = run_at(walls, i, 0.0, "outer")[1]
+        over_a, over_b = a.outer.moved(cladding.thickness_mm), b.outer.moved(cladding.thickness_mm)
+        seam = cross(a.out, b.out)
+        up = seam if seam[2] > 0 else scale(seam, -1.0)
+        # On the first wall y runs away from the corner, on the second towards it.
+        narrow = _strip(f"n{name}", f"Narrow strip {name}", cladding, foot, up, a, (over_a, b.outer), (0.0, cladding.width_mm))
+        wide = _strip(f"w{name}", f"Wide strip {name}", cladding, foot, up, b, (over_b, over_a), (-cladding.width_mm, 0.0))
+        for strip in (narrow, wide):
+            made.boards.append(strip.with_cut("left", FLOOR).with_cut("right", level(height)))
+        on = [course.id for course in courses[a.letter]]
+        made.joints.append(Joint(f"{name} strips", "butt", Mating(narrow.id, "lower"), Mating(wide.id, "back"), ()))
+        made.joints.append(
+            Joint(f"{name} strip on {a.letter}", "butt", Mating(narrow.id, "back"), Mating(on[0], "face", tuple(on[1:])), ())
+        )
+
+
+def _strip(
+    id: str,
+    name: str,
+    cladding: Cladding,
+    foot: Vec,
+    up: Vec,
+    wall: Wall,
+    at_corner: tuple[Plane, Plane],
+    spans: tuple[float, float],
+) -> Board:
+    """One strip on a wall's face: from `spans` across, where 0 is the corner line, its edge there cut along a plane.
+
+    `at_corner`: the strip's own outer face and the plane that its edge is cut along.
+    """
+    thickness = cladding.thickness_mm
+    frame = frame_from(foot, up, wall.out)
+    outside, edge = at_corner
+    reach = [frame.to_local(meeting_point(face, edge, FLOOR))[1] for face in (outside, wall.outer)]
+    low, high = min(spans[0], *reach), max(spans[1], *reach)
+    middle = add(foot, add(scale(frame.y, (low + high) / 2), scale(wall.out, thickness / 2)))
+    placed = frame_from(middle, up, wall.out)
+    rip = placed.plane_to_local(edge)
+    first = spans[0] == 0.0
+    return Board(
+        id, name, Section(high - low, thickness), placed,
+        lower_rip=rip if first else None, upper_rip=None if first else rip,
+    )  # fmt: skip
