@@ -62,6 +62,28 @@ class HalfLaps(unittest.TestCase):
         self.assertTrue(boolean_proof(made.assembly).holds)
 
 
+class Holes(unittest.TestCase):
+    def test_even_centres_count_from_the_end_at_the_holes_own_height(self) -> None:
+        row = {"board": "A", "count": 3, "diameter_mm": 8.0, "up_mm": 100.0}
+        made = solved(box(level(300.0, 300.0), 200.0, slope_deg=15.0, holes=[row]))
+        board = made.assembly.board("A")
+        # The wall grows from 300 at the bottom; 100 up the face it is 300 + 2 * 100 sin 15 long.
+        long = 300 + 2 * 100 * sin(radians(15))
+        for hole, share in zip(board.holes, (0.25, 0.5, 0.75), strict=True):
+            self.assertAlmostEqual(hole.x_mm, (share - 0.5) * long, places=9)
+        self.assertEqual([p.boards for p in made.parts], [("A",), ("B", "C", "D")])
+
+    def test_a_hole_that_breaks_out_or_has_no_board_is_refused(self) -> None:
+        for row, code in (
+            ({"board": "A", "count": 3, "diameter_mm": 8.0, "up_mm": 2.0}, "hole_outside"),
+            ({"board": "Q", "count": 3, "diameter_mm": 8.0, "up_mm": 20.0}, "no_such_board"),
+            ({"board": "A", "count": 40, "diameter_mm": 20.0, "up_mm": 20.0}, "bars_too_many"),
+        ):  # fmt: skip
+            with self.assertRaises(SpecError) as caught:
+                solved(rectangle("opening", 400.0, 300.0, 60.0, holes=[row]))
+            self.assertEqual(caught.exception.code, code)
+
+
 class GussetsAndLevelPieces(unittest.TestCase):
     def test_a_gusset_in_a_square_corner_is_cut_at_45_and_in_any_corner_at_half_of_it(self) -> None:
         inner = {"thickness_mm": 20.0, "gussets": {"set_back_mm": 30.0, "width_mm": 25.0}}

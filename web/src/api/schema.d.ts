@@ -584,6 +584,8 @@ export interface components {
             /** Leans */
             leans: string;
             miter: components["schemas"]["Figure"];
+            /** Name */
+            name: string;
             /** Why */
             why: string[];
         };
@@ -1345,7 +1347,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "wood" | "grain" | "joint" | "rabbet" | "cut" | "waste" | "held" | "circle" | "ground" | "left_out" | "fence" | "table" | "blade" | "arc" | "stop" | "unseen";
+            role: "wood" | "grain" | "joint" | "rabbet" | "cut" | "waste" | "held" | "circle" | "ground" | "left_out" | "fence" | "table" | "blade" | "arc" | "stop" | "unseen" | "hole";
             /**
              * Tone
              * @default 0

@@ -161,6 +161,8 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
         )
     if board.section.rabbet:
         rungs.insert(1, _rabbet(board, voice, words, why))
+    if board.holes:
+        rungs.append(_holes(board, voice, words, why))
     rungs += [_lap(board, number, voice, words, why) for number in range(len(board.notches))]
     if overall > longest + 1e-6:
         why_overall = [
@@ -178,6 +180,23 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
             )
         )
     return rungs
+
+
+def _holes(board: Board, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
+    """A row's centres as running figures from the left end, so that no rounding adds up."""
+    _, z = arris_line(board, "face_lower")
+    running = [hole.x_mm - extent_along(board, hole.y_mm, z)[0] for hole in board.holes]
+    first = board.holes[0]
+    low = first.y_mm - arris_line(board, "face_lower")[0]
+    return RungOut(
+        id="holes",
+        label="Holes, first centre from the left end",
+        note=f"running: {', '.join(voice.say(at) for at in running)}; {voice.say(low)} up from the {words['lower']}, "
+        f"{voice.say(first.diameter_mm)} wide",
+        figure=voice.length(running[0]),
+        here=False,
+        why=["Each centre is counted from the left end at its own height, on the face.", *why],
+    )
 
 
 def _lap(board: Board, number: int, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:

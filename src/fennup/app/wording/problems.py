@@ -141,6 +141,10 @@ PROBLEMS: dict[str, Words] = {
     "cladding_too_wide": lambda d, v: (
         f"Strips {_mm(d, v, 'mm')} wide would meet on side {d['side']}. At most {_mm(d, v, 'limit_mm')}."
     ),
+    "no_such_board": lambda d, v: f"There is no board {str(d['part'])[:20]} to drill.",
+    "hole_outside": lambda d, v: (
+        f"{_mm(d, v, 'mm')} up, a hole would break out of {d['part']}, {_mm(d, v, 'limit_mm')} wide there."
+    ),
     "cap_no_width": lambda d, v: f"With these overhangs the cap on side {d['side']} has no width.",
     "cap_no_opening": lambda d, v: f"An overhang of {_mm(d, v, 'mm')} inwards leaves no opening.",
     "play_too_great": lambda d, v: f"{_mm(d, v, 'mm')} of play leaves nothing at side {d['side']}.",

@@ -21,6 +21,15 @@ class Notch:
 
 
 @dataclass(frozen=True)
+class Hole:
+    """A hole to be drilled from the face, its middle in the board's axes. It is marked, not taken out of the solid."""
+
+    x_mm: float
+    y_mm: float
+    diameter_mm: float
+
+
+@dataclass(frozen=True)
 class Board:
     """Section, axes and cuts. The cuts are planes in the board's own axes; `left` and `right` are in the order cut.
 
@@ -41,6 +50,7 @@ class Board:
     reach: tuple[float, float] | None = None
     notches: tuple[Notch, ...] = ()
     stave: bool = False
+    holes: tuple[Hole, ...] = ()
 
     @property
     def grain(self) -> Vec:

@@ -1,7 +1,7 @@
 """Views that every kind gets from its solids: the whole seen from the front, a section, a part seen from its face."""
 
 from itertools import combinations
-from math import cos, sin
+from math import cos, pi, sin
 
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.assembly.model import Assembly
@@ -171,6 +171,17 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
             if arris.startswith("face"):
                 at = arris_line(board, arris)
                 marks.append(Mark("long_point", (extent_along(board, *at)[side], at[0])))
+    shapes += _worked(board, low, high)
+    middle = (low + high) / 2
+    reach = (high - low) / 6
+    marks += [Mark("face_mark", (middle + reach, 0.0)), Mark("triangle", (middle - reach, 0.0))]
+    return tuple(shapes), tuple(marks)
+
+
+def _worked(board: Board, low: float, high: float) -> list[Shape]:
+    """What is ripped, ploughed, drilled and notched: solid where the face shows it, dashed where only the back does."""
+    y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
+    shapes = []
     for ripped in (board.upper_rip, board.lower_rip):
         for z_at in (z, -z) if ripped else ():
             rim = (ripped.offset - ripped.normal[2] * z_at) / ripped.normal[1] if ripped else 0.0
@@ -181,21 +192,23 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
         for rim in (near, near + board.section.groove.width_mm):
             run = extent_along(board, rim, -z)
             shapes.append(Shape("unseen", ((run[0], rim), (run[1], rim))))
+    for hole in board.holes:
+        radius = hole.diameter_mm / 2
+        turns = [2 * pi * i / 24 for i in range(24)]
+        circle = tuple((hole.x_mm + radius * cos(a), hole.y_mm + radius * sin(a)) for a in turns)
+        shapes.append(Shape("hole", circle, True))
     for notch in board.notches:
         from_face = notch.planes[-1].normal[2] < 0
-        hole = ((low, -y, 0.0), (high, -y, 0.0), (high, y, 0.0), (low, y, 0.0))
+        slot: tuple[Vec, ...] = ((low, -y, 0.0), (high, -y, 0.0), (high, y, 0.0), (low, y, 0.0))
         for plane in notch.planes[:-1]:
-            hole = clip_polygon(hole, plane)  # type: ignore[assignment]
-        if hole:
-            shapes.append(Shape("waste" if from_face else "unseen", tuple((p[0], p[1]) for p in hole), True))
+            slot = clip_polygon(slot, plane)
+        if slot:
+            shapes.append(Shape("waste" if from_face else "unseen", tuple((p[0], p[1]) for p in slot), True))
     if board.section.rabbet:
         wall = y - board.section.rabbet.width_mm
         run = extent_along(board, wall, -z)
         shapes.append(Shape("unseen", ((run[0], wall), (run[1], wall))))
-    middle = (low + high) / 2
-    reach = (high - low) / 6
-    marks += [Mark("face_mark", (middle + reach, 0.0)), Mark("triangle", (middle - reach, 0.0))]
-    return tuple(shapes), tuple(marks)
+    return shapes
 
 
 def _panel_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Mark, ...]]:

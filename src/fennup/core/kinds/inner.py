@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from fennup.core.assembly.board import Board
+from fennup.core.assembly.board import Board, Hole
 from fennup.core.assembly.model import Finding, Joint, Mating, Outline, Ring
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
@@ -15,13 +15,16 @@ from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.polyhedron import shared_volume
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale
 from fennup.core.kinds.fields import Play_mm, Size_mm, Strict
-from fennup.core.parts.solid import solid_of
+from fennup.core.parts.solid import arris_line, extent_along, solid_of
 from fennup.core.stock.section import Section
 
 UP: Vec = (0.0, 0.0, 1.0)
 X: Vec = (1.0, 0.0, 0.0)
 Y: Vec = (0.0, 1.0, 0.0)
 ALONG = 1e-9
+
+
+Spacing = Literal["gaps", "flush", "half", "margins", "centres"]
 
 
 class Bars(Strict):
@@ -34,7 +37,7 @@ class Bars(Strict):
     count: Annotated[int, Field(ge=1, le=40)]
     width_mm: Size_mm
     way_deg: Annotated[float, Field(gt=-90, le=90, allow_inf_nan=False)] = 0.0
-    spacing: Literal["gaps", "flush", "half", "margins", "centres"] = "gaps"
+    spacing: Spacing = "gaps"
     margin_mm: Play_mm = 0.0
 
 
@@ -44,6 +47,17 @@ class Gussets(Strict):
 
     set_back_mm: Size_mm
     width_mm: Size_mm
+
+
+class Holes(Strict):
+    """A row of holes along a board, `up_mm` from its lower edge on the face, spaced as bars are between its ends there."""
+
+    board: Annotated[str, Field(max_length=20, description="the board's id")]
+    count: Annotated[int, Field(ge=1, le=60)]
+    diameter_mm: Size_mm
+    up_mm: Size_mm
+    spacing: Spacing = "centres"
+    margin_mm: Play_mm = 0.0
 
 
 class Inner(Strict):
@@ -142,6 +156,26 @@ def places(bars: Bars, room: float, path: str) -> list[float]:
     gap = free / spaces
     first = {"gaps": gap, "flush": 0.0, "half": gap / 2, "margins": margin}[bars.spacing]
     return [first + bars.width_mm / 2 + i * (bars.width_mm + gap) for i in range(n)]
+
+
+def drilled(boards: Sequence[Board], rows: Sequence[Holes]) -> tuple[Board, ...]:
+    """The boards with their holes. SpecError `no_such_board`, `hole_outside`, or `bars_too_many` where they have no room."""
+    by_id = {board.id: board for board in boards}
+    for k, row in enumerate(rows):
+        board = by_id.get(row.board)
+        if board is None or board.panel:
+            raise SpecError("no_such_board", (f"holes.{k}.board",), part=row.board)
+        radius = row.diameter_mm / 2
+        (lower, z), (upper, _) = arris_line(board, "face_lower"), arris_line(board, "face_upper")
+        if not radius <= row.up_mm <= upper - lower - radius:
+            raise SpecError("hole_outside", (f"holes.{k}.up_mm",), part=row.board, mm=row.up_mm, limit_mm=upper - lower)
+        y = lower + row.up_mm
+        left, right = extent_along(board, y, z)
+        said = Bars(count=row.count, width_mm=row.diameter_mm, spacing=row.spacing, margin_mm=row.margin_mm)
+        middles = places(said, right - left, f"holes.{k}")
+        made = tuple(Hole(left + at, y, row.diameter_mm) for at in middles)
+        by_id[row.board] = replace(board, holes=(*board.holes, *made))
+    return tuple(by_id.values())
 
 
 def lay_bars(

@@ -1,16 +1,18 @@
 """What there is to decide about the pieces inside, in every kind."""
 
+from collections.abc import Sequence
+
 from fennup.core.drawing.edit import Choose, TypeIn
 from fennup.core.drawing.view import Control, Option
-from fennup.core.kinds.inner import Bars, Inner
+from fennup.core.kinds.inner import Bars, Holes, Inner
 
 GROUP = "inside"
 SPACINGS = ("gaps", "flush", "half", "centres", "margins")
 
 
-def _figure(code: str, value: float, path: str, unit: str = "mm", about: str = "") -> Control:
+def _figure(code: str, value: float, path: str, unit: str = "mm", about: str = "", group: str = GROUP) -> Control:
     acts = TypeIn(op="type", path=path, text="")
-    return Control(code, GROUP, value=value, unit=unit, acts=acts, about=about)  # type: ignore[arg-type]
+    return Control(code, group, value=value, unit=unit, acts=acts, about=about)  # type: ignore[arg-type]
 
 
 def _options(path: str, answers: dict[str, tuple[object, bool]]) -> tuple[Option, ...]:
@@ -19,17 +21,38 @@ def _options(path: str, answers: dict[str, tuple[object, bool]]) -> tuple[Option
     )
 
 
-def bars_controls(bars: Bars, path: str, about: str) -> list[Control]:
+def bars_controls(bars: Bars, path: str, about: str, group: str = GROUP) -> list[Control]:
     """Number, width, direction and spacing of one way of bars."""
     spacings: dict[str, tuple[object, bool]] = {f"spaced_{s}": (s, bars.spacing == s) for s in SPACINGS}
     made = [
-        _figure("bars_count", float(bars.count), f"{path}.count", "count", about),
-        _figure("bars_width", bars.width_mm, f"{path}.width_mm", about=about),
-        _figure("bars_way", bars.way_deg, f"{path}.way_deg", "deg", about),
-        Control("bars_spacing", GROUP, _options(f"{path}.spacing", spacings), about=about, style="list"),
+        _figure("bars_count", float(bars.count), f"{path}.count", "count", about, group),
+        _figure("bars_width", bars.width_mm, f"{path}.width_mm", about=about, group=group),
+        _figure("bars_way", bars.way_deg, f"{path}.way_deg", "deg", about, group),
+        Control("bars_spacing", group, _options(f"{path}.spacing", spacings), about=about, style="list"),
     ]
     if bars.spacing == "margins":
-        made.append(_figure("bars_margin", bars.margin_mm, f"{path}.margin_mm", about=about))
+        made.append(_figure("bars_margin", bars.margin_mm, f"{path}.margin_mm", about=about, group=group))
+    return made
+
+
+def holes_controls(holes: Sequence[Holes], board: str, up: float) -> list[Control]:
+    """The rows of holes of one board: on its own card; `up` is a usual height above its lower edge."""
+    rows = [row.model_dump(mode="json") for row in holes]
+    usual = {"board": board, "count": 3, "diameter_mm": 8.0, "up_mm": up}
+    mine = [(k, row) for k, row in enumerate(holes) if row.board == board]
+    rest = [row for row in rows if row["board"] != board]
+    answers: dict[str, tuple[object, bool]] = {"no_holes": (rest, not mine), "a_row": ([*rest, usual], bool(mine))}
+    made = [Control("holes", "part", _options("holes", answers), about=board)]
+    for k, row in mine:
+        made += [
+            _figure("hole_count", float(row.count), f"holes.{k}.count", "count", board, "part"),
+            _figure("hole_diameter", row.diameter_mm, f"holes.{k}.diameter_mm", about=board, group="part"),
+            _figure("hole_up", row.up_mm, f"holes.{k}.up_mm", about=board, group="part"),
+        ]
+        spacings: dict[str, tuple[object, bool]] = {f"spaced_{s}": (s, row.spacing == s) for s in SPACINGS}
+        made.append(Control("hole_spacing", "part", _options(f"holes.{k}.spacing", spacings), about=board, style="list"))
+        if row.spacing == "margins":
+            made.append(_figure("hole_margin", row.margin_mm, f"holes.{k}.margin_mm", about=board, group="part"))
     return made
 
 

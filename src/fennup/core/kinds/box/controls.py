@@ -3,7 +3,7 @@
 from fennup.core.drawing.edit import Choose, Edit, TypeIn
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle, Regular
-from fennup.core.kinds.inner_controls import bars_controls, inner_controls
+from fennup.core.kinds.inner_controls import bars_controls, holes_controls, inner_controls
 
 THIN_MM = 6.0
 
@@ -30,6 +30,7 @@ def controls_of(spec: BoxSpec) -> tuple[Control, ...]:
         path = f"thicknesses_mm.{letter}"
         boards = [f"{letter}{i + 1}" for i in range(spec.courses.count)] if spec.courses else [letter]
         for board in boards:
+            controls += holes_controls(spec.holes, board, spec.height_mm / (2 * len(boards)))
             controls.append(_figure("this_wall_thickness", "part", spec.thickness_of(letter), path, about=board))
     return tuple(controls)
 
@@ -199,6 +200,20 @@ def _on_top(spec: BoxSpec) -> list[Control]:
             ("thickness", spec.cap.thickness_mm), ("over_in", spec.cap.over_in_mm), ("over_out", spec.cap.over_out_mm),
         ):  # fmt: skip
             made.append(_figure(f"cap_{name}", "on_top", value, f"cap.{name}_mm"))
+    feet = {"thickness_mm": spec.thickness_mm, "bars": {"count": 2, "width_mm": 2 * spec.thickness_mm, "way_deg": 90.0}}
+    made.append(
+        Control(
+            "feet",
+            "on_top",
+            (
+                Option("no_feet", _choose("feet", None), spec.feet is None),
+                Option("battens", _choose("feet", feet), spec.feet is not None),
+            ),
+        )
+    )
+    if spec.feet:
+        made += bars_controls(spec.feet.bars, "feet.bars", "feet", "on_top")
+        made.append(_figure("feet_thickness", "on_top", spec.feet.thickness_mm, "feet.thickness_mm"))
     clad = {"width_mm": 2 * spec.thickness_mm, "thickness_mm": spec.thickness_mm / 2}
     made.append(
         Control(

@@ -28,6 +28,10 @@ def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[C
         _let_in_back(spec, spec.back, walls, made)
     for i, shelf in enumerate(spec.shelves):
         _shelve(spec, shelf, i, walls, made)
+    if spec.feet:
+        under = [Face(plane_through(wall.foot, (wall.along[1], -wall.along[0], 0.0)), (wall.letter,), "face") for wall in walls]
+        names = ("foot", "Foot", "feet.bars")
+        lay_bars(made, spec.feet.bars, spec.feet.thickness_mm, -spec.feet.thickness_mm, under, names, touch=False)
     if spec.cladding:
         clad(spec.cladding, spec.height_mm, walls, courses, made)
     if spec.inner:

@@ -11,6 +11,7 @@ from fennup.core.kinds.box.insets import insets_of
 from fennup.core.kinds.box.spec import BoxSpec, LengthPin, Rectangle
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, signed_run, walls_of
 from fennup.core.kinds.fields import CornerJoint
+from fennup.core.kinds.inner import drilled
 from fennup.core.stock.section import Groove, Section
 
 RECTANGLE_NAMES = {"A": "Front", "B": "Right side", "C": "Back", "D": "Left side"}
@@ -26,7 +27,7 @@ def assemble(spec: BoxSpec) -> Assembly:
     insets = insets_of(spec, walls, courses, max(_highest(spec, wall) for wall in walls))
     ring = Ring(tuple(boards), True)
     return Assembly(
-        boards=(*boards.values(), *insets.boards),
+        boards=drilled((*boards.values(), *insets.boards), spec.holes),
         joints=(*joints, *insets.joints),
         outlines=(*_outlines(walls, courses), *insets.outlines),
         claims=tuple(_claim(pin, i) for i, pin in enumerate(spec.given_pins())),

@@ -16,7 +16,7 @@ from fennup.core.kinds.fields import (
     Size_mm,
     Strict,
 )
-from fennup.core.kinds.inner import Bars, Inner
+from fennup.core.kinds.inner import Bars, Holes, Inner
 
 MOST_SIDES = 12
 Slope_deg = Annotated[float, Field(gt=-90, lt=90, allow_inf_nan=False, description="degrees from vertical, + flaring")]
@@ -135,6 +135,13 @@ class Cladding(Strict):
     thickness_mm: Size_mm
 
 
+class Feet(Strict):
+    """Battens under the bottom, from edge to edge of the outer bottom line. Heights still count from the walls' bottom."""
+
+    thickness_mm: Size_mm
+    bars: Bars
+
+
 class Shelf(Strict):
     """A level shelf in a case that hangs on its back: its underside so high above the inside of side A."""
 
@@ -169,6 +176,8 @@ class BoxSpec(Strict):
     cap: Cap | None = None
     cladding: Cladding | None = None
     inner: Inner | None = None
+    feet: Feet | None = None
+    holes: Annotated[list[Holes], Field(max_length=40)] = []
     shelves: Annotated[list[Shelf], Field(max_length=20)] = []
 
     @property

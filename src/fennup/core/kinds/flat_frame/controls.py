@@ -11,7 +11,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Irregular,
     Rectangle,
 )
-from fennup.core.kinds.inner_controls import inner_controls
+from fennup.core.kinds.inner_controls import holes_controls, inner_controls
 from fennup.core.stock.timber import NOMINALS
 
 
@@ -42,6 +42,7 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
     for letter in spec.letters:
         if letter not in spec.left_out:
             controls.append(_figure("this_rail_width", "part", spec.width_of(letter), f"rails.{letter}.width_mm", letter))
+            controls += holes_controls(spec.holes, letter, spec.width_of(letter) / 2)
     return tuple(controls)
 
 

@@ -22,7 +22,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Regular,
     SidePin,
 )
-from fennup.core.kinds.inner import Added, Face, add_inner
+from fennup.core.kinds.inner import Added, Face, add_inner, drilled
 from fennup.core.stock.section import Rabbet, Section
 
 GROUND = Plane((0.0, 0.0, 1.0), 0.0)
@@ -57,7 +57,7 @@ def assemble(spec: FlatFrameSpec) -> Assembly:
     closed = not spec.left_out
     added = _inside(spec, rails)
     return Assembly(
-        boards=(*rails, *added.boards),
+        boards=drilled((*rails, *added.boards), spec.holes),
         joints=(*joints, *added.joints),
         outlines=_outlines(spec, rails, broken),
         claims=tuple(_claims(spec)),

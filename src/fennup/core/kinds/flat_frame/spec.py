@@ -8,7 +8,7 @@ from pydantic import Discriminator, Field, Tag, model_validator
 
 from fennup.core.errors import SpecError
 from fennup.core.kinds.fields import CornerJoint, CornerLetters, Place_mm, Play_mm, SideLetter, Size_mm, Strict
-from fennup.core.kinds.inner import Inner
+from fennup.core.kinds.inner import Holes, Inner
 
 RegularMeasure = Literal[
     "opening_flats", "opening_corners", "opening_side", "opening_reach", "opening_diagonal",
@@ -149,6 +149,7 @@ class FlatFrameSpec(Strict):
     left_out: list[SideLetter] = []
     loose_ends: Literal["square", "ground"] = "square"
     inner: Inner | None = None
+    holes: Annotated[list[Holes], Field(max_length=40)] = []
 
     @property
     def sides(self) -> int:
