@@ -47,6 +47,19 @@ def saw(page: Page) -> None:
     page.get_by_role("heading", name="Bench miter saw").wait_for()
 
 
+def pressed(name: str) -> Callable[[Page], None]:
+    """Press a button, or open a tab."""
+    return lambda page: page.get_by_role("button", name=name, exact=True).or_(page.get_by_role("tab", name=name)).first.click()
+
+
+def too_much(page: Page) -> None:
+    """Give a size that the others already fix."""
+    field = page.locator('main .drawing input[aria-label^="outside at the top, across flats"]').first
+    field.fill("18")
+    field.press("Enter")
+    page.get_by_role("alert").wait_for()
+
+
 def cut_list(page: Page) -> None:
     """Go to the cut list."""
     page.goto(page.url + "/cut-list")
@@ -61,6 +74,13 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "shape-solid": (DESK, "light", [opened("Honours board frame"), solid]),
     "shape-dark": (DESK, "dark", [opened("Pennant shelf ring")]),
     "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
+    "box": (DESK, "light", [opened("Rope bin")]),
+    "box-any-start": (DESK, "light", [opened("Bailer tub"), pressed("Side"), too_much]),
+    "box-case": (DESK, "light", [opened("Key case"), pressed("Parts")]),
+    "box-solid": (DESK, "light", [opened("Landing-stage trough"), solid]),
+    "box-phone": (PHONE, "light", [opened("Rope bin")]),
+    "grille": (DESK, "light", [opened("Boat-bay vent grille"), part("Y1")]),
+    "saw-box": (DESK, "light", [opened("Bailer tub"), saw]),
     "saw": (DESK, "light", [opened("Honours board frame"), saw]),
     "saw-phone": (PHONE, "light", [opened("Honours board frame"), saw]),
     "cut-list": (DESK, "light", [opened("Oar hatch arch"), cut_list]),
