@@ -25,6 +25,10 @@ type Look = { turn: number; rise: number; distance: number };
 const FRONT: Look = { turn: 0.5, rise: 1.15, distance: 3.2 };
 const MOST_APART = 0.6;
 const CREASE_DEG = 1;
+/** Frames further apart than this are slow, than that they are no movement; and how coarse slow ones become. */
+const SLOW_MS = 36;
+const RESTING_MS = 150;
+const COARSE = 0.6;
 
 /** The colour that a token has now, in the scheme that is on. */
 function token(host: HTMLElement, name: string): Color {
@@ -47,6 +51,9 @@ export class SolidScene {
   private apart = 0;
   private touched: string[] = [];
   private pending = 0;
+  private settling = 0;
+  private drawn = 0;
+  private weak = false;
 
   /** Throws where the browser has no WebGL. */
   constructor(
@@ -54,7 +61,6 @@ export class SolidScene {
     private host: HTMLElement,
   ) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
-    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     const sun = new DirectionalLight(0xffffff, 2.2);
     sun.position.set(0.6, 1.2, 2);
     this.scene.add(new AmbientLight(0xffffff, 1.5), sun, this.joints);
@@ -188,6 +194,7 @@ export class SolidScene {
     this.pending = requestAnimationFrame(() => {
       const { clientWidth, clientHeight } = this.host;
       if (!clientWidth || !clientHeight) return;
+      this.paceYourself(performance.now());
       this.renderer.setSize(clientWidth, clientHeight, false);
       this.camera.aspect = clientWidth / clientHeight;
       // Far enough to see all of it, pulled apart and on a tall screen too.
@@ -199,8 +206,21 @@ export class SolidScene {
     });
   }
 
+  /** Where frames follow each other too slowly (no graphics card), they are coarse while it moves and fine when it rests. */
+  private paceYourself(now: number): void {
+    const gap = now - this.drawn;
+    const moving = gap < RESTING_MS;
+    if (moving && gap > SLOW_MS) this.weak = true;
+    this.drawn = now;
+    const fine = Math.min(window.devicePixelRatio, 2);
+    this.renderer.setPixelRatio(this.weak && moving ? COARSE * fine : fine);
+    window.clearTimeout(this.settling);
+    if (this.weak && moving) this.settling = window.setTimeout(() => this.draw(), 2 * RESTING_MS);
+  }
+
   close(): void {
     cancelAnimationFrame(this.pending);
+    window.clearTimeout(this.settling);
     this.renderer.dispose();
   }
 }

@@ -134,7 +134,7 @@ def fact(code: str) -> str:
     if what == "sides":
         return f"{number} sides"
     if what == "free":
-        return "fixed by its sizes" if number == "0" else f"{number} more sizes would fix it"
+        return "fixed by its sizes" if number == "0" else f"{number} more size{'s' if number != '1' else ''} would fix it"
     if what == "left_out":
         return f"{number} left out"
     return {
