@@ -76,7 +76,7 @@ class InTheBrowser(unittest.TestCase):
         """A new project from the first screen; `ready`: a dimension that it shows."""
         page = page or self.page
         page.goto(self.url)
-        page.get_by_role("button", name=name).click()
+        page.get_by_role("button", name=name, exact=True).click()
         page.wait_for_url("**/project/*")
         self.field(ready, page)
         page.evaluate("document.fonts.ready")  # a font that comes late moves what a test is about to drag

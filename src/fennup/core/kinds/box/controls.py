@@ -1,7 +1,8 @@
 """What there is to decide about a box, in the order in which one decides it."""
 
-from fennup.core.drawing.edit import Choose, Edit, TypeIn
+from fennup.core.drawing.edit import Choose, Edit
 from fennup.core.drawing.view import Control, Option
+from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle, Regular
 from fennup.core.kinds.inner_controls import bars_controls, holes_controls, inner_controls
 
@@ -9,91 +10,59 @@ THIN_MM = 6.0
 
 
 def controls_of(spec: BoxSpec) -> tuple[Control, ...]:
-    """Plan and slopes first, then boards and corners, then what goes inside and on top."""
+    """Plan and slopes first, then boards and corners, then what goes inside, on top and outside."""
     controls: list[Control] = []
     if isinstance(spec.plan, Regular):
-        controls.append(_figure("sides", "outline", float(spec.sides), "plan.sides", "count"))
+        controls.append(figure("sides", "outline", float(spec.sides), "plan.sides", "count"))
     controls.append(_slopes(spec))
     if not isinstance(spec.plan, Irregular):
         free = Choose(op="choose", path="plan.form", value="irregular")
         controls.append(Control("free_corners", "outline", (Option("free_corners", (free,), False),)))
-    controls += _liner(spec)
-    controls.append(_figure("thickness", "board", spec.thickness_mm, "thickness_mm"))
-    controls.append(_either("edges", "board", "edges", {"edges_level": "level", "edges_square": "square"}, spec.edges))
-    grains: dict[str, object] = {"grain_round": "round", "grain_up": "up"}
-    controls.append(_either("grain", "board", "grain", grains, spec.grain))
-    controls += [] if spec.grain == "up" else _courses(spec)
-    controls += _joints(spec)
-    controls += _inside(spec)
-    controls += _on_top(spec)
+        controls += _liner(spec)
+    controls += [*_boards(spec), *_joints(spec), *_inside(spec), *_on_top(spec)]
     for letter in spec.letters:
         path = f"thicknesses_mm.{letter}"
         boards = [f"{letter}{i + 1}" for i in range(spec.courses.count)] if spec.courses else [letter]
         for board in boards:
             controls += holes_controls(spec.holes, board, spec.height_mm / (2 * len(boards)))
-            controls.append(_figure("this_wall_thickness", "part", spec.thickness_of(letter), path, about=board))
+            controls.append(figure("this_wall_thickness", "part", spec.thickness_of(letter), path, about=board))
     return tuple(controls)
-
-
-def _figure(code: str, group: str, value: float, path: str, unit: str = "mm", about: str = "") -> Control:
-    acts = TypeIn(op="type", path=path, text="")
-    return Control(code, group, value=value, unit=unit, acts=acts, about=about)  # type: ignore[arg-type]
-
-
-def _choose(path: str, value: object) -> tuple[Edit, ...]:
-    return (Choose(op="choose", path=path, value=value),)
-
-
-def _either(code: str, group: str, path: str, answers: dict[str, object], now: object) -> Control:
-    return Control(code, group, tuple(Option(name, _choose(path, v), v == now) for name, v in answers.items()))
 
 
 def _slopes(spec: BoxSpec) -> Control:
     """Which walls share a slope."""
     groups = sorted(spec.slopes_deg)
     now = "alike" if not groups else "pairs" if groups == ["AC", "BD"] else "each"
-    answers = ["alike", *(["pairs"] if spec.sides == 4 else []), "each"]
-    return Control("slopes", "outline", tuple(Option(f"slopes_{a}", _choose("slopes_deg", a), a == now) for a in answers))
+    names = ["alike", *(["pairs"] if spec.sides == 4 else []), "each"]
+    return one_of("slopes", "outline", "slopes_deg", {f"slopes_{name}": name for name in names}, now)
 
 
 def _liner(spec: BoxSpec) -> list[Control]:
-    if isinstance(spec.plan, Irregular):
-        return []
-    made = [
-        Control(
-            "liner",
-            "outline",
-            (
-                Option("no_liner", _choose("liner", None), spec.liner is None),
-                Option("round_liner", _choose("liner", "usual"), spec.liner is not None),
-            ),
-        )
-    ]
     liner = spec.liner
+    made = [with_or_without("liner", "outline", "liner", ("no_liner", "round_liner"), "usual", liner)]
     if liner is None:
         return made
     named = [("rim", liner.rim_mm), ("foot", liner.foot_mm)]
     if isinstance(spec.plan, Rectangle):
         named += [("rim_depth", liner.rim_depth_mm or liner.rim_mm), ("foot_depth", liner.foot_depth_mm or liner.foot_mm)]
     named += [("height", liner.height_mm), ("lip", liner.lip_mm), ("play", liner.play_mm)]
-    return made + [_figure(f"liner_{name}", "outline", value, f"liner.{name}_mm") for name, value in named]
+    return made + [figure(f"liner_{name}", "outline", value, f"liner.{name}_mm") for name, value in named]
 
 
-def _courses(spec: BoxSpec) -> list[Control]:
-    several = {"count": 2, "board_width_mm": spec.height_mm}
+def _boards(spec: BoxSpec) -> list[Control]:
+    """What the walls are made of."""
     made = [
-        Control(
-            "courses",
-            "board",
-            (
-                Option("one_board", _choose("courses", None), spec.courses is None),
-                Option("several_courses", _choose("courses", several), spec.courses is not None),
-            ),
-        )
+        figure("thickness", "board", spec.thickness_mm, "thickness_mm"),
+        one_of("edges", "board", "edges", {"edges_level": "level", "edges_square": "square"}, spec.edges),
+        one_of("grain", "board", "grain", {"grain_round": "round", "grain_up": "up"}, spec.grain),
     ]
+    if spec.grain == "up":
+        return made
+    several = {"count": 2, "board_width_mm": spec.height_mm}
+    made.append(with_or_without("courses", "board", "courses", ("one_board", "several_courses"), several, spec.courses))
     if spec.courses:
-        made.append(_figure("course_count", "board", float(spec.courses.count), "courses.count", "count"))
-        made.append(_figure("course_width", "board", spec.courses.board_width_mm, "courses.board_width_mm"))
+        made.append(figure("course_count", "board", float(spec.courses.count), "courses.count", "count"))
+        made.append(figure("course_width", "board", spec.courses.board_width_mm, "courses.board_width_mm"))
     return made
 
 
@@ -117,128 +86,80 @@ def _joints(spec: BoxSpec) -> list[Control]:
     for name in spec.corner_names:
         own = spec.corners.get(name)
         joint, through = (own.joint if own else spec.joint), (own.through if own else None) or name[0]
-        miter = _choose(f"corners.{name}", {"joint": "miter"})
-        made = [Option("corner_miter", miter, joint == "miter")]
+        answers: Answers = {"corner_miter": ({"joint": "miter"}, joint == "miter")}
         for letter in name:
-            butt = _choose(f"corners.{name}", {"joint": "butt", "through": letter})
-            made.append(Option(f"through:{letter}", butt, joint == "butt" and through == letter))
-        controls.append(Control("corner", "each_corner", tuple(made), about=name))
+            runs = joint == "butt" and through == letter
+            answers[f"through:{letter}"] = ({"joint": "butt", "through": letter}, runs)
+        controls.append(choice("corner", "each_corner", f"corners.{name}", answers, name))
     return controls
 
 
 def _inside(spec: BoxSpec) -> list[Control]:
-    thin = min(THIN_MM, spec.thickness_mm / 2)
     low = min(spec.thickness_mm, spec.height_mm / 4)
     panel = {"height_mm": low, "thickness_mm": low, "play_mm": 2.0}
-    slats = {**panel, "slats": {"count": 5, "width_mm": 40.0}}
     floor = spec.floor
-    made = [
-        Control(
-            "floor",
-            "inside",
-            (
-                Option("no_floor", _choose("floor", None), floor is None),
-                Option("floor_panel", _choose("floor", panel), floor is not None and floor.slats is None),
-                Option("floor_slats", _choose("floor", slats), floor is not None and floor.slats is not None),
-            ),
-        )
-    ]
+    floors: Answers = {
+        "no_floor": (None, floor is None),
+        "floor_panel": (panel, floor is not None and floor.slats is None),
+        "floor_slats": ({**panel, "slats": {"count": 5, "width_mm": 40.0}}, floor is not None and floor.slats is not None),
+    }
+    made = [choice("floor", "inside", "floor", floors)]
     if floor:
-        made.append(_figure("floor_height", "inside", floor.height_mm, "floor.height_mm"))
-        made.append(_figure("floor_thickness", "inside", floor.thickness_mm, "floor.thickness_mm"))
-        made.append(_figure("play", "inside", floor.play_mm, "floor.play_mm", about="floor"))
+        made.append(figure("floor_height", "inside", floor.height_mm, "floor.height_mm"))
+        made.append(figure("floor_thickness", "inside", floor.thickness_mm, "floor.thickness_mm"))
+        made.append(figure("play", "inside", floor.play_mm, "floor.play_mm", about="floor"))
     if floor and floor.slats:
         made += bars_controls(floor.slats, "floor.slats", "slats")
     made += inner_controls(spec.inner, spec.thickness_mm)
-    if not spec.upright:
-        return made
+    return [*made, *_in_a_case(spec)] if spec.upright else made
+
+
+def _in_a_case(spec: BoxSpec) -> list[Control]:
+    """What only upright walls can hold: a back panel and shelves."""
     back = spec.back
+    thin = min(THIN_MM, spec.thickness_mm / 2)
     usual = {"thickness_mm": thin, "depth_mm": spec.thickness_mm / 2, "play_mm": 1.0}
-    made.append(
-        Control(
-            "back",
-            "inside",
-            (
-                Option("no_back", _choose("back", None), back is None),
-                Option("back_rabbet", _choose("back", usual), back is not None and back.from_edge_mm == 0),
-                Option(
-                    "back_groove", _choose("back", {**usual, "from_edge_mm": thin}), back is not None and back.from_edge_mm > 0
-                ),
-            ),
-        )
-    )
+    backs: Answers = {
+        "no_back": (None, back is None),
+        "back_rabbet": (usual, back is not None and back.from_edge_mm == 0),
+        "back_groove": ({**usual, "from_edge_mm": thin}, back is not None and back.from_edge_mm > 0),
+    }
+    made = [choice("back", "inside", "back", backs)]
     if back:
         for name, value in (("thickness", back.thickness_mm), ("depth", back.depth_mm), ("from_edge", back.from_edge_mm)):
-            made.append(_figure(f"back_{name}", "inside", value, f"back.{name}_mm"))
-        made.append(_figure("play", "inside", back.play_mm, "back.play_mm", about="back"))
+            made.append(figure(f"back_{name}", "inside", value, f"back.{name}_mm"))
+        made.append(figure("play", "inside", back.play_mm, "back.play_mm", about="back"))
     for i, shelf in enumerate(spec.shelves):
-        made.append(_figure("shelf_height", "inside", shelf.height_mm, f"shelves.{i}.height_mm", about=str(i + 1)))
-        made.append(_figure("shelf_thickness", "inside", shelf.thickness_mm, f"shelves.{i}.thickness_mm", about=str(i + 1)))
-    options = [Option("one_more_shelf", _choose("shelves", "one_more"), False)]
+        made.append(figure("shelf_height", "inside", shelf.height_mm, f"shelves.{i}.height_mm", about=str(i + 1)))
+        made.append(figure("shelf_thickness", "inside", shelf.thickness_mm, f"shelves.{i}.thickness_mm", about=str(i + 1)))
+    answers: Answers = {"one_more_shelf": ("one_more", False)}
     if spec.shelves:
-        fewer = [shelf.model_dump(mode="json") for shelf in spec.shelves[:-1]]
-        options.append(Option("one_shelf_less", _choose("shelves", fewer), False))
-    made.append(Control("shelves", "inside", tuple(options)))
-    return made
+        answers["one_shelf_less"] = ([shelf.model_dump(mode="json") for shelf in spec.shelves[:-1]], False)
+    return [*made, choice("shelves", "inside", "shelves", answers)]
 
 
 def _on_top(spec: BoxSpec) -> list[Control]:
-    ring = {"thickness_mm": spec.thickness_mm, "over_in_mm": spec.thickness_mm / 2, "over_out_mm": spec.thickness_mm / 2}
-    lid = {"depth_mm": spec.height_mm / 4, "kerf_mm": 2.4}
-    made = [
-        Control(
-            "cap",
-            "on_top",
-            (
-                Option("no_cap", _choose("cap", None), spec.cap is None),
-                Option("cap_ring", _choose("cap", ring), spec.cap is not None),
-            ),
-        )
-    ]
-    if spec.cap:
-        for name, value in (
-            ("thickness", spec.cap.thickness_mm), ("over_in", spec.cap.over_in_mm), ("over_out", spec.cap.over_out_mm),
-        ):  # fmt: skip
-            made.append(_figure(f"cap_{name}", "on_top", value, f"cap.{name}_mm"))
-    feet = {"thickness_mm": spec.thickness_mm, "bars": {"count": 2, "width_mm": 2 * spec.thickness_mm, "way_deg": 90.0}}
-    made.append(
-        Control(
-            "feet",
-            "on_top",
-            (
-                Option("no_feet", _choose("feet", None), spec.feet is None),
-                Option("battens", _choose("feet", feet), spec.feet is not None),
-            ),
-        )
-    )
-    if spec.feet:
-        made += bars_controls(spec.feet.bars, "feet.bars", "feet", "on_top")
-        made.append(_figure("feet_thickness", "on_top", spec.feet.thickness_mm, "feet.thickness_mm"))
-    clad = {"width_mm": 2 * spec.thickness_mm, "thickness_mm": spec.thickness_mm / 2}
-    made.append(
-        Control(
-            "cladding",
-            "on_top",
-            (
-                Option("no_cladding", _choose("cladding", None), spec.cladding is None),
-                Option("corner_strips", _choose("cladding", clad), spec.cladding is not None),
-            ),
-        )
-    )
-    if spec.cladding:
-        made.append(_figure("strip_width", "on_top", spec.cladding.width_mm, "cladding.width_mm"))
-        made.append(_figure("strip_thickness", "on_top", spec.cladding.thickness_mm, "cladding.thickness_mm"))
-    made.append(
-        Control(
-            "lid",
-            "on_top",
-            (
-                Option("no_lid", _choose("lid", None), spec.lid is None),
-                Option("lid_sawn", _choose("lid", lid), spec.lid is not None),
-            ),
-        )
-    )
-    if spec.lid:
-        made.append(_figure("lid_depth", "on_top", spec.lid.depth_mm, "lid.depth_mm"))
-        made.append(_figure("kerf_mm", "on_top", spec.lid.kerf_mm, "lid.kerf_mm"))
+    """What is laid on, put under, put over or sawn off; each as it usually is in proportion to the walls."""
+    thick, half = spec.thickness_mm, spec.thickness_mm / 2
+    cap, feet, clad, lid = spec.cap, spec.feet, spec.cladding, spec.lid
+    ring = {"thickness_mm": thick, "over_in_mm": half, "over_out_mm": half}
+    battens = {"thickness_mm": thick, "bars": {"count": 2, "width_mm": 2 * thick, "way_deg": 90.0}}
+    strips = {"width_mm": 2 * thick, "thickness_mm": half}
+    sawn = {"depth_mm": spec.height_mm / 4, "kerf_mm": 2.4}
+    made = [with_or_without("cap", "on_top", "cap", ("no_cap", "cap_ring"), ring, cap)]
+    if cap:
+        for name, value in (("thickness", cap.thickness_mm), ("over_in", cap.over_in_mm), ("over_out", cap.over_out_mm)):
+            made.append(figure(f"cap_{name}", "on_top", value, f"cap.{name}_mm"))
+    made.append(with_or_without("feet", "on_top", "feet", ("no_feet", "battens"), battens, feet))
+    if feet:
+        made += bars_controls(feet.bars, "feet.bars", "feet", "on_top")
+        made.append(figure("feet_thickness", "on_top", feet.thickness_mm, "feet.thickness_mm"))
+    made.append(with_or_without("cladding", "on_top", "cladding", ("no_cladding", "corner_strips"), strips, clad))
+    if clad:
+        made.append(figure("strip_width", "on_top", clad.width_mm, "cladding.width_mm"))
+        made.append(figure("strip_thickness", "on_top", clad.thickness_mm, "cladding.thickness_mm"))
+    made.append(with_or_without("lid", "on_top", "lid", ("no_lid", "lid_sawn"), sawn, lid))
+    if lid:
+        made.append(figure("lid_depth", "on_top", lid.depth_mm, "lid.depth_mm"))
+        made.append(figure("kerf_mm", "on_top", lid.kerf_mm, "lid.kerf_mm"))
     return made

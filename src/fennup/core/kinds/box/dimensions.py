@@ -1,6 +1,7 @@
 """The dimensions of a box where they stand on its views, and the grips that drag what was given."""
 
 from math import atan2, cos, degrees, pi, radians, sin
+from typing import Literal
 
 from fennup.core.drawing.edit import Give
 from fennup.core.drawing.view import Dimension, Grip, Shape, Standing
@@ -32,25 +33,30 @@ class _Sheet:
         self, name: str, a: Point2, b: Point2, away: Point2, lane: float, grip: Point2 | None = None, along: Point2 = RIGHT
     ) -> None:
         """A length between two places, if it can be measured; with a grip where it was given."""
-        value = self.ruler.measure(name)
-        if value is None:
-            return
-        own = name in self.given
-        standing: Standing = "given" if own else "derived"
-        acts = Give(op="give", measure=name)
-        self.dimensions.append(Dimension(name, name, a, b, value, "mm", standing, away, lane, acts=acts, can_free=own))
-        if own and grip is not None:
+        self._put(name, a, b, "mm", away, lane)
+        if name in self.given and grip is not None:
             self.grips.append(Grip(f"pin:{name}", grip, along))
 
     def angle(self, name: str, about: Point2, a: Point2, b: Point2) -> None:
         """An angle about a place, from one direction to the other anticlockwise."""
-        value = self.ruler.measure(name)
-        if value is None:
-            return
-        own = name in self.given
-        standing: Standing = "given" if own else "derived"
-        acts = Give(op="give", measure=name)
-        self.dimensions.append(Dimension(name, name, a, b, value, "deg", standing, about=about, acts=acts, can_free=own))
+        self._put(name, a, b, "deg", about=about)
+
+    def _put(
+        self,
+        name: str,
+        a: Point2,
+        b: Point2,
+        unit: Literal["mm", "deg"],
+        away: Point2 = (0.0, 0.0),
+        lane: float = 0.0,
+        about: Point2 | None = None,
+    ) -> None:
+        value, own = self.ruler.measure(name), name in self.given
+        if value is not None:
+            standing: Standing = "given" if own else "derived"
+            acts = Give(op="give", measure=name)
+            made = Dimension(name, name, a, b, value, unit, standing, away, lane, about, acts=acts, can_free=own)
+            self.dimensions.append(made)
 
     def done(self) -> Drawn:
         return tuple(self.dimensions), tuple(self.grips)

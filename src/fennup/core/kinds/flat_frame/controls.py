@@ -2,6 +2,7 @@
 
 from fennup.core.drawing.edit import Choose, Edit, TypeIn
 from fennup.core.drawing.view import Control, Option
+from fennup.core.kinds.asking import figure, one_of
 from fennup.core.kinds.flat_frame.spec import (
     FlatFrameSpec,
     FloatingPanel,
@@ -23,37 +24,27 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
         controls.insert(0, Control("sides", "outline", value=float(spec.sides), unit="count", acts=acts))
     size = None if isinstance(spec.shape, Irregular) else spec.shape.size
     if isinstance(size, HeldRound | HeldPanel):
-        controls.append(_figure("play", "outline", size.play_mm, "shape.size.play_mm"))
+        controls.append(figure("play", "outline", size.play_mm, "shape.size.play_mm"))
     if isinstance(size, FloatingRound | FloatingPanel):
-        controls.append(_figure("reveal", "outline", size.reveal_mm, "shape.size.reveal_mm"))
+        controls.append(figure("reveal", "outline", size.reveal_mm, "shape.size.reveal_mm"))
     if not isinstance(spec.shape, Irregular):
         free = Choose(op="choose", path="shape.form", value="irregular")
         controls.append(Control("free_corners", "outline", (Option("free_corners", (free,), False),)))
-    controls += [_nominal(spec), _figure("width", "board", spec.board.width_mm, "board.width_mm")]
-    controls.append(_figure("thickness", "board", spec.board.thickness_mm, "board.thickness_mm"))
+    controls += [_nominal(spec), figure("width", "board", spec.board.width_mm, "board.width_mm")]
+    controls.append(figure("thickness", "board", spec.board.thickness_mm, "board.thickness_mm"))
     controls.append(_rabbet(spec))
     if spec.rabbet:
-        controls.append(_figure("rabbet_width", "board", spec.rabbet.width_mm, "rabbet.width_mm"))
-        controls.append(_figure("rabbet_depth", "board", spec.rabbet.depth_mm, "rabbet.depth_mm"))
+        controls.append(figure("rabbet_width", "board", spec.rabbet.width_mm, "rabbet.width_mm"))
+        controls.append(figure("rabbet_depth", "board", spec.rabbet.depth_mm, "rabbet.depth_mm"))
     controls += _joints(spec)
     if not spec.left_out:
         controls += inner_controls(spec.inner, spec.board.thickness_mm)
     controls += _open_sides(spec)
     for letter in spec.letters:
         if letter not in spec.left_out:
-            controls.append(_figure("this_rail_width", "part", spec.width_of(letter), f"rails.{letter}.width_mm", letter))
+            controls.append(figure("this_rail_width", "part", spec.width_of(letter), f"rails.{letter}.width_mm", about=letter))
             controls += holes_controls(spec.holes, letter, spec.width_of(letter) / 2)
     return tuple(controls)
-
-
-def _figure(code: str, group: str, value: float, path: str, about: str = "") -> Control:
-    return Control(code, group, value=value, unit="mm", acts=TypeIn(op="type", path=path, text=""), about=about)
-
-
-def _choice(code: str, group: str, path: str, options: dict[str, object], chosen: object, about: str = "") -> Control:
-    """A choice of one value for one path."""
-    made = tuple(Option(name, (Choose(op="choose", path=path, value=value),), value == chosen) for name, value in options.items())
-    return Control(code, group, made, about=about)
 
 
 def _sized_by(spec: FlatFrameSpec) -> Control:
@@ -61,11 +52,11 @@ def _sized_by(spec: FlatFrameSpec) -> Control:
     by = spec.shape.size.by
     now = by if by in ("holds", "floats") else by.split("_")[0]
     options: dict[str, object] = {f"by_{name}": name for name in ("opening", "outside", "holds", "floats")}
-    return _choice("sized_by", "outline", "shape.size.by", options, now)
+    return one_of("sized_by", "outline", "shape.size.by", options, now)
 
 
 def _line(shape: Irregular) -> Control:
-    return _choice("corners_on", "outline", "shape.line", {"on_opening": "opening", "on_outside": "outside"}, shape.line)
+    return one_of("corners_on", "outline", "shape.line", {"on_opening": "opening", "on_outside": "outside"}, shape.line)
 
 
 def _nominal(spec: FlatFrameSpec) -> Control:
@@ -129,5 +120,5 @@ def _open_sides(spec: FlatFrameSpec) -> list[Control]:
     controls = [Control("sides_there", "open", tuple(options), style="toggles")]
     if spec.left_out:
         ends: dict[str, object] = {"ends_square": "square", "ends_ground": "ground"}
-        controls.append(_choice("loose_ends", "open", "loose_ends", ends, spec.loose_ends))
+        controls.append(one_of("loose_ends", "open", "loose_ends", ends, spec.loose_ends))
     return controls
