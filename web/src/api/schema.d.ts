@@ -454,7 +454,7 @@ export interface components {
              */
             style: "pick" | "list" | "toggles";
             /** Unit */
-            unit: ("mm" | "deg" | "count") | null;
+            unit: ("mm" | "deg" | "count" | "gap") | null;
         };
         /**
          * CutDocument

@@ -62,7 +62,7 @@ class ControlOut(BaseModel):
     about: str
     options: list[OptionOut]
     figure: Figure | None
-    unit: Literal["mm", "deg", "count"] | None
+    unit: Literal["mm", "deg", "count", "gap"] | None
     acts: Edit | None
     style: Literal["pick", "list", "toggles"]
 

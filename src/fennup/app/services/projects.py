@@ -89,7 +89,7 @@ def acted(body: ProjectBody, acts: list[Edit]) -> ProjectBody:
 def care_control(body: ProjectBody) -> Control:
     """The widest gap that the project lets pass, to be typed over."""
     acts = TypeIn(op="type", path="project.allowance_mm", text="")
-    return Control("allowance", "care", value=body.allowance_mm, unit="mm", acts=acts)
+    return Control("allowance", "care", value=body.allowance_mm, unit="gap", acts=acts)
 
 
 def _allowed(body: ProjectBody, act: Edit, path: str) -> ProjectBody:

@@ -44,13 +44,20 @@ class Voice:
         exact = f"{deg:.6f}".rstrip("0").rstrip(".")
         return Figure(whole=text, unit="°", spoken=f"{text} degrees", typed=exact)
 
+    def gap(self, mm: float) -> Figure:
+        """A gap that somebody may type over: in mm on every tape, and typed back with its unit."""
+        text = f"{mm:.3f}".rstrip("0").rstrip(".")
+        return Figure(whole=text, unit="mm", spoken=f"{text} millimetres", typed=f"{text} mm")
+
     def count(self, number: float) -> Figure:
         """A whole number."""
         text = f"{number:.0f}"
         return Figure(whole=text, spoken=text, typed=text)
 
     def of(self, value: float, unit: str) -> Figure:
-        """A figure by its unit: mm, deg or count."""
+        """A figure by its unit: mm, deg, count, or a gap in mm."""
+        if unit == "gap":
+            return self.gap(value)
         if unit == "deg":
             return self.angle(value)
         return self.length(value) if unit == "mm" else self.count(value)

@@ -102,7 +102,7 @@ class Control:
     group: str
     options: tuple[Option, ...] = ()
     value: float | None = None
-    unit: Literal["mm", "deg", "count"] | None = None
+    unit: Literal["mm", "deg", "count", "gap"] | None = None
     acts: Edit | None = None
     about: str = ""
     style: Literal["pick", "list", "toggles"] = "pick"

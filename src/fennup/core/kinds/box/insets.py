@@ -4,7 +4,7 @@ from math import hypot
 
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Finding, Joint, Mating, Outline, Ring, Stretch
-from fennup.core.errors import CutError, SpecError
+from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, dot
@@ -12,7 +12,7 @@ from fennup.core.kinds.box.cladding import clad
 from fennup.core.kinds.box.courses import Course
 from fennup.core.kinds.box.spec import Back, BoxSpec, Cap, Floor, Shelf
 from fennup.core.kinds.box.walls import Wall, run_at, signed_run
-from fennup.core.kinds.inner import Added, Face, add_inner, bitten, lay_bars, panel
+from fennup.core.kinds.inner import Added, Face, add_inner, fitted, lay_bars, panel
 from fennup.core.stock.section import Section
 
 UP: Vec = (0.0, 0.0, 1.0)
@@ -27,7 +27,7 @@ def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[C
     if spec.back:
         _let_in_back(spec, spec.back, walls, made)
     for i, shelf in enumerate(spec.shelves):
-        _shelve(spec, shelf, i, walls, made)
+        _shelve(spec, shelf, i, walls, courses, made)
     if spec.feet:
         under = [Face(plane_through(wall.foot, (wall.along[1], -wall.along[0], 0.0)), (wall.letter,), "face") for wall in walls]
         names = ("foot", "Foot", "feet.bars")
@@ -97,7 +97,9 @@ def _let_in_back(spec: BoxSpec, back: Back, walls: tuple[Wall, ...], made: Added
     made.boards.append(panel("back", "Back panel", back.from_edge_mm, back.thickness_mm, planes))
 
 
-def _shelve(spec: BoxSpec, shelf: Shelf, i: int, walls: tuple[Wall, ...], made: Added) -> None:
+def _shelve(
+    spec: BoxSpec, shelf: Shelf, i: int, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], made: Added
+) -> None:
     """A shelf across the plan, level when the case hangs on its back: its face up, its upper edge to the front."""
     if not spec.upright:
         raise SpecError("shelf_needs_upright", (f"shelves.{i}",))
@@ -114,11 +116,7 @@ def _shelve(spec: BoxSpec, shelf: Shelf, i: int, walls: tuple[Wall, ...], made: 
     reach = max(p[0] for p in corners) - middle + 1.0
     board = Board(f"shelf{i + 1}", f"Shelf {i + 1}", Section(front - bottom, shelf.thickness_mm), frame, reach=(-reach, reach))
     # Only walls that the shelf meets end to end: one that runs along it lies against its face.
-    planes = [wall.inner for wall in walls if abs(wall.inner.normal[0]) > 1e-9]
-    try:
-        made.boards.append(bitten(board, planes))
-    except CutError:
-        raise SpecError("shelf_outside", (f"shelves.{i}.height_mm",), mm=shelf.height_mm, limit_mm=high - low) from None
+    fitted(made, board, faces_of(walls, courses), f"shelves.{i}.height_mm")
 
 
 def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Added) -> None:
