@@ -339,6 +339,7 @@ class AnyStart(unittest.TestCase):
             (box(hexagon, 100.0, lid={"depth_mm": 99.0, "kerf_mm": 3.0}), "lid_too_deep", "lid.depth_mm"),
             (box(hexagon, 100.0, liner={"rim_mm": 300, "foot_mm": 280, "height_mm": 120, "lip_mm": 9}), "liner_too_tall", "liner.height_mm"),
             (box(hexagon, 100.0, liner={"rim_mm": 300, "foot_mm": 280, "height_mm": 90, "lip_mm": 2, "play_mm": 6}), "liner_falls_through", "liner.lip_mm"),
+            (box(hexagon, 100.0, joint="butt", back={"thickness_mm": 6, "depth_mm": 6, "from_edge_mm": 9}), "groove_runs_out", "back.from_edge_mm"),
             (box(hexagon, 100.0, slope_deg=5.0, back={"thickness_mm": 6, "depth_mm": 6}), "back_needs_upright", "back"),
             (box(level(300.0, 300.0), 200.0, pins=given(outer_bottom_width=300, outer_bottom_depth=300, slope=15, height=200, outer_top_width=400)), "pins_disagree", "pins.4.mm"),
         ):  # fmt: skip

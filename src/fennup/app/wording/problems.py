@@ -132,6 +132,10 @@ PROBLEMS: dict[str, Words] = {
     "inner_needs_ring": lambda d, v: "Cross pieces need every side to be there.",
     "back_needs_upright": lambda d, v: "A groove for a back panel needs upright walls. Take a floor for walls that lean.",
     "groove_too_deep": lambda d, v: f"{_mm(d, v, 'mm')} deep goes through a wall {_mm(d, v, 'limit_mm')} thick.",
+    "groove_runs_out": lambda d, v: (
+        f"At the butted corner {d['corner']} a groove would come out at the end of the wall that runs through. "
+        "Miter the corners, or let the panel into a rabbet."
+    ),
     "groove_above": lambda d, v: f"{_mm(d, v, 'mm')} in from the edge is past the top. Less than {_mm(d, v, 'limit_mm')}.",
     "back_with_courses": lambda d, v: "A back panel goes with walls of one board each.",
     "shelf_needs_upright": lambda d, v: "Shelves go into a case with upright walls.",

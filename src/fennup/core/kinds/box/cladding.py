@@ -7,15 +7,16 @@ from fennup.core.geometry.frame import frame_from
 from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, cross, scale
 from fennup.core.kinds.box.courses import Course
-from fennup.core.kinds.box.spec import Cladding
+from fennup.core.kinds.box.spec import BoxSpec, Cladding
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, run_at, signed_run
+from fennup.core.kinds.fields import CornerJoint
 from fennup.core.kinds.inner import Added
 from fennup.core.stock.section import Section
 
 
-def clad(cladding: Cladding, height: float, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], made: Added) -> None:
+def clad(spec: BoxSpec, cladding: Cladding, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], made: Added) -> None:
     """A pair at every corner, level at the bottom and at the top. SpecError `cladding_too_wide` where two would meet."""
-    count = len(walls)
+    count, height = len(walls), spec.height_mm
     for i, wall in enumerate(walls):
         least = min(signed_run(walls, i, z, "outer") for z in (0.0, height))
         if 2 * cladding.width_mm > least:
@@ -34,11 +35,13 @@ def clad(cladding: Cladding, height: float, walls: tuple[Wall, ...], courses: di
         wide = _strip(f"w{name}", f"Wide strip {name}", cladding, foot, up, b, (over_b, over_a), (-cladding.width_mm, 0.0))
         for strip in (narrow, wide):
             made.boards.append(strip.with_cut("left", FLOOR).with_cut("right", level(height)))
-        on = [course.id for course in courses[a.letter]]
+        how = spec.corners.get(name) or CornerJoint(joint=spec.joint)
         made.joints.append(Joint(f"{name} strips", "butt", Mating(narrow.id, "lower"), Mating(wide.id, "back"), ()))
-        made.joints.append(
-            Joint(f"{name} strip on {a.letter}", "butt", Mating(narrow.id, "back"), Mating(on[0], "face", tuple(on[1:])), ())
-        )
+        # Where the other wall runs through, the narrow strip lies on that one's end as well.
+        if how.joint == "miter" or (how.through or a.letter) == a.letter:
+            on = [course.id for course in courses[a.letter]]
+            face = Mating(on[0], "face", tuple(on[1:]))
+            made.joints.append(Joint(f"{name} strip on {a.letter}", "butt", Mating(narrow.id, "back"), face, ()))
 
 
 def _strip(

@@ -78,12 +78,14 @@ def _sawn(spec: BoxSpec, ruler: Ruler, axis: str) -> list[Shape]:
 def _through_wall(spec: BoxSpec, assembly: Assembly, solids: dict[str, Solid]) -> View:
     """Wall A cut square across, outside at the left, with the ends of what is let into it."""
     wall = walls_of(spec)[0]
+    along = [p[0] for piece in solids[assembly.boards[0].id].world for p in piece.points]
+    here = Plane(X, (min(along) + max(along)) / 2)
     own = {b.id for b in assembly.boards if b.id[:1] == "A" or b.id == "cap A"}
-    across = sliced({id: solids[id] for id in own}, Plane(X, wall.foot[0]), Y, Z)
+    across = sliced({id: solids[id] for id in own}, here, Y, Z)
     deepest = max(p[0] for shape in across for p in shape.points)
     beyond = deepest + max(2.5 * wall.thickness, spec.height_mm / 6)
     inside = {id: solid for id, solid in solids.items() if id in ("floor", "back") or id.startswith("slat")}
-    let_in = sliced(inside, Plane(X, wall.foot[0]), Y, Z, (Plane(Y, beyond),))
+    let_in = sliced(inside, here, Y, Z, (Plane(Y, beyond),))
     board = assembly.boards[0]
     half = board.section.thickness_mm / 2
     path = "thicknesses_mm.A" if "A" in spec.thicknesses_mm else "thickness_mm"

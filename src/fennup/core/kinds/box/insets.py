@@ -33,7 +33,7 @@ def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[C
         names = ("foot", "Foot", "feet.bars")
         lay_bars(made, spec.feet.bars, spec.feet.thickness_mm, -spec.feet.thickness_mm, under, names, touch=False)
     if spec.cladding:
-        clad(spec.cladding, spec.height_mm, walls, courses, made)
+        clad(spec, spec.cladding, walls, courses, made)
     if spec.inner:
         add_inner(made, spec.inner, _inside_bottom(spec), spec.height_mm, faces_of(walls, courses))
     if spec.cap:
@@ -91,6 +91,9 @@ def _let_in_back(spec: BoxSpec, back: Back, walls: tuple[Wall, ...], made: Added
         raise SpecError("groove_above", ("back.from_edge_mm",), mm=back.from_edge_mm, limit_mm=limit)
     if spec.courses:
         raise SpecError("back_with_courses", ("back",))
+    butted = [n for n in spec.corner_names if (spec.corners[n].joint if n in spec.corners else spec.joint) == "butt"]
+    if butted and back.from_edge_mm > 0:
+        raise SpecError("groove_runs_out", ("back.from_edge_mm",), corner=butted[0])
     if back.play_mm / 2 >= back.depth_mm:
         made.findings.append(Finding("back_falls_out", "error", (), ("back.play_mm",), back.depth_mm, back.play_mm / 2))
     planes = _inside(walls, back.play_mm / 2, back.depth_mm)
