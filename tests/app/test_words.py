@@ -1,12 +1,13 @@
 import unittest
 
+from fennup.app.schemas.sheet import SheetOut
 from fennup.app.services.projects import PLAIN, solved_spec
 from fennup.app.services.sheet import sheet_of
 from fennup.app.wording.figures import Voice
 from fennup.core.saw.machine import Machine
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
-from tests.core.frames import irregular, rectangle, regular
+from tests.core.frames import box, irregular, level, of_sides, rectangle, regular
 
 INCHES = Voice(tape("in", "1/16"))
 
@@ -79,3 +80,55 @@ class WhyANumberIsWhatItIs(unittest.TestCase):
         self.assertIn("D runs through; this end stands on its opening edge", left)
         self.assertIn("This rail runs through", right)
         self.assertEqual([end.leans for end in sheet.parts[0].ends], ["square across", "square across"])
+
+
+class WordsForABox(unittest.TestCase):
+    def sheet(self, document: dict, saw: Machine | None = None) -> SheetOut:
+        solution = solved_spec(document, saw or Machine(), PLAIN)
+        return sheet_of(solution, PLAIN, boolean_proof(solution.assembly))
+
+    def test_a_wall_is_told_by_its_own_edges_and_sides(self) -> None:
+        part = self.sheet(box(level(300.0, 300.0), 200.0, slope_deg=15.0)).parts[0]
+        self.assertEqual(part.name, "Front, right side, back and left side")
+        self.assertEqual([e.leans for e in part.ends], ["long point on the top edge"] * 2)
+        self.assertEqual(part.ends[0].bevel, "blade tilted 43.08°, outside longer")
+        self.assertEqual([(e.label, e.note) for e in part.edges], [
+            ("Rip the top edge", "the outside stays wider there"), ("Rip the bottom edge", "the inside stays wider there"),
+        ])  # fmt: skip
+        self.assertEqual(part.ladder[0].label, "Top edge, outside, long point to long point")
+        # On a square edge it would be atan(cos a tan 45), but both edges are ripped: propped, the plan angle alone.
+        self.assertEqual(part.ways, [
+            "Propped on its ripped bottom edge instead: swing 45°, blade upright.",
+            "Propped on its ripped top edge instead: swing 45°, blade upright.",
+        ])  # fmt: skip
+
+    def test_a_board_on_edge_says_how_it_stands(self) -> None:
+        # A triangle's bevel of 60 is past every tilt; on edge it is a swing of 60.
+        sheet = self.sheet(box(of_sides(3, 300.0), 100.0), Machine(swing_left_deg=62, swing_right_deg=62))
+        use = sheet.settings[0].uses[0]
+        self.assertRegex(use.lies, "^Standing on its (bottom|top) edge, (outside|inside) to the fence, keep the piece")
+        self.assertEqual((sheet.settings[0].shown.whole, sheet.settings[0].tilt), ("60", "blade upright"))
+
+    def test_the_simple_settings_are_told_with_both_gaps(self) -> None:
+        told = {line.how: line.text for line in self.sheet(box(level(300.0, 300.0), 200.0, slope_deg=15.0)).simple}
+        self.assertEqual(len(told), 3)
+        for text in told.values():
+            self.assertRegex(text, r"^AB would open \d+\.\d\d mm on the outside, \d+\.\d\d mm on the inside\.$")
+
+    def test_the_worst_joint_the_second_proof_and_what_leaning_costs_are_said(self) -> None:
+        leaning = box(of_sides(6, 400.0), 250.0, slope_deg=15.0, courses={"count": 3, "board_width_mm": 90.0})
+        sheet = self.sheet(leaning)
+        self.assertRegex(
+            sheet.closing.detail,
+            r"^With your saw set to the nearest 0\.5°, joint \w\w\d would open \d\.\d\d mm on the (in|out)side\.",
+        )
+        self.assertIn("no wood shared, no hole", sheet.closing.second)
+        (cost,) = [f.text for f in sheet.findings if "cost height" in f.text]
+        self.assertIn("make 270 mm, the box stands 250 mm high", cost)
+
+    def test_alike_pieces_are_named_together(self) -> None:
+        sheet = self.sheet(box(of_sides(6, 400.0), 250.0, courses={"count": 3, "board_width_mm": 90.0},
+                               cap={"thickness_mm": 20.0, "over_in_mm": 5.0, "over_out_mm": 5.0}))  # fmt: skip
+        self.assertEqual(
+            [p.name for p in sheet.parts], ["Walls A to F, courses 1 and 2", "Walls A to F, course 3", "Caps A to F"]
+        )

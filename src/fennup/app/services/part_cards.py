@@ -26,7 +26,7 @@ from fennup.core.saw.pose import blade_angles, poses_for
 from fennup.core.solve import Solution
 
 SQUARE_DEG = 1e-9
-NUMBERED = re.compile(r"(.+?) (\w{1,3})((?:, .*)?)")
+NUMBERED = re.compile(r"(.+) (\w{1,3})")
 PLURALS = {"Shelf": "Shelves"}
 
 
@@ -71,21 +71,33 @@ def in_sentence(name: str) -> str:
 
 
 def part_name(solution: Solution, part: PartGroup) -> str:
-    """The part's name: what its boards are called, together."""
+    """The part's name: what its boards are called, together, and then which courses they are."""
     names = [solution.assembly.board(id).name for id in part.boards]
+    split = [name.partition(", course ") for name in names]
+    bases, courses = (list(dict.fromkeys(part[k] for part in split)) for k in (0, 2))
+    tail = ""
+    if courses != [""]:
+        tail = f", course{'s' if len(courses) > 1 else ''} {_run(courses)}"
+    return f"{_together(bases)}{tail}"
+
+
+def _together(names: list[str]) -> str:
+    """Rails A to F; Front and back rails; Front, right side and back."""
     if len(names) == 1:
         return names[0]
     found = [NUMBERED.fullmatch(name) for name in names]
-    first, last = found[0], found[-1]
-    if first and last and all(m and m[1] == first[1] and m[3] == first[3] for m in found):
-        word = PLURALS.get(first[1], f"{first[1]}s")
-        return f"{word} {first[2]} {'to' if len(names) > 2 else 'and'} {last[2]}{first[3]}"
-    for tail in (" rail", *(name[name.index(",") :] for name in names[:1] if "," in name)):
-        if all(name.endswith(tail) for name in names):
-            short = [name.removesuffix(tail) for name in names]
-            together = " and ".join([", ".join(short[:-1]), short[-1]])
-            return f"{together} rails".capitalize() if tail == " rail" else f"{together}{tail}".capitalize()
-    return " and ".join([", ".join(names[:-1]), names[-1]]).capitalize()
+    if found[0] and all(m and m[1] == found[0][1] for m in found):
+        word = found[0][1]
+        return f"{PLURALS.get(word, f'{word}s')} {_run([m[2] for m in found if m])}"
+    rails = all(name.endswith(" rail") for name in names)
+    short = [name.removesuffix(" rail") for name in names] if rails else names
+    listed = " and ".join([", ".join(short[:-1]), short[-1]])
+    return f"{listed}{' rails' if rails else ''}".capitalize()
+
+
+def _run(places: list[str]) -> str:
+    """A; A and B; A to F."""
+    return places[0] if len(places) == 1 else f"{places[0]} {'to' if len(places) > 2 else 'and'} {places[-1]}"
 
 
 def _end(solution: Solution, board: Board, end: End, voice: Voice, words: dict[str, str]) -> EndOut:
