@@ -76,15 +76,16 @@ def boolean_proof(assembly: Assembly) -> BooleanProof:
 def _together(parts: list[Manifold], total: float) -> float:
     """The volume of all parts together, mm^3.
 
-    Where faces just touch the library now and then loses a part; it never makes wood. So it is asked again with
-    everything turned in space until the parts' sum comes out, and the greatest answer counts.
+    Where faces just touch the library now and then loses or doubles a part. So it is asked again with everything turned
+    in space until the parts' sum comes out; otherwise the answer nearest to it counts. Wood that two parts share is
+    measured pair by pair besides.
     """
-    best = 0.0
+    found: list[float] = []
     for turn in TURNS:
-        best = max(best, Manifold.batch_boolean([part.rotate(turn) for part in parts], OpType.Add).volume())
-        if abs(best - total) <= max(SHARED_MM3, SAME_VOLUME * total):
+        found.append(Manifold.batch_boolean([part.rotate(turn) for part in parts], OpType.Add).volume())
+        if abs(found[-1] - total) <= max(SHARED_MM3, SAME_VOLUME * total):
             break
-    return best
+    return min(found, key=lambda volume: abs(volume - total))
 
 
 def _cut(board: Board, swell: float, edges: float = 0.0) -> Manifold:
