@@ -3,7 +3,7 @@ from math import radians, sin, tan
 
 from fennup.core.errors import SpecError
 from fennup.core.kinds.inner import Bars, places
-from fennup.core.parts.solid import arris_length, end_cut, solid_of
+from fennup.core.parts.solid import arris_length, end_cut, face_sides, solid_of
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import box, level, of_sides, rectangle, regular, solved
 
@@ -82,6 +82,22 @@ class Holes(unittest.TestCase):
             with self.assertRaises(SpecError) as caught:
                 solved(rectangle("opening", 400.0, 300.0, 60.0, holes=[row]))
             self.assertEqual(caught.exception.code, code)
+
+
+class Panels(unittest.TestCase):
+    def test_a_panel_fills_the_rabbet_less_the_play_and_touches_nothing_else(self) -> None:
+        rabbet = {"width_mm": 6.0, "depth_mm": 8.0}
+        made = solved(regular(6, 40.0, "opening_flats", mm=300.0, rabbet=rabbet, panel={"thickness_mm": 4.0, "play_mm": 2.0}))
+        sides = face_sides(made.solids["panel"])
+        self.assertEqual(len(sides), 6)
+        self.assertAlmostEqual(sides[0][0], (300 + 2 * 6 - 2) * tan(radians(30)), places=9)
+        # The rabbet's floor lies 8 in from the back of a board 20 thick.
+        heights = {round(p[2], 9) for piece in made.solids["panel"].world for p in piece.points}
+        self.assertEqual(heights, {-2.0, -6.0})
+        self.assertTrue(boolean_proof(made.assembly).holds)
+        with self.assertRaises(SpecError) as caught:
+            solved(regular(6, 40.0, "opening_flats", mm=300.0, panel={"thickness_mm": 4.0}))
+        self.assertEqual(caught.exception.code, "panel_needs_rabbet")
 
 
 class GussetsAndLevelPieces(unittest.TestCase):

@@ -129,7 +129,8 @@ PROBLEMS: dict[str, Words] = {
     ),
     "piece_outside": lambda d, v: f"{d['part']} would lie outside.",
     "inner_above": lambda d, v: f"{_mm(d, v, 'mm')} up they would stand out at the top. At most {_mm(d, v, 'limit_mm')}.",
-    "inner_needs_ring": lambda d, v: "Cross pieces need every side to be there.",
+    "inner_needs_ring": lambda d, v: "Pieces inside need every side to be there.",
+    "panel_needs_rabbet": lambda d, v: "A panel needs a rabbet to lie in.",
     "back_needs_upright": lambda d, v: "A groove for a back panel needs upright walls. Take a floor for walls that lean.",
     "groove_too_deep": lambda d, v: f"{_mm(d, v, 'mm')} deep goes through a wall {_mm(d, v, 'limit_mm')} thick.",
     "groove_runs_out": lambda d, v: (

@@ -19,7 +19,7 @@ def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, .
     """Every board's silhouette seen from +z, then joint faces edge on, then rabbet walls."""
     shapes = [
         Shape("wood", hull([(p[0], p[1]) for p in _points(solids[b.id])]), True, b.id, (b.frame.x[0], b.frame.x[1]))
-        for b in assembly.boards
+        for b in sorted(assembly.boards, key=lambda b: not b.panel)  # a panel lies behind the rails
     ]
     for board in assembly.boards:
         wall = [p for patch in solids[board.id].patches("rabbet") for p in patch.points]

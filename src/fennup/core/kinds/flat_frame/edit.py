@@ -183,6 +183,8 @@ def _choose(spec: FlatFrameSpec, document: Document, act: Choose, on: Tape) -> D
     if act.path == "rabbet":
         if act.value is None and not isinstance(spec.shape, Irregular) and spec.shape.size.by == "holds":
             document = _sized_by(spec, document, "opening")
+        if act.value is None:
+            document = put_at(document, "panel", None)
         return put_at(document, "rabbet", _rabbet(spec) if act.value == "usual" else act.value)
     return edit_field(document, act, on)
 

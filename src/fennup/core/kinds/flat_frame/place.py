@@ -22,7 +22,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Regular,
     SidePin,
 )
-from fennup.core.kinds.inner import Added, Face, add_inner, drilled
+from fennup.core.kinds.inner import Added, Face, add_inner, drilled, panel
 from fennup.core.stock.section import Rabbet, Section
 
 GROUND = Plane((0.0, 0.0, 1.0), 0.0)
@@ -69,11 +69,17 @@ def assemble(spec: FlatFrameSpec) -> Assembly:
 def _inside(spec: FlatFrameSpec, rails: tuple[Board, ...]) -> Added:
     """Cross pieces and gussets between the opening edges. SpecError `inner_needs_ring` where a side is open."""
     added = Added()
+    if spec.left_out and (spec.inner or spec.panel):
+        raise SpecError("inner_needs_ring", ("inner" if spec.inner else "panel",))
+    half = spec.board.thickness_mm / 2
+    if spec.panel:
+        if spec.rabbet is None:
+            raise SpecError("panel_needs_rabbet", ("panel",))
+        planes = [rail.side_in_world("rabbet").flipped().moved(-spec.panel.play_mm / 2) for rail in rails]
+        bottom = -half + spec.rabbet.depth_mm - spec.panel.thickness_mm
+        added.boards.append(panel("panel", "Panel", bottom, spec.panel.thickness_mm, planes))
     if spec.inner is None:
         return added
-    if spec.left_out:
-        raise SpecError("inner_needs_ring", ("inner",))
-    half = spec.board.thickness_mm / 2
     faces = [Face(rail.side_in_world("upper").flipped(), (rail.id,), "upper") for rail in rails]
     add_inner(added, spec.inner, -half, half, faces)
     return added

@@ -81,6 +81,13 @@ class Rectangle(Strict):
     size: Annotated[LineSizes | HeldPanel | FloatingPanel, Field(discriminator="by")]
 
 
+class Panel(Strict):
+    """A panel in the rabbet, its face against the rabbet's floor. Play is the total."""
+
+    thickness_mm: Size_mm
+    play_mm: Play_mm = 0.0
+
+
 class SidePin(Strict):
     """A side whose length is fixed."""
 
@@ -148,6 +155,7 @@ class FlatFrameSpec(Strict):
     corners: dict[CornerLetters, CornerJoint] = {}
     left_out: list[SideLetter] = []
     loose_ends: Literal["square", "ground"] = "square"
+    panel: Panel | None = None
     inner: Inner | None = None
     holes: Annotated[list[Holes], Field(max_length=40)] = []
 
