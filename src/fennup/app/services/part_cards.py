@@ -280,7 +280,7 @@ def _ways(board: Board, voice: Voice, words: dict[str, str]) -> list[str]:
         angles = end_cut(cut)
         return [
             f"On a taper sled set {voice.say_angle(abs(angles.miter_deg))} off the fence, the blade tilted "
-            f"{voice.say_angle(abs(angles.bevel_deg))}: one long edge {words['face']} up, then turned end for end for the other. "
+            f"{voice.say_angle(abs(angles.bevel_deg))}: {words['face']} up. For the other long edge turn the stave end for end and set the same taper the other way. "
             "Clamp the stave to the sled, guard and hands clear of the tilted blade."
         ]
     if abs(end_cut(cut).bevel_deg) < SQUARE_DEG:

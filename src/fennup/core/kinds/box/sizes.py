@@ -87,11 +87,6 @@ def freedom_left(spec: BoxSpec) -> int:
     return _settled(spec.model_dump_json())[1].free
 
 
-def spare_pins(spec: BoxSpec) -> tuple[Pin, ...]:
-    """Pins that only repeat what follows from the others."""
-    return _settled(spec.model_dump_json())[1].spare
-
-
 def settled(spec: BoxSpec) -> tuple[BoxSpec, Settled]:
     """The same with how the pins were met."""
     return _settled(spec.model_dump_json())
