@@ -72,7 +72,7 @@ def solve(spec: Any, machine: Machine, care: Care = CARE) -> Solution:
     except CutError as error:
         raise SpecError("part_vanishes", ("",), side=str(error.fields[0] if error.fields else "")) from error
     ruler = Ruler(assembly)
-    parts = group_parts(assembly.boards, solids)
+    parts = group_parts(tuple(b for b in assembly.boards if not b.found), solids)
     joints = tuple(check_joint(assembly, joint, solids) for joint in assembly.joints)
     claims = tuple(ClaimCheck(claim, ruler.measure(claim.measure)) for claim in assembly.claims)
     settings = settings_for(parts, {b.id: b for b in assembly.boards}, machine)

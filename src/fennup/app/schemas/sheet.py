@@ -74,7 +74,7 @@ class SizeOut(BaseModel):
     label: str
     figure: Figure
     standing: Standing
-    acts: Edit
+    acts: Edit | None
     can_free: bool
 
 

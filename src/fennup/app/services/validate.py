@@ -5,10 +5,11 @@ from typing import Any, TypeVar
 from pydantic import BaseModel, ValidationError
 
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import is_angle, label
+from fennup.app.wording.labels import label
 from fennup.app.wording.problems import limits_text, problem_text
 from fennup.core.drawing.edit import Edit, Free, Give
 from fennup.core.errors import CoreError
+from fennup.core.parts.gauge import is_angle
 
 Model = TypeVar("Model", bound=BaseModel)
 

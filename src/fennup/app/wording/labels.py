@@ -144,9 +144,3 @@ def fact(code: str) -> str:
         "box_irregular": "box with leaning walls, any plan", "form_regular": "flat frame", "form_rectangle": "flat frame, rectangle", "form_irregular": "flat frame, any outline",
         "mitered": "mitered", "butted": "butted", "mixed_joints": "miters and butts",
     }.get(what, what)  # fmt: skip
-
-
-def is_angle(measure: str) -> bool:
-    """Whether a measure is in degrees."""
-    what = measure.partition(":")[0]
-    return what.endswith(("slope", "_angle"))

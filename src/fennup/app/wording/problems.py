@@ -4,8 +4,9 @@ from collections.abc import Callable
 from typing import Any
 
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import is_angle, label
+from fennup.app.wording.labels import label
 from fennup.core.errors import CoreError
+from fennup.core.parts.gauge import is_angle
 
 Words = Callable[[dict[str, Any], Voice], str]
 
@@ -116,7 +117,7 @@ PROBLEMS: dict[str, Words] = {
         f"On side {d['side']} two boards would meet within {_mm(d, v, 'mm')} of a ripped edge, where not all of their thickness "
         "is left. Take boards of another width."
     ),
-    "plan_no_corner": lambda d, v: "Two sides of the plan lie in line, or two corners on each other.",
+    "no_shape": lambda d, v: "With these figures two sides lie in line, or two corners on each other: there is no shape.",
     "staves_with_courses": lambda d, v: "A stave runs from the bottom to the top: it cannot be one of several courses.",
     "lid_too_deep": lambda d, v: f"A lid {_mm(d, v, 'mm')} deep leaves no box. It must be under {_mm(d, v, 'limit_mm')}.",
     "floor_above_rim": lambda d, v: f"A floor {_mm(d, v, 'mm')} up would stand above the rim. At most {_mm(d, v, 'limit_mm')}.",

@@ -35,7 +35,8 @@ class Board:
 
     `upper_rip` and `lower_rip` are planes along the board that take its long edges off at a bevel. A `panel` is a flat
     piece whose outline is its cuts. `reach`: how far the uncut piece goes along x, where the end cuts do not tell.
-    A `stave` has its grain across, along y: its end cuts are then its tapered long edges.
+    A `stave` has its grain across, along y: its end cuts are then its tapered long edges. A `found` board is there already
+    and is not cut. `role`: what sort of member it is (`leg`, `rail`, `rafter`, ...), which tells what its sides are called.
     """
 
     id: str
@@ -51,6 +52,8 @@ class Board:
     notches: tuple[Notch, ...] = ()
     stave: bool = False
     holes: tuple[Hole, ...] = ()
+    found: bool = False
+    role: str = ""
 
     @property
     def grain(self) -> Vec:

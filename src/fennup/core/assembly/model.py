@@ -5,6 +5,7 @@ from functools import cached_property
 from typing import Literal
 
 from fennup.core.assembly.board import Board, End, Side
+from fennup.core.geometry.vec import Vec
 
 JointKind = Literal["miter", "butt", "edge", "lap"]
 Severity = Literal["note", "warning", "error"]
@@ -63,6 +64,33 @@ class Outline:
 
 
 @dataclass(frozen=True)
+class Spot:
+    """A place on a finished board: where a line along it, on an edge or in the middle, on a side or in the middle, comes to
+    an end (`left`, `right`) or to a notch (`notch:0` its middle, `notch:0:1` its second wall)."""
+
+    board: str
+    at: str
+    across: Literal["upper", "lower", "middle"] = "middle"
+    through: Literal["face", "back", "middle"] = "middle"
+
+
+@dataclass(frozen=True)
+class Gauge:
+    """A size that can be taken between two places on finished boards.
+
+    `straight` from one to the other; `along` a direction; `angle` from `along` towards `out`, degrees; `lean` the same
+    without a sign, whichever way it leans.
+    """
+
+    name: str
+    a: Spot
+    b: Spot
+    how: Literal["straight", "along", "angle", "lean"] = "straight"
+    along: Vec = (0.0, 0.0, 1.0)
+    out: Vec = (1.0, 0.0, 0.0)
+
+
+@dataclass(frozen=True)
 class Claim:
     """What the user asked for, as a measure to be taken on the finished solids; `field` is where it was asked."""
 
@@ -96,7 +124,8 @@ class Ring:
 class Assembly:
     """Boards, joints, outlines and claims in the kind's own order; `findings` are those that only the kind can know.
 
-    `rings` go round; boards in none of them are let in loosely: floors, panels, shelves.
+    `rings` go round; boards in none of them are let in loosely: floors, panels, shelves. `gauges` are sizes between places,
+    besides those along the outlines.
     """
 
     boards: tuple[Board, ...]
@@ -105,6 +134,7 @@ class Assembly:
     claims: tuple[Claim, ...]
     rings: tuple[Ring, ...]
     findings: tuple[Finding, ...] = ()
+    gauges: tuple[Gauge, ...] = ()
 
     def board(self, id: str) -> Board:
         """The board of that id."""
@@ -113,6 +143,11 @@ class Assembly:
     @cached_property
     def _by_id(self) -> dict[str, Board]:
         return {board.id: board for board in self.boards}
+
+    @cached_property
+    def by_name(self) -> dict[str, Gauge]:
+        """The gauges by what they are called."""
+        return {gauge.name: gauge for gauge in self.gauges}
 
     @property
     def closed(self) -> bool:

@@ -110,13 +110,13 @@ class Control:
 
 @dataclass(frozen=True)
 class SizeRow:
-    """One line that can be measured, given or derived."""
+    """One line that can be measured, given or derived; without `acts` it can only be read."""
 
     measure: str
     value: float
     unit: Literal["mm", "deg"]
     standing: Standing
-    acts: Edit
+    acts: Edit | None
     can_free: bool = False
 
 

@@ -4,10 +4,14 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from fennup.core.assembly.model import Claim
+from fennup.core.parts.gauge import is_angle
+
 LONGEST_MM = 100_000.0
 Size_mm = Annotated[float, Field(gt=0, le=LONGEST_MM, allow_inf_nan=False, description="mm")]
 Play_mm = Annotated[float, Field(ge=0, le=LONGEST_MM, allow_inf_nan=False, description="mm, 0 or more")]
 Place_mm = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM, allow_inf_nan=False)]
+Measure = Annotated[str, Field(max_length=60, description="name of a measure")]
 SideLetter = Annotated[str, Field(pattern="^[A-X]$", description="letter of a side")]
 CornerLetters = Annotated[str, Field(pattern="^[A-X]{2}$", description="letters of the two sides that meet")]
 
@@ -23,3 +27,65 @@ class CornerJoint(Strict):
 
     joint: Literal["miter", "butt"]
     through: SideLetter | None = None
+
+
+class LengthPin(Strict):
+    """A length that was given."""
+
+    measure: Measure
+    mm: Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM, allow_inf_nan=False)]
+
+    @property
+    def value(self) -> float:
+        """The figure, whatever its unit."""
+        return self.mm
+
+
+class AnglePin(Strict):
+    """An angle that was given."""
+
+    measure: Measure
+    deg: Annotated[float, Field(gt=-180, lt=180, allow_inf_nan=False)]
+
+    @property
+    def value(self) -> float:
+        """The figure, whatever its unit."""
+        return self.deg
+
+
+Given = LengthPin | AnglePin
+
+
+def pin(measure: str, value: float) -> Given:
+    """A measure given as a figure in its own unit."""
+    return AnglePin(measure=measure, deg=value) if is_angle(measure) else LengthPin(measure=measure, mm=value)
+
+
+class Pinned(Strict):
+    """A spec whose sizes can be given in more than one way: `pins` are what was given, the spec's own sizes what they make
+    of it. Without pins every size of the spec is given."""
+
+    pins: Annotated[list[Given], Field(max_length=60)] | None = None
+
+    def usual_pins(self) -> tuple[Given, ...]:
+        """The spec's own sizes as pins."""
+        raise NotImplementedError
+
+    def given_pins(self) -> tuple[Given, ...]:
+        """What was given; without pins, everything as it stands."""
+        return self.usual_pins() if self.pins is None else tuple(self.pins)
+
+    def claims(self) -> tuple[Claim, ...]:
+        """What was given, to be measured on the finished solids."""
+        return tuple(
+            Claim(pin.measure, pin.value, f"pins.{i}.{_unit(pin)}", _unit(pin)) for i, pin in enumerate(self.given_pins())
+        )
+
+    def field_of(self, measure: str, own: str) -> str:
+        """Where a measure was given, or else the spec's own field."""
+        found = (f"pins.{i}.{_unit(pin)}" for i, pin in enumerate(self.pins or ()) if pin.measure == measure)
+        return next(found, own)
+
+
+def _unit(pin: Given) -> Literal["mm", "deg"]:
+    return "deg" if isinstance(pin, AnglePin) else "mm"

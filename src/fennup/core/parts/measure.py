@@ -6,6 +6,7 @@ from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Outline
 from fennup.core.geometry.plane import meeting_point
 from fennup.core.geometry.vec import Point2, Vec, distance, dot, sub, unit
+from fennup.core.parts.gauge import read
 from fennup.core.parts.solid import extent_along
 
 Runs = dict[str, tuple[Vec, Vec]]
@@ -39,7 +40,12 @@ class Ruler:
         On walls: `height` between the outer lines, `slant:A` the same along the face, `run:A` how far the outer line
         moves outwards on the way up, `slope:A` degrees from vertical (+ flaring), `level_slope:A` degrees from level,
         `board_width:A` the width that the board has before it is ripped. Without a letter: the first side's.
+
+        Besides, the assembly's own gauges by their names.
         """
+        gauge = self.assembly.by_name.get(name)
+        if gauge is not None:
+            return read(self.assembly, gauge)
         what, _, which = name.partition(":")
         if what in _ON_WALLS:
             return self._on_wall(what, which)

@@ -47,7 +47,7 @@ def closing_of(
         return Closing("shared_wood", parts=shared[0][:2])
     if not ruler.assembly.closed:
         return Closing("chain")
-    if not _lies_flat(ruler):
+    if ruler.assembly.outline("outside") is None or not _lies_flat(ruler):
         return _in_space(gaps)
     result = as_set(ruler, machine)
     if max(result.opening_mm, result.shift_mm, result.step_mm) < UNSEEN_MM:
@@ -63,6 +63,8 @@ def _lies_flat(ruler: Ruler) -> bool:
 
 def _in_space(gaps: tuple[Gap, ...]) -> Closing:
     """The joint that the saw's steps and the tape's leave widest."""
+    if not gaps:
+        return Closing("exact")
     worst = max(gaps, key=lambda gap: (round(gap.widest_mm, 9), round(gap.step_mm, 9)))
     step = max(gap.step_mm for gap in gaps)
     if max(worst.widest_mm, step) < UNSEEN_MM:

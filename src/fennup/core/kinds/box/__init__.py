@@ -3,10 +3,10 @@
 from fennup.core.kinds.box.describe import describe
 from fennup.core.kinds.box.edit import edit
 from fennup.core.kinds.box.place import assemble
-from fennup.core.kinds.box.sizes import settle_box
+from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.spec import BoxSpec
 from fennup.core.kinds.box.starts import STARTS
 from fennup.core.kinds.registry import Kind
 
 SIDE_WORDS = {"face": "outside", "back": "inside", "upper": "top edge", "lower": "bottom edge"}
-BOX = Kind("box", "Box or case", BoxSpec, settle_box, assemble, edit, describe, SIDE_WORDS, STARTS, True)
+BOX = Kind("box", "Box or case", BoxSpec, SIZING.settle, assemble, edit, describe, SIDE_WORDS, STARTS, True)

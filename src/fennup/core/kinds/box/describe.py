@@ -10,9 +10,10 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Point2, Vec, dot
 from fennup.core.kinds.box.controls import controls_of
 from fennup.core.kinds.box.dimensions import from_above, from_the_front, from_the_side, given_measures
-from fennup.core.kinds.box.sizes import freedom_left
+from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle
 from fennup.core.kinds.box.walls import run_at, walls_of
+from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 
@@ -41,7 +42,7 @@ def _facts(spec: BoxSpec) -> tuple[str, ...]:
     joints = {(spec.corners[n].joint if n in spec.corners else spec.joint) for n in spec.corner_names}
     joint = "mixed_joints" if len(joints) == 2 else ("mitered" if "miter" in joints else "butted")
     what = "case" if spec.upright else "box"
-    free = freedom_left(spec)
+    free = SIZING.free(spec)
     left = (f"free:{free}",) if free or isinstance(spec.plan, Irregular) else ()
     return (f"{what}_{spec.plan.form}", f"sides:{spec.sides}", joint, *left)
 
@@ -159,6 +160,6 @@ def sizes_of(spec: BoxSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
         standing: Standing = "given" if name in given else "derived"
         if name.startswith(("cap_", "board_width")):
             standing = "fixed"
-        unit = "deg" if "slope" in name or "_angle" in name else "mm"
-        rows.append(SizeRow(name, value, unit, standing, Give(op="give", measure=name), name in given))  # type: ignore[arg-type]
+        acts = None if standing == "fixed" else Give(op="give", measure=name)
+        rows.append(SizeRow(name, value, "deg" if is_angle(name) else "mm", standing, acts, name in given))
     return tuple(rows)

@@ -1,34 +1,29 @@
 """Acts on a box: what each does to the spec, so that nothing moves which was not meant to."""
 
-import re
-from math import atan2, degrees
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
-from fennup.core.errors import SpecError, UnitError
+from fennup.core.errors import SpecError
 from fennup.core.kinds.box.dimensions import dragged
 from fennup.core.kinds.box.place import assemble
-from fennup.core.kinds.box.sizes import settle_box, settled
+from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.spec import MOST_SIDES, BoxSpec, Irregular, Rectangle, Regular
-from fennup.core.kinds.editing import edit_field, nudged, put_at, read_figure
+from fennup.core.kinds.editing import edit_field, put_at, read_figure
+from fennup.core.kinds.sizing import pins_in
 from fennup.core.parts.measure import Ruler
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
-RISE_AND_RUN = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?::|in)\s*(\d+(?:[.,]\d+)?)")
-UNIT = {"slope": "deg", "level_slope": "deg"}
 
 
 def edit(spec: BoxSpec, act: Edit, on: Tape) -> Document:
     """The spec after one act, as a document still to be validated. SpecError or UnitError names the field."""
-    spec = settle_box(spec)
+    spec = SIZING.settle(spec)
     document = spec.model_dump(mode="json")
-    if isinstance(act, Give):
-        return _resettled(_give(spec, document, act, on))
-    if isinstance(act, Free):
-        return _free(spec, document, act.measure)
+    if isinstance(act, Give | Free):
+        return SIZING.edit(spec, act, on)
     if isinstance(act, Drag):
-        return _resettled(_drag(spec, document, act, on))
+        return SIZING.resettled(_drag(spec, document, act, on))
     if isinstance(act, Choose):
         return _choose(spec, document, act, on)
     if act.path == "plan.sides":
@@ -41,74 +36,13 @@ def edit(spec: BoxSpec, act: Edit, on: Tape) -> Document:
     return edit_field(document, act, on)
 
 
-def _resettled(document: Document) -> Document:
-    """With its sizes where the pins now put them, so that the next act starts from what is seen."""
-    return settle_box(BoxSpec.model_validate(document)).model_dump(mode="json")
-
-
-def unit_of(measure: str) -> str:
-    """Degrees for slopes and corners, mm for all else."""
-    what = measure.partition(":")[0]
-    return UNIT.get(what, "deg" if what.endswith("_angle") else "mm")
-
-
-def _pins(spec: BoxSpec) -> list[Document]:
-    return [pin.model_dump(mode="json") for pin in spec.given_pins()]
-
-
-def _wanted(spec: BoxSpec, act: Give, on: Tape) -> float:
-    """The figure that a measure is to have: typed, nudged, or as it is."""
-    unit = unit_of(act.measure)
-    now = Ruler(assemble(spec)).measure(act.measure)
-    if now is None:
-        raise SpecError("cannot_measure", (act.measure,))
-    if act.text is None:
-        return float(nudged(unit, now, act.steps, on)) if act.steps else now
-    rise = RISE_AND_RUN.fullmatch(act.text.strip().lower())
-    if rise and act.measure.partition(":")[0] in UNIT:
-        up, out = (float(figure.replace(",", ".")) for figure in rise.groups())
-        from_vertical = degrees(atan2(out, up))
-        return from_vertical if act.measure.startswith("slope") else 90.0 - from_vertical
-    try:
-        return float(read_figure(unit, act.text, on, act.inches_meant))
-    except UnitError as error:
-        raise UnitError(error.code, (act.measure,), **error.data) from None
-
-
-def _give(spec: BoxSpec, document: Document, act: Give, on: Tape) -> Document:
-    """A measure becomes a given one. SpecError `pins_disagree` names those that it cannot stand beside."""
-    value = _wanted(spec, act, on)
-    unit = unit_of(act.measure)
-    pin = {"measure": act.measure, unit: value}
-    pins = _pins(spec)
-    place = next((i for i, p in enumerate(pins) if p["measure"] == act.measure), None)
-    if place is not None:
-        return put_at(document, "pins", [*pins[:place], *pins[place + 1 :], pin])
-    document = put_at(document, "pins", [*pins, pin])
-    found = settled(BoxSpec.model_validate(document))[1]
-    repeated = next((p for p in found.spare if p.measure == act.measure), None)
-    if repeated is not None:
-        others = tuple((p["measure"], p.get("mm", p.get("deg")), f"pins.{i}") for i, p in enumerate(pins))
-        raise SpecError("pins_enough", (act.measure,), measure=act.measure, value=value, gives=value, others=others)
-    return document
-
-
-def _free(spec: BoxSpec, document: Document, measure: str) -> Document:
-    """A pin taken out."""
-    pins = _pins(spec)
-    kept = [p for p in pins if p["measure"] != measure]
-    if len(kept) == len(pins):
-        raise SpecError("nothing_pinned", (measure,))
-    return put_at(document, "pins", kept)
-
-
 def _drag(spec: BoxSpec, document: Document, act: Drag, on: Tape) -> Document:
     """A grip let go: the figure behind it takes the nearest graduation."""
     what, _, which = act.grip.partition(":")
     step = on.graduation_mm
     if what == "corner" and isinstance(spec.plan, Irregular) and which.isdecimal() and int(which) < spec.sides:
         corner = [round(act.x_mm / step) * step, round(act.y_mm / step) * step]
-        pins = [p for p in _pins(spec) if not p["measure"].startswith(("outer_bottom_side", "outer_bottom_angle"))]
+        pins = [p for p in pins_in(spec) if not p["measure"].startswith(("outer_bottom_side", "outer_bottom_angle"))]
         return put_at(put_at(document, f"plan.corners.{which}", corner), "pins", pins)
     value = dragged(which, act.x_mm, act.y_mm) if what == "pin" else None
     if value is None:
@@ -116,7 +50,7 @@ def _drag(spec: BoxSpec, document: Document, act: Drag, on: Tape) -> Document:
     marked = round(value / step) * step
     if marked <= 0:
         raise SpecError("dragged_to_nothing", (act.grip,))
-    pins = [{**p, "mm": marked} if p["measure"] == which else p for p in _pins(spec)]
+    pins = [{**p, "mm": marked} if p["measure"] == which else p for p in pins_in(spec)]
     return put_at(document, "pins", pins)
 
 
@@ -142,7 +76,7 @@ def _grouped(spec: BoxSpec, document: Document, how: str) -> Document:
     groups = {"alike": [], "pairs": ["AC", "BD"], "each": list(letters)}.get(how)
     if groups is None or (how == "pairs" and len(letters) != 4):
         raise SpecError("no_such_field", ("slopes_deg",))
-    pins = [p for p in _pins(spec) if p["measure"].partition(":")[0] not in ("slope", "level_slope", "run", "slant")]
+    pins = [p for p in pins_in(spec) if p["measure"].partition(":")[0] not in ("slope", "level_slope", "run", "slant")]
     slopes = [(f"slope:{group}", spec.slope_of(group[0])) for group in groups] or [("slope", spec.slope_of("A"))]
     document = put_at(document, "slopes_deg", {group: spec.slope_of(group[0]) for group in groups})
     document = put_at(document, "slope_deg", spec.slope_of("A"))
@@ -155,7 +89,7 @@ def _freed(spec: BoxSpec, document: Document) -> Document:
     """The same plan with every corner free."""
     runs = Ruler(assemble(spec)).runs("outer_bottom") or {}
     corners = [[run[0][0], run[0][1]] for run in runs.values()]
-    kept = [p for p in _pins(spec) if p["measure"].partition(":")[0] in ("slope", "level_slope", "height")]
+    kept = [p for p in pins_in(spec) if p["measure"].partition(":")[0] in ("slope", "level_slope", "height")]
     document = put_at(document, "plan", {"form": "irregular", "corners": corners})
     if not any(p["measure"] == "height" for p in kept):
         kept.append({"measure": "height", "mm": spec.height_mm})
@@ -173,11 +107,11 @@ def _sides(spec: BoxSpec, document: Document, act: TypeIn | Nudge, on: Tape) -> 
     around = {letters[i] + letters[(i + 1) % count] for i in range(count)}
     document["corners"] = {k: v for k, v in document["corners"].items() if k in around}
     document["thicknesses_mm"] = {k: v for k, v in document["thicknesses_mm"].items() if k in letters}
-    pins = [p for p in _pins(spec) if not (p["measure"].endswith("_reach") and count % 2 == 0)]
-    if len(pins) < len(_pins(spec)):
+    pins = [p for p in pins_in(spec) if not (p["measure"].endswith("_reach") and count % 2 == 0)]
+    if len(pins) < len(pins_in(spec)):
         ruler = Ruler(assemble(spec))
         pins.insert(0, {"measure": "outer_bottom_flats", "mm": ruler.measure("outer_bottom_flats")})
-    return _resettled(put_at(put_at(document, "plan.sides", count), "pins", pins))
+    return SIZING.resettled(put_at(put_at(document, "plan.sides", count), "pins", pins))
 
 
 def _next_shelf(spec: BoxSpec) -> Document:

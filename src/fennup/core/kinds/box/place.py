@@ -3,12 +3,12 @@
 from itertools import pairwise
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Outline, Ring, Stretch
+from fennup.core.assembly.model import Assembly, Finding, Joint, Mating, Outline, Ring, Stretch
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import joint_plane
 from fennup.core.kinds.box.courses import Course, courses_of, reach_of
 from fennup.core.kinds.box.insets import insets_of
-from fennup.core.kinds.box.spec import BoxSpec, LengthPin, Rectangle
+from fennup.core.kinds.box.spec import BoxSpec, Rectangle
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, signed_run, walls_of
 from fennup.core.kinds.fields import CornerJoint
 from fennup.core.kinds.inner import drilled
@@ -30,7 +30,7 @@ def assemble(spec: BoxSpec) -> Assembly:
         boards=drilled((*boards.values(), *insets.boards), spec.holes),
         joints=(*joints, *insets.joints),
         outlines=(*_outlines(walls, courses), *insets.outlines),
-        claims=tuple(_claim(pin, i) for i, pin in enumerate(spec.given_pins())),
+        claims=spec.claims(),
         rings=(ring, *insets.rings),
         findings=tuple(_findings(spec, walls) + list(insets.findings)),
     )
@@ -132,13 +132,6 @@ def _outlines(walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]]) -
     return tuple(made)
 
 
-def _claim(pin: object, i: int) -> Claim:
-    """What was asked, as a measure on the finished solids."""
-    if isinstance(pin, LengthPin):
-        return Claim(pin.measure, pin.mm, f"pins.{i}.mm")
-    return Claim(pin.measure, pin.deg, f"pins.{i}.deg", "deg")  # type: ignore[attr-defined]
-
-
 def _check(spec: BoxSpec, walls: tuple[Wall, ...]) -> None:
     """Every wall must keep some of both faces, at the bottom and at the top: SpecError `walls_cross`, `too_thick`."""
     for i, wall in enumerate(walls):
@@ -151,7 +144,9 @@ def _check(spec: BoxSpec, walls: tuple[Wall, ...]) -> None:
             raise SpecError("plan_crossed", ("plan",), side=wall.letter)
         if outer[1] <= 1e-9:
             limit = spec.height_mm * outer[0] / (outer[0] - outer[1])
-            raise SpecError("walls_cross", (_field(spec, "height"),), side=wall.letter, mm=spec.height_mm, limit_mm=limit)
+            raise SpecError(
+                "walls_cross", (spec.field_of("height", "height_mm"),), side=wall.letter, mm=spec.height_mm, limit_mm=limit
+            )
         if min(inner) <= 1e-9:
             worst = 0 if inner[0] <= inner[1] else 1
             limit = wall.thickness * outer[worst] / (outer[worst] - inner[worst])
@@ -162,14 +157,6 @@ def _check(spec: BoxSpec, walls: tuple[Wall, ...]) -> None:
 
 def _turns_left(before: Wall, here: Wall) -> bool:
     return before.along[0] * here.along[1] - before.along[1] * here.along[0] > 1e-9
-
-
-def _field(spec: BoxSpec, measure: str) -> str:
-    """Where a measure was given, or the spec's own field."""
-    for i, pin in enumerate(spec.pins or ()):
-        if pin.measure == measure:
-            return f"pins.{i}.mm"
-    return f"{measure}_mm"
 
 
 def _findings(spec: BoxSpec, walls: tuple[Wall, ...]) -> list[Finding]:

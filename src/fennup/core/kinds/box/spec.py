@@ -10,18 +10,20 @@ from fennup.core.errors import SpecError
 from fennup.core.kinds.fields import (
     CornerJoint,
     CornerLetters,
+    Given,
+    Pinned,
     Place_mm,
     Play_mm,
     SideLetter,
     Size_mm,
     Strict,
+    pin,
 )
 from fennup.core.kinds.inner import Bars, Holes, Inner
 
 MOST_SIDES = 12
 Slope_deg = Annotated[float, Field(gt=-90, lt=90, allow_inf_nan=False, description="degrees from vertical, + flaring")]
 Group = Annotated[str, Field(pattern="^[A-L]{1,12}$", description="letters of the sides that are alike")]
-Measure = Annotated[str, Field(max_length=60, description="name of a measure")]
 
 
 class Regular(Strict):
@@ -45,30 +47,6 @@ class Irregular(Strict):
 
     form: Literal["irregular"]
     corners: Annotated[list[tuple[Place_mm, Place_mm]], Field(min_length=3, max_length=MOST_SIDES)]
-
-
-class LengthPin(Strict):
-    """A length that was given."""
-
-    measure: Measure
-    mm: Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False)]
-
-    @property
-    def value(self) -> float:
-        """The figure, whatever its unit."""
-        return self.mm
-
-
-class AnglePin(Strict):
-    """An angle that was given."""
-
-    measure: Measure
-    deg: Annotated[float, Field(gt=-180, lt=180, allow_inf_nan=False)]
-
-    @property
-    def value(self) -> float:
-        """The figure, whatever its unit."""
-        return self.deg
 
 
 class Liner(Strict):
@@ -149,7 +127,7 @@ class Shelf(Strict):
     thickness_mm: Size_mm
 
 
-class BoxSpec(Strict):
+class BoxSpec(Pinned):
     """A box or a case: walls round a plan, upright or leaning, and what is let into them.
 
     With its `grain` up each wall is one stave, tapered along both long edges. The plan, `height_mm` and the slopes are what the pins make them; without pins they are all given as they stand.
@@ -163,7 +141,6 @@ class BoxSpec(Strict):
     slopes_deg: dict[Group, Slope_deg] = {}
     thickness_mm: Size_mm
     thicknesses_mm: dict[SideLetter, Size_mm] = {}
-    pins: Annotated[list[LengthPin | AnglePin], Field(max_length=60)] | None = None
     liner: Liner | None = None
     edges: Literal["level", "square"] = "level"
     joint: Literal["miter", "butt"] = "miter"
@@ -252,18 +229,13 @@ class BoxSpec(Strict):
                 raise SpecError("through_not_here", (f"corners.{name}.through",), corner=name)
         return self
 
-    def given_pins(self) -> tuple[LengthPin | AnglePin, ...]:
-        """What was given; without pins, everything as it stands."""
-        if self.pins is not None:
-            return tuple(self.pins)
-        slopes = [AnglePin(measure=name, deg=self.slope_of(name.partition(":")[2][:1] or "A")) for name in self.slope_measures]
-        height = LengthPin(measure="height", mm=self.height_mm)
+    def usual_pins(self) -> tuple[Given, ...]:
+        """The plan's sizes, every slope of its own, the height."""
+        slopes = [pin(name, self.slope_of(name.partition(":")[2][:1] or "A")) for name in self.slope_measures]
+        height = pin("height", self.height_mm)
         if isinstance(self.plan, Regular):
-            return (LengthPin(measure="outer_bottom_flats", mm=self.plan.across_mm), *slopes, height)
+            return (pin("outer_bottom_flats", self.plan.across_mm), *slopes, height)
         if isinstance(self.plan, Rectangle):
-            width, depth = (
-                LengthPin(measure=f"outer_bottom_{kind}", mm=size)
-                for kind, size in (("width", self.plan.width_mm), ("depth", self.plan.depth_mm))
-            )
-            return (width, depth, *slopes, height)
+            sizes = (("width", self.plan.width_mm), ("depth", self.plan.depth_mm))
+            return (*(pin(f"outer_bottom_{kind}", size) for kind, size in sizes), *slopes, height)
         return (*slopes, height)

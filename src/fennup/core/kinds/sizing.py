@@ -1,0 +1,188 @@
+"""Sizes that can be given in more than one way, in every kind: what was given settles the spec's own figures."""
+
+import re
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from math import atan2, degrees
+from typing import Any
+
+from pydantic import BaseModel
+
+from fennup.core.assembly.model import Assembly
+from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
+from fennup.core.errors import CutError, SpecError, UnitError
+from fennup.core.given.solver import Pin, Settled, settle
+from fennup.core.kinds.editing import edit_field, get_at, nudged, put_at, read_figure
+from fennup.core.kinds.fields import Given, Pinned
+from fennup.core.parts.gauge import is_angle
+from fennup.core.parts.measure import Ruler
+from fennup.core.units.lengths import Tape
+
+Document = dict[str, Any]
+RISE_AND_RUN = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?::|in)\s*(\d+(?:[.,]\d+)?)")
+FROM_LEVEL = ("level_slope", "pitch")
+
+
+def as_pins(given: Sequence[Given]) -> tuple[Pin, ...]:
+    """What was given, as the solver takes it."""
+    return tuple(Pin(g.measure, g.value, f"pins.{i}.{'deg' if is_angle(g.measure) else 'mm'}") for i, g in enumerate(given))
+
+
+def all_given(spec: Pinned) -> tuple[Pin, ...]:
+    """Every given size of a spec as a pin."""
+    return as_pins(spec.given_pins())
+
+
+def all_fix(spec: Pinned) -> int:
+    """No unknown only moves the whole."""
+    return 0
+
+
+def anything(spec: Pinned) -> None:
+    """No bounds but those that the shell itself has."""
+
+
+@dataclass(frozen=True)
+class Sizing:
+    """How a kind's sizes settle.
+
+    `unknowns` are the dotted paths of the figures that pins can move; `shell` builds as much of the assembly as its
+    measures are taken on; `whole` all of it; `bounds` raises SpecError where the figures leave nothing to measure;
+    `moving` is how many unknowns only move the whole about.
+    """
+
+    model: type[Pinned]
+    unknowns: Callable[[Any], tuple[str, ...]]
+    shell: Callable[[Any], Assembly]
+    whole: Callable[[Any], Assembly]
+    pins: Callable[[Any], tuple[Pin, ...]] = all_given
+    bounds: Callable[[Any], None] = anything
+    moving: Callable[[Any], int] = all_fix
+
+    def settle(self, spec: Any) -> Any:
+        """The spec with its sizes where its pins put them. SpecError `pins_disagree`, or what the solver and the shell say."""
+        return self.settled(spec)[0]
+
+    def settled(self, spec: Any) -> tuple[Any, Settled]:
+        """The same with how the pins were met."""
+        return _settled(self, spec.model_dump_json())
+
+    def free(self, spec: Any) -> int:
+        """How many more independent sizes would fix everything."""
+        return self.settled(spec)[1].free
+
+    def resettled(self, document: Document) -> Document:
+        """With its sizes where the pins now put them, so that the next act starts from what is seen."""
+        return self.settle(self.model.model_validate(document)).model_dump(mode="json")  # type: ignore[no-any-return]
+
+    def edit(self, spec: Any, act: Edit, on: Tape) -> Document:
+        """The settled spec after an act that every kind takes alike; a size typed into its own field is given by it."""
+        document = spec.model_dump(mode="json")
+        if isinstance(act, Give):
+            return self.resettled(self._give(spec, document, act, on))
+        if isinstance(act, Free):
+            return _freed(spec, document, act.measure)
+        if isinstance(act, TypeIn | Nudge | Choose):
+            return edit_field(document, act, on)
+        raise SpecError("no_such_grip", (act.grip,))
+
+    def _give(self, spec: Any, document: Document, act: Give, on: Tape) -> Document:
+        """A measure becomes a given one. SpecError `pins_disagree` names those that it cannot stand beside."""
+        value = self._wanted(spec, act, on)
+        pin = {"measure": act.measure, "deg" if is_angle(act.measure) else "mm": value}
+        pins = pins_in(spec)
+        place = next((i for i, p in enumerate(pins) if p["measure"] == act.measure), None)
+        if place is not None:
+            return put_at(document, "pins", [*pins[:place], *pins[place + 1 :], pin])
+        document = put_at(document, "pins", [*pins, pin])
+        found = self.settled(self.model.model_validate(document))[1]
+        if any(p.measure == act.measure for p in found.spare):
+            others = tuple((p["measure"], p.get("mm", p.get("deg")), f"pins.{i}") for i, p in enumerate(pins))
+            raise SpecError("pins_enough", (act.measure,), measure=act.measure, value=value, gives=value, others=others)
+        return document
+
+    def _wanted(self, spec: Any, act: Give, on: Tape) -> float:
+        """The figure that a measure is to have: typed, nudged, or as it is."""
+        unit = "deg" if is_angle(act.measure) else "mm"
+        now = Ruler(self.whole(spec)).measure(act.measure)
+        if now is None:
+            raise SpecError("cannot_measure", (act.measure,))
+        if act.text is None:
+            return float(nudged(unit, now, act.steps, on)) if act.steps else now
+        rise = RISE_AND_RUN.fullmatch(act.text.strip().lower())
+        if rise and unit == "deg" and not act.measure.partition(":")[0].endswith("_angle"):
+            up, out = (float(figure.replace(",", ".")) for figure in rise.groups())
+            # A pitch of 7 in 12 is from level, a slope of 4:1 is four up and one out.
+            return degrees(atan2(up, out)) if act.measure.partition(":")[0].endswith(FROM_LEVEL) else degrees(atan2(out, up))
+        try:
+            return float(read_figure(unit, act.text, on, act.inches_meant))
+        except UnitError as error:
+            raise UnitError(error.code, (act.measure,), **error.data) from None
+
+
+def pins_in(spec: Pinned) -> list[Document]:
+    """What was given, as it is stored."""
+    return [pin.model_dump(mode="json") for pin in spec.given_pins()]
+
+
+def _freed(spec: Pinned, document: Document, measure: str) -> Document:
+    """A pin taken out."""
+    pins = pins_in(spec)
+    kept = [p for p in pins if p["measure"] != measure]
+    if len(kept) == len(pins):
+        raise SpecError("nothing_pinned", (measure,))
+    return put_at(document, "pins", kept)
+
+
+def _with(here: Any, way: Sequence[str], value: float) -> Any:
+    """A copy with a figure at a place; nothing is checked."""
+    if not way:
+        return value
+    first, rest = way[0], way[1:]
+    if isinstance(here, BaseModel):
+        return here.model_copy(update={first: _with(getattr(here, first), rest, value)})
+    if isinstance(here, dict):
+        return {**here, first: _with(here[first], rest, value)}
+    copy = list(here)
+    copy[int(first)] = _with(copy[int(first)], rest, value)
+    return type(here)(copy)
+
+
+@lru_cache(maxsize=512)
+def _settled(sizing: Sizing, text: str) -> tuple[Any, Settled]:
+    """By content: one change asks for it when it is made, when it is solved and when it is shown."""
+    spec = sizing.model.model_validate_json(text)
+    pins, paths = sizing.pins(spec), sizing.unknowns(spec)
+    document = spec.model_dump(mode="json")
+    start = [float(get_at(document, path)) for path in paths]
+
+    def moved(values: Sequence[float]) -> Any:
+        other = spec
+        for path, value in zip(paths, values, strict=True):
+            other = _with(other, path.split("."), value)
+        return other
+
+    def read(values: Sequence[float]) -> list[float | None]:
+        trial = moved(values)
+        sizing.bounds(trial)
+        try:
+            ruler = Ruler(sizing.shell(trial))
+            return [ruler.measure(pin.measure) for pin in pins]
+        except (CutError, ZeroDivisionError):
+            raise SpecError("no_shape", (pins[0].field if pins else "",)) from None
+
+    found = settle(start, pins, read, len(start) - sizing.moving(spec))
+    if found.misfits:
+        worst = found.misfits[0]
+        raise SpecError(
+            "pins_disagree",
+            (worst.pin.field,),
+            measure=worst.pin.measure,
+            value=worst.pin.value,
+            gives=worst.gives,
+            others=tuple((pin.measure, pin.value, pin.field) for pin in worst.others),
+        )
+    if all(abs(a - b) < 1e-12 for a, b in zip(found.values, start, strict=True)):
+        return spec, found
+    return sizing.model.model_validate(moved(found.values).model_dump(mode="json")), found

@@ -1,0 +1,49 @@
+"""Sizes between two places on finished boards."""
+
+from math import atan2, degrees
+
+from fennup.core.assembly.board import Board
+from fennup.core.assembly.model import Assembly, Gauge, Spot
+from fennup.core.geometry.vec import Vec, cross, distance, dot, norm, sub
+from fennup.core.parts.solid import extent_along
+
+ANGLES = ("slope", "angle", "splay", "pitch", "lean")
+
+
+def is_angle(measure: str) -> bool:
+    """Whether a measure is in degrees: its name says so."""
+    return measure.partition(":")[0].rpartition("_")[2] in ANGLES
+
+
+def place_of(assembly: Assembly, spot: Spot) -> Vec:
+    """Where a spot is, in the assembly's axes. CutError as for the board's lengths."""
+    board = assembly.board(spot.board)
+    z = {"face": 0.5, "back": -0.5, "middle": 0.0}[spot.through] * board.section.thickness_mm
+    y = 0.0
+    if spot.across != "middle":
+        side = board.side(spot.across)
+        y = (side.offset - side.normal[2] * z) / side.normal[1]
+    return board.frame.to_world((_x(board, spot.at, y, z), y, z))
+
+
+def _x(board: Board, at: str, y: float, z: float) -> float:
+    if at in ("left", "right"):
+        return extent_along(board, y, z)[at == "right"]
+    _, number, *wall = at.split(":")
+    notch = board.notches[int(number)]
+    planes = [notch.planes[int(wall[0])]] if wall else notch.planes[:2]
+    xs = [(p.offset - p.normal[1] * y - p.normal[2] * z) / p.normal[0] for p in planes]
+    return sum(xs) / len(xs)
+
+
+def read(assembly: Assembly, gauge: Gauge) -> float:
+    """What a gauge reads, mm or degrees."""
+    a, b = place_of(assembly, gauge.a), place_of(assembly, gauge.b)
+    if gauge.how == "straight":
+        return distance(a, b)
+    way = sub(b, a)
+    if gauge.how == "along":
+        return dot(way, gauge.along)
+    if gauge.how == "lean":
+        return degrees(atan2(norm(cross(way, gauge.along)), dot(way, gauge.along)))
+    return degrees(atan2(dot(way, gauge.out), dot(way, gauge.along)))
