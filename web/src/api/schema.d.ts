@@ -1414,7 +1414,7 @@ export interface components {
          */
         SizeOut: {
             /** Acts */
-            acts: components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"];
+            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"]) | null;
             /** Can Free */
             can_free: boolean;
             figure: components["schemas"]["Figure"];

@@ -1,6 +1,7 @@
 import type { Act, Problem, Sheet } from "../api/types";
 import { ControlField } from "../ui/ControlField";
 import { FigureField } from "../ui/FigureField";
+import { FigureText } from "../ui/FigureText";
 
 type Props = {
   sheet: Sheet;
@@ -56,7 +57,10 @@ export function FramePanel({ sheet, onAct, onLook, onProblem }: Props) {
         <ul>
           {sheet.sizes.map((size) => (
             <li key={size.id} className="flex items-center justify-between gap-3 py-0.5">
-              <span aria-hidden="true" className={size.standing === "given" ? "font-semibold" : ""}>
+              <span
+                aria-hidden={size.acts ? "true" : undefined}
+                className={size.standing === "given" ? "font-semibold" : ""}
+              >
                 {size.label}
               </span>
               <span className="flex items-center gap-1">
@@ -73,15 +77,19 @@ export function FramePanel({ sheet, onAct, onLook, onProblem }: Props) {
                     let go<span className="sr-only"> of {size.label}</span>
                   </button>
                 )}
-                <FigureField
-                  figure={size.figure}
-                  label={size.label}
-                  standing={size.standing}
-                  acts={size.acts as Act}
-                  canFree={size.can_free}
-                  onAct={onAct}
-                  onLook={onLook}
-                />
+                {size.acts ? (
+                  <FigureField
+                    figure={size.figure}
+                    label={size.label}
+                    standing={size.standing}
+                    acts={size.acts as Act}
+                    canFree={size.can_free}
+                    onAct={onAct}
+                    onLook={onLook}
+                  />
+                ) : (
+                  <FigureText figure={size.figure} className="px-1" />
+                )}
               </span>
             </li>
           ))}

@@ -26,7 +26,41 @@ def _level(width: float, depth: float) -> dict[str, Any]:
     return {"form": "rectangle", "width_mm": width, "depth_mm": depth}
 
 
+def _stand(plan: dict[str, Any], height: float, leg: float, **more: Any) -> dict[str, Any]:
+    return {"kind": "stand", "plan": plan, "height_mm": height, "leg": {"width_mm": leg, "thickness_mm": leg}, **more}
+
+
 PROJECTS: tuple[dict[str, Any], ...] = (
+    {
+        "name": "Coxswain's stool",
+        "unit": "in", "graduation": "1/16",
+        "spec": _stand(
+            {"form": "round", "legs": 3, "top_side_mm": 8 * _INCH, "lean_deg": 12.0}, 16 * _INCH, 1.5 * _INCH, roll="even",
+            top={"thickness_mm": 0.75 * _INCH, "over_mm": 1.0 * _INCH},
+        ),
+    },
+    {
+        "name": "Flag tower",
+        "spec": _stand(
+            {"form": "four", "top_width_mm": 180.0, "top_depth_mm": 180.0, "front_splay_deg": 5.0, "side_splay_deg": 5.0},
+            1100.0, 40.0, roll="rhombic",
+            rings=[{"height_mm": h, "tall_mm": 70.0, "thickness_mm": 20.0} for h in (80.0, 560.0, 980.0)],
+        ),
+    },
+    {
+        "name": "Boat trestle",
+        "spec": _stand(
+            {"form": "four", "top_width_mm": 560.0, "top_depth_mm": 160.0, "front_splay_deg": 8.0, "side_splay_deg": 16.0},
+            720.0, 45.0,
+            pins=[
+                {"measure": "height", "mm": 720.0}, {"measure": "top_width", "mm": 560.0}, {"measure": "top_depth", "mm": 160.0},
+                {"measure": "front_splay", "deg": 8.0}, {"measure": "foot_depth", "mm": 580.0},
+            ],
+            rails=[{"height_mm": 150.0, "width_mm": 70.0, "thickness_mm": 22.0}],
+            braces={"low_mm": 260.0, "high_mm": 660.0, "width_mm": 45.0, "thickness_mm": 22.0, "sides": "AC"},
+            top={"thickness_mm": 22.0, "over_mm": 25.0},
+        ),
+    },
     {
         "name": "Slipway warning board",
         "spec": _frame(_round(3, by="outside_side", mm=640.0), 60.0, 20.0, joint="butt"),

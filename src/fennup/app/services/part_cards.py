@@ -5,7 +5,7 @@ import re
 from fennup.app.schemas.sheet import EdgeOut, EndOut, PartOut, RungOut
 from fennup.app.services.drawings import view_out
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import LOOSE_SIDES
+from fennup.app.wording.members import end_word, sides_of
 from fennup.app.wording.why import edge_lines, given_lines, miter_lines
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.drawing.board_views import part_shapes
@@ -30,9 +30,9 @@ NUMBERED = re.compile(r"(.+) (\w{1,3})")
 PLURALS = {"Shelf": "Shelves"}
 
 
-def part_out(solution: Solution, part: PartGroup, voice: Voice, words: dict[str, str]) -> PartOut:
+def part_out(solution: Solution, part: PartGroup, voice: Voice) -> PartOut:
     """The card of one part."""
-    words = words_for(solution, part.id, words)
+    words = sides_of(solution, part.id)
     board, solid = solution.assembly.board(part.id), solution.solids[part.id]
     shapes, marks = part_shapes(board, solid)
     count = len(part.boards)
@@ -58,11 +58,6 @@ def part_out(solution: Solution, part: PartGroup, voice: Voice, words: dict[str,
         ladder=_outline(board, solid, voice) if board.panel else _ladder(solution, board, voice, words),
         ways=[] if board.panel else _ways(board, voice, words),
     )
-
-
-def words_for(solution: Solution, board: str, words: dict[str, str]) -> dict[str, str]:
-    """The kind's words for a board's sides, where the board is one of those that go round."""
-    return words if any(board in ring.boards for ring in solution.assembly.rings) else LOOSE_SIDES
 
 
 def in_sentence(name: str) -> str:
@@ -115,7 +110,7 @@ def _end(solution: Solution, board: Board, end: End, voice: Voice, words: dict[s
     more = len(board.ends(end)) - 1
     return EndOut(
         end=end,
-        name=f"{end} long edge, taper" if board.stave else f"{end} end, miter",
+        name=f"{end} long edge, taper" if board.stave else f"{end_word(board, end)}, miter",
         miter=voice.angle(abs(angles.miter_deg)),
         leans=leans,
         bevel=bevel + (f"; then {more} more cut{'s' if more > 1 else ''}" if more else ""),
@@ -202,12 +197,12 @@ def _holes(board: Board, voice: Voice, words: dict[str, str], why: list[str]) ->
     low = first.y_mm - arris_line(board, "face_lower")[0]
     return RungOut(
         id="holes",
-        label="Holes, first centre from the left end",
+        label=f"Holes, first centre from the {end_word(board, 'left')}",
         note=f"running: {', '.join(voice.say(at) for at in running)}; {voice.say(low)} up from the {words['lower']}, "
         f"{voice.say(first.diameter_mm)} wide",
         figure=voice.length(running[0]),
         here=False,
-        why=["Each centre is counted from the left end at its own height, on the face.", *why],
+        why=[f"Each centre is counted from the {end_word(board, 'left')} at its own height, on the face.", *why],
     )
 
 
@@ -223,7 +218,7 @@ def _lap(board: Board, number: int, voice: Voice, words: dict[str, str], why: li
     place = f"Both shoulders are where the other piece's long edges cross this one, measured along the {words['lower']}."
     return RungOut(
         id=f"lap{number}",
-        label=f"Lap {number + 1}, first shoulder from the left end",
+        label=f"Lap {number + 1}, first shoulder from the {end_word(board, 'left')}",
         note=f"the second at {voice.say(far)}; {voice.say(deep)} deep from the {side}",
         figure=voice.length(near),
         here=False,

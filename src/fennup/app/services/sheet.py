@@ -4,9 +4,10 @@ from typing import Literal
 
 from fennup.app.schemas.sheet import SettingOut, SheetOut, SizeOut, UseOut
 from fennup.app.services.drawings import control_out, view_out
-from fennup.app.services.part_cards import part_name, part_out, words_for
+from fennup.app.services.part_cards import part_name, part_out
 from fennup.app.wording.figures import Figure, Voice
 from fennup.app.wording.labels import PART, WHOLE, fact, label
+from fennup.app.wording.members import end_word, sides_of
 from fennup.app.wording.verdicts import closing_line, finding_line, simple_lines
 from fennup.app.wording.why import given_lines
 from fennup.core.drawing.saw_views import operator_view
@@ -41,8 +42,8 @@ def sheet_of(solution: Solution, voice: Voice, proof: BooleanProof | None = None
             )
             for s in told.sizes
         ],
-        parts=[part_out(solution, part, voice, kind.side_words) for part in solution.parts],
-        settings=[_setting(solution, s, voice, kind.side_words) for s in solution.settings],
+        parts=[part_out(solution, part, voice) for part in solution.parts],
+        settings=[_setting(solution, s, voice) for s in solution.settings],
         closing=closing_line(solution, proof, voice),
         findings=[finding_line(f, voice, set(solution.solids)) for f in solution.findings],
         simple=simple_lines(solution, voice),
@@ -50,7 +51,7 @@ def sheet_of(solution: Solution, voice: Voice, proof: BooleanProof | None = None
     )
 
 
-def _setting(solution: Solution, s: Setting, voice: Voice, words: dict[str, str]) -> SettingOut:
+def _setting(solution: Solution, s: Setting, voice: Voice) -> SettingOut:
     saw = solution.machine
     side = "right" if s.swing_deg > 0 else "left"
     square = abs(s.swing_deg) < 1e-9
@@ -66,7 +67,7 @@ def _setting(solution: Solution, s: Setting, voice: Voice, words: dict[str, str]
         exact=_exactly(saw, s),
         reachable=s.reachable,
         why_not=why_not,
-        uses=[_use(solution, s, use, words, voice) for use in s.uses],
+        uses=[_use(solution, s, use, voice) for use in s.uses],
     )
 
 
@@ -94,10 +95,10 @@ def _exactly(saw: Machine, s: Setting) -> str:
     return "; ".join(missed) or "exact on this scale"
 
 
-def _use(solution: Solution, s: Setting, use: CutUse, words: dict[str, str], voice: Voice) -> UseOut:
+def _use(solution: Solution, s: Setting, use: CutUse, voice: Voice) -> UseOut:
     part = next(p for p in solution.parts if p.id == use.part)
-    words = words_for(solution, use.part, words)
-    end = f"{use.end} end" + (f", cut {use.index + 1}" if use.index else "")
+    words = sides_of(solution, use.part)
+    end = end_word(solution.assembly.board(use.part), use.end) + (f", cut {use.index + 1}" if use.index else "")
     picture = operator_view(s.swing_as_set_deg, s.tilt_as_set_deg, use.kept == "left", use.part)
     return UseOut(
         part=use.part,

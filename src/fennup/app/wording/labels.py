@@ -5,11 +5,9 @@ LINES = {
     "outer_top": "outside at the top", "inner_bottom": "inside at the bottom", "inner_top": "inside at the top",
     "cap_outside": "outside of the cap", "cap_opening": "opening of the cap",
 }  # fmt: skip
-WHOLE = {"flat_frame": "The frame", "box": "The box"}
-FAMILY = {"flat_frame": "Flat frames", "box": "Boxes and cases"}
-PART = {"flat_frame": "rail", "box": "wall"}
-# Pieces let in between the boards that go round: as they lie with their face towards the reader.
-LOOSE_SIDES = {"face": "face", "back": "back", "upper": "far edge", "lower": "near edge"}
+WHOLE = {"flat_frame": "The frame", "box": "The box", "stand": "The stand"}
+FAMILY = {"flat_frame": "Flat frames", "box": "Boxes and cases", "stand": "Stands on splayed legs"}
+PART = {"flat_frame": "rail", "box": "wall", "stand": "leg"}
 ON_WALLS = {
     "height": "height", "slope": "slope from vertical", "level_slope": "slope from level", "run": "how far it leans out",
     "slant": "along the slope", "board_width": "board width before ripping",
@@ -31,6 +29,21 @@ KINDS_EVEN = {
 KINDS_ODD = {**KINDS_EVEN, "flats": "inner circle", "corners": "outer circle", "reach": "corner to opposite side"}
 
 LABELS = {
+    "top_width": "top, width", "top_depth": "top, depth", "top_side": "top, leg to leg", "foot_width": "feet, width",
+    "foot_depth": "feet, depth", "foot_side": "feet, leg to leg", "foot_diagonal": "feet, diagonal",
+    "front_splay": "splay seen from the front", "side_splay": "splay seen from the side", "front_offset": "how far a foot stands out, from the front",
+    "side_offset": "how far a foot stands out, from the side", "true_lean": "true lean of a leg", "leg_length": "leg, along its outer corner",
+    "residual_angle": "other side of a leg, out of its plane", "legs": "Number of legs", "leg_width": "Leg width", "leg_thickness": "Leg thickness",
+    "roll": "A leg is turned", "roll_in_plane": "face in the side's plane", "roll_even": "evenly, tilted without twist",
+    "roll_rhombic": "planed to both planes", "beam": "The heads meet", "no_beam": "each other", "with_beam": "a beam",
+    "beam_thickness": "Beam thickness", "beam_depth": "Beam depth", "beam_over": "Beam reaches past the legs",
+    "rails": "Rails", "one_more_rail": "one row more", "one_rail_less": "one less", "rail_height": "Lower edge above the ground",
+    "rails_width": "Rail width", "rail_thickness": "Rail thickness", "set_in": "Set in from the side's plane", "rail_sides": "Rails in", "in_all": "every side",
+    "in_AC": "front and back", "in_BD": "left and right", "rings": "Rings round the legs", "one_more_ring": "one more",
+    "one_ring_less": "one less", "ring_height": "Lower edge above the ground", "ring_tall": "Height, upright", "ring_thickness": "Ring thickness",
+    "braces": "Crossing braces", "no_braces": "none", "crossing": "half lapped", "brace_low": "They start above the ground",
+    "brace_high": "They end above the ground", "brace_width": "Brace width", "brace_thickness": "Brace thickness", "brace_sides": "Braces in",
+    "top": "Top", "no_top": "none", "top_plate": "a plate", "top_thickness": "Top thickness", "top_over": "Reaches over, each side",
     "object_flats": "what it holds, across flats", "object_width": "what it holds, width", "object_depth": "what it holds, depth",
     "rails_AC": "front and back rails", "rails_BD": "side rails", "rail_width": "rail width", "width": "Width, actual",
     "thickness": "Thickness, actual", "rabbet_width": "Rabbet width", "rabbet_depth": "Rabbet depth",
@@ -76,7 +89,7 @@ LABELS = {
 }  # fmt: skip
 
 GROUPS = {
-    "outline": "Outline", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
+    "outline": "Outline", "legs": "Legs", "between": "Between the legs", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "scales": "Scales and blade",
 }  # fmt: skip
 
@@ -84,16 +97,17 @@ STARTS = {
     "rectangle": "Rectangle", "triangle": "Three sides", "hexagon": "Six sides", "octagon": "Eight sides",
     "irregular": "Any outline", "open_octagon": "Arch, one side open", "case": "Case of six", "tapered_box": "Leaning box",
     "tub": "Tub of eight", "trough": "Trough", "any_box": "Case of any plan",
+    "stool": "Four splayed legs", "three_legs": "Three legs", "trestle": "Trestle", "tower": "Tower",
 }  # fmt: skip
 
 NEW_NAMES = {
     "rectangle": "Rectangular frame", "triangle": "Three-sided frame", "hexagon": "Six-sided frame",
     "octagon": "Eight-sided frame", "irregular": "Frame of my own outline", "open_octagon": "Arch", "case": "Six-sided case",
-    "tapered_box": "Leaning box", "tub": "Tub", "trough": "Trough", "any_box": "Case of my own plan",
+    "tapered_box": "Leaning box", "tub": "Tub", "trough": "Trough", "any_box": "Case of my own plan", "stool": "Stool", "three_legs": "Three-legged stool", "trestle": "Trestle", "tower": "Tower",
 }  # fmt: skip
 
 VIEWS = {
-    "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "section": "Cut across", "part": "Seen from its face",
+    "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "roll": "A leg cut square, from its head", "feet": "The feet on the ground", "section": "Cut across", "part": "Seen from its face",
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
 }  # fmt: skip
 
@@ -136,11 +150,14 @@ def fact(code: str) -> str:
         return f"{number} sides"
     if what == "free":
         return "fixed by its sizes" if number == "0" else f"{number} more size{'s' if number != '1' else ''} would fix it"
+    if what == "legs":
+        return f"{number} legs"
     if what == "left_out":
         return f"{number} left out"
     return {
         "case_regular": "case", "case_rectangle": "case, rectangle", "case_irregular": "case, any plan",
         "box_regular": "box with leaning walls", "box_rectangle": "box with leaning walls, rectangle",
         "box_irregular": "box with leaning walls, any plan", "form_regular": "flat frame", "form_rectangle": "flat frame, rectangle", "form_irregular": "flat frame, any outline",
+        "stand_four": "stand, splayed both ways", "stand_round": "stand, round", "stand_pairs": "trestle of two pairs",
         "mitered": "mitered", "butted": "butted", "mixed_joints": "miters and butts",
     }.get(what, what)  # fmt: skip

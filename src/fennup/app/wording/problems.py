@@ -28,6 +28,17 @@ def _given_list(data: dict[str, Any], voice: Voice) -> str:
 
 
 PROBLEMS: dict[str, Words] = {
+    "legs_cross": lambda d, v: (
+        f"{d['part']} and {d['other'][:1].lower()}{d['other'][1:]} would stand in one another. Set them further apart."
+    ),
+    "legs_nothing": lambda d, v: "So low and so splayed, nothing is left of a leg between foot and head.",
+    "rail_above": lambda d, v: (
+        f"A rail {_mm(d, v, 'mm')} up would stand above the heads of the legs. At most {_mm(d, v, 'limit_mm')}."
+    ),
+    "ring_off_legs": lambda d, v: f"A ring {_mm(d, v, 'mm')} up does not reach the legs. At most {_mm(d, v, 'limit_mm')}.",
+    "brace_above": lambda d, v: f"Braces up to {_mm(d, v, 'mm')} end above the legs, {_mm(d, v, 'limit_mm')} high.",
+    "braces_flat": lambda d, v: f"Braces must rise: they end at {_mm(d, v, 'mm')} and start at {_mm(d, v, 'limit_mm')}.",
+    "top_on_pairs": lambda d, v: "Pairs of legs meet at their heads: a top would stand on points. Take four legs for a top.",
     "no_length": lambda d, v: (
         f"“{d['text'][:40]}” is no length. Try {'14 3/8' if v.tape.unit == 'in' else '365'}, 36.5 cm or 3' 2 1/2\"."
     ),

@@ -141,6 +141,11 @@ def _listed(names: tuple[str, ...]) -> str:
 Words = Callable[[str, float, float, Voice], str]
 
 FINDINGS: dict[str, Words] = {
+    "legs_loose": lambda *_: "Nothing holds the legs together yet: give them rails, a ring, braces or a top.",
+    "stand_load": lambda *_: (
+        "Geometry only: what a stand can carry is not judged. Where people, water or boats depend on it, follow local codes and ask "
+        "somebody licensed. Never stand on an unfinished frame."
+    ),
     "opens_wide": lambda p, v, limit, say: (
         f"As your saw can be set, {p} opens {say.small(v)}: more than the {say.small(limit)} that this project allows. "
         "Cut a test joint and creep up on it, or set the angle by a gauge."
@@ -177,7 +182,8 @@ FINDINGS: dict[str, Words] = {
         f"and swing {say.say_angle(90 - v)}, or mark it and saw by hand. Clamp jig and board: they creep."
     ),
     "past_tilt_stop": lambda p, v, limit, say: (
-        f"{p}: a tilt of {say.say_angle(v)} is past this saw's stop at {say.say_angle(limit)}."
+        f"{p}: a tilt of {say.say_angle(v)} is past this saw's stop at {say.say_angle(limit)}. Mark the cut on two sides and saw it "
+        "by hand, or on edge in a jig that is clamped."
     ),
     "short_part": lambda p, v, limit, say: (
         f"{p} is only {say.say(v)} long. Under {say.say(limit)} is too short to hold by hand: cut it from a longer board, "

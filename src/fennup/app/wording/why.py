@@ -1,10 +1,13 @@
 """Where a number comes from: what it is measured from, and how it follows from what was given."""
 
+from math import atan2, degrees
+
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import PART, label
+from fennup.app.wording.members import PIECE, end_word, sides_of
 from fennup.core.assembly.board import Board, End
 from fennup.core.assembly.model import Joint
-from fennup.core.kinds.catalogue import KINDS
+from fennup.core.geometry.vec import Vec, cross, dot, norm
 from fennup.core.parts.solid import arris_line, end_cut, extent_along
 from fennup.core.solve import Solution
 
@@ -37,21 +40,18 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
     read = f"Read off the finished part: {own}"
     joint = joint_at(solution, board.id, end)
     if joint is None:
-        if not hasattr(solution.spec, "loose_ends"):
-            return ["This end follows the wall that it meets.", read]
-        ground = "flat to the ground, the line that joins the two loose outer corners"
-        return [f"This end is loose. It is cut {ground if solution.spec.loose_ends == 'ground' else 'square'}.", read]
+        return [_loose(solution, board, end), read]
     if len(joint.ends) == 1:
         stands_on = solution.assembly.board(joint.b.board).name
         return [f"This end stands on {stands_on[:1].lower()}{stands_on[1:]} and follows it.", read]
-    word, words = PART[solution.spec.kind], KINDS[solution.spec.kind].side_words
-    corner = "".join(c for c in joint.id.removeprefix("cap ") if c.isalpha())
-    inside = _corner_deg(solution, joint.id, corner)
-    meet = f"At corner {corner} the {word}s meet at {voice.say_angle(inside) if inside is not None else 'their angle'} inside."
+    other = next(id for id, _ in joint.ends if id != board.id)
+    word, words = PIECE.get(board.role, PART[solution.spec.kind]), sides_of(solution, board.id)
+    inside = 180.0 - _turn_deg(board.frame.x, solution.assembly.board(other).frame.x)
+    corner = joint.id.split()[-1]
+    meet = f"At {corner} the {word}s meet at {voice.say_angle(inside)} inside."
     leaning = abs(board.frame.z[2]) > 1e-9 and abs(board.frame.x[2]) < 1e-9 and abs(board.frame.y[2]) > 1e-9
     if leaning:
         meet = f"{meet} Seen from above, that is; leaning makes the cut compound."
-    other = next(id for id, _ in joint.ends if id != board.id)
     if joint.kind == "miter":
         theirs = solution.assembly.board(other)
         their_end: End = "left" if end == "right" else "right"
@@ -73,10 +73,22 @@ def _side(facet: str) -> str:
     return facet.partition(":")[0]
 
 
-def _corner_deg(solution: Solution, joint: str, corner: str) -> float | None:
-    """The inside angle of a corner seen from above, on whichever line the boards have there."""
-    lines = ("cap_outside",) if joint.startswith("cap") else ("outside", "outer_bottom")
-    return next((v for line in lines if (v := solution.ruler.measure(f"{line}_angle:{corner}")) is not None), None)
+def _loose(solution: Solution, board: Board, end: End) -> str:
+    """Why an end that meets nothing is cut as it is."""
+    normal = board.frame.plane_to_world(board.ends(end)[0]).normal
+    if hasattr(solution.spec, "loose_ends"):
+        ground = "flat to the ground, the line that joins the two loose outer corners"
+        return f"This end is loose. It is cut {ground if solution.spec.loose_ends == 'ground' else 'square'}."
+    if abs(normal[2]) > 1 - 1e-9:
+        return "This end is cut level, however the board leans."
+    if abs(normal[2]) < 1e-9:
+        return "This end is cut plumb."
+    return "This end follows the board that it meets."
+
+
+def _turn_deg(a: Vec, b: Vec) -> float:
+    """The angle between two directions."""
+    return degrees(atan2(norm(cross(a, b)), dot(a, b)))
 
 
 def edge_lines(solution: Solution, board: Board, voice: Voice, words: dict[str, str]) -> list[str]:
@@ -87,10 +99,11 @@ def edge_lines(solution: Solution, board: Board, voice: Voice, words: dict[str, 
     long_first, short = words["lower"].capitalize(), words["upper"].capitalize()
     lines = [f"{short}, tip to tip on the finished part: {voice.say(upper[1] - upper[0])}."]
     for end, added in (("left", upper[0] - lower[0]), ("right", lower[1] - upper[1])):
-        miter = end_cut(board.ends("left" if end == "left" else "right")[0]).miter_deg
+        side: End = "left" if end == "left" else "right"
+        miter = end_cut(board.ends(side)[0]).miter_deg
         word = "more" if added >= 0 else "less"
         lines.append(
-            f"At the {end} end the {words['lower']} reaches {voice.say(abs(added))} {word}: "
+            f"At the {end_word(board, side)} the {words['lower']} reaches {voice.say(abs(added))} {word}: "
             f"{voice.say(y_up - y_low)} across at {voice.say_angle(abs(miter))} "
             f"(width × tan {voice.say_angle(abs(miter))})."
         )

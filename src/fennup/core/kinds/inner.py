@@ -242,7 +242,7 @@ def add_inner(added: Added, inner: Inner, base: float, ceiling: float, faces: Se
         name = "Cross piece" if k == 0 else "Crossing piece"
         rows.append(lay_bars(added, bars, inner.thickness_mm, bottom, faces, ("XY"[k], name, f"inner.bars.{k}")))
     if len(rows) == 2:
-        _lap(added, rows[0], rows[1], bottom + inner.thickness_mm / 2)
+        lapped(added, rows[0], rows[1])
     if inner.gussets:
         before = len(added.boards)
         _gussets(added, inner.gussets, inner.thickness_mm, bottom, faces)
@@ -260,15 +260,16 @@ def _check_apart(others: Sequence[Board], pieces: Sequence[Board]) -> None:
                 raise SpecError("gussets_meet", ("inner.gussets.set_back_mm",), part=piece.name, other=other.name)
 
 
-def _lap(added: Added, under: list[Board], over: list[Board], middle: float) -> None:
-    """Half laps: the first row is notched from above, the second from below, each as wide as the other piece."""
+def lapped(added: Added, under: Sequence[Board], over: Sequence[Board]) -> None:
+    """Half laps of boards whose faces look the same way, as thick and in one layer: the first row is notched from its face,
+    the second from its back, each as wide as the other piece."""
     place = {board.id: board for board in added.boards}
     solids = {board.id: solid_of(board).world[0] for board in (*under, *over)}
     for a in under:
         for b in over:
             if shared_volume(solids[a.id], solids[b.id]) < 1e-3:
                 continue
-            up = Plane(UP, middle)
+            up = Plane(a.frame.z, dot(a.frame.z, a.frame.origin))
             floor_a, floor_b = f"notch:{len(place[a.id].notches)}", f"notch:{len(place[b.id].notches)}"
             walls_b = (b.side_in_world("upper"), b.side_in_world("lower"))
             walls_a = (a.side_in_world("upper"), a.side_in_world("lower"))

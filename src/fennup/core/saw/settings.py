@@ -85,6 +85,7 @@ def _cost(choice: _Choice, found: list[tuple[BladeAngles, list[CutUse]]], machin
     blade = choice.blade
     return (
         not machine.reaches(blade.swing_deg, blade.tilt_deg),
+        abs(blade.tilt_deg) > machine.tilt_limit(blade.tilt_deg) + 1e-9,
         STANCES.index(choice.pose.stance),
         not any(_same(blade, other) for other, _ in found),
         blade.kept == "right",

@@ -45,10 +45,10 @@ def closing_of(
         return Closing("open_joint", worst.joint, max(worst.gap_mm, worst.bare_mm), worst.overlap_mm)
     if shared:
         return Closing("shared_wood", parts=shared[0][:2])
-    if not ruler.assembly.closed:
-        return Closing("chain")
     if ruler.assembly.outline("outside") is None or not _lies_flat(ruler):
         return _in_space(gaps)
+    if not ruler.assembly.closed:
+        return Closing("chain")
     result = as_set(ruler, machine)
     if max(result.opening_mm, result.shift_mm, result.step_mm) < UNSEEN_MM:
         return Closing("exact", result.joint)

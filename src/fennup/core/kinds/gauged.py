@@ -1,0 +1,114 @@
+"""Dimensions, grips and sizes that follow from an assembly's gauges, for every kind."""
+
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+from math import cos, radians, sin
+
+from fennup.core.drawing.edit import Drag, Give
+from fennup.core.drawing.view import Dimension, Grip, SizeRow, Standing
+from fennup.core.errors import SpecError
+from fennup.core.geometry.vec import Point2, Vec, add, dot, scale
+from fennup.core.kinds.sizing import Document, Sizing, pins_in
+from fennup.core.parts.gauge import is_angle, place_of
+from fennup.core.parts.measure import Ruler
+from fennup.core.units.lengths import Tape
+
+UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
+TRUE = 1e-6
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """A view's paper: its name and the assembly's directions that lie to the right and up on it."""
+
+    id: str
+    right: Vec
+    up: Vec
+
+    def flat(self, point: Vec) -> Point2:
+        """Where a point of the assembly stands on the paper."""
+        return (dot(point, self.right), dot(point, self.up))
+
+
+def ends_on(paper: Sheet, ruler: Ruler, name: str) -> tuple[Point2, Point2] | None:
+    """Where a gauge starts and ends on the paper; None where it does not lie in it."""
+    gauge, value = ruler.assembly.by_name.get(name), ruler.measure(name)
+    if gauge is None or value is None:
+        return None
+    a, b = place_of(ruler.assembly, gauge.a), place_of(ruler.assembly, gauge.b)
+    if gauge.how == "along":
+        b = add(a, scale(gauge.along, value))
+    start, end = paper.flat(a), paper.flat(b)
+    long = ((end[0] - start[0]) ** 2 + (end[1] - start[1]) ** 2) ** 0.5
+    return (start, end) if is_angle(name) or abs(long - abs(value)) < TRUE else None
+
+
+def dimension(
+    paper: Sheet, ruler: Ruler, given: Collection[str], name: str, away: Point2 = RIGHT, lane: float = 1.0
+) -> tuple[Dimension, ...]:
+    """A gauge as a dimension on a view, if it lies in its paper: a length to scale, an angle about the gauge's start."""
+    ends, value = ends_on(paper, ruler, name), ruler.measure(name)
+    if ends is None or value is None:
+        return ()
+    standing: Standing = "given" if name in given else "derived"
+    acts, free = Give(op="give", measure=name), name in given
+    if not is_angle(name):
+        return (Dimension(name, name, *ends, value, "mm", standing, away, lane, acts=acts, can_free=free),)
+    gauge = ruler.assembly.by_name[name]
+    zero, out = paper.flat(gauge.along), paper.flat(gauge.out)
+    turn = radians(value)
+    arm = (zero[0] * cos(turn) + out[0] * sin(turn), zero[1] * cos(turn) + out[1] * sin(turn))
+    first, second = (zero, arm) if zero[0] * arm[1] - zero[1] * arm[0] >= 0 else (arm, zero)
+    return (Dimension(name, name, first, second, value, "deg", standing, about=ends[0], acts=acts, can_free=free),)
+
+
+def grips(paper: Sheet, ruler: Ruler, shown: Sequence[Dimension], given: Collection[str]) -> tuple[Grip, ...]:
+    """A ring at the end of every given length on a view, to be dragged along it."""
+    made = []
+    for d in shown:
+        long = abs(d.value)
+        if d.unit == "mm" and d.id in given and long > 0:
+            way = ((d.b[0] - d.a[0]) / long, (d.b[1] - d.a[1]) / long)
+            here = paper.flat(place_of(ruler.assembly, ruler.assembly.by_name[d.id].b))
+            made.append(Grip(f"pin:{paper.id}:{d.id}", here, way))
+    return tuple(made)
+
+
+def dragged(sizing: Sizing, papers: Sequence[Sheet], spec: object, act: Drag, on: Tape) -> Document:
+    """The spec with a given length as long as its grip was dragged, to the nearest graduation; its other end stays, or
+    goes as far the other way where the length lies evenly about the middle. SpecError `no_such_grip`, `dragged_to_nothing`."""
+    what, _, rest = act.grip.partition(":")
+    view, _, name = rest.partition(":")
+    paper = next((p for p in papers if p.id == view), None)
+    ruler = Ruler(sizing.whole(spec))
+    ends, now = (ends_on(paper, ruler, name) if paper else None), ruler.measure(name)
+    if what != "pin" or ends is None or not now or is_angle(name):
+        raise SpecError("no_such_grip", (act.grip,))
+    (ax, ay), (bx, by) = ends
+    way = ((bx - ax) / now, (by - ay) / now)
+    here, start = act.x_mm * way[0] + act.y_mm * way[1], ax * way[0] + ay * way[1]
+    even = abs(start + (bx * way[0] + by * way[1])) < TRUE
+    value = 2 * here if even else here - start
+    marked = round(value / on.graduation_mm) * on.graduation_mm
+    if marked * now <= 0:
+        raise SpecError("dragged_to_nothing", (act.grip,))
+    document = spec.model_dump(mode="json")  # type: ignore[attr-defined]
+    document["pins"] = [{**p, "mm": marked} if p["measure"] == name else p for p in pins_in(spec)]  # type: ignore[arg-type]
+    return sizing.resettled(document)
+
+
+def rows(ruler: Ruler, names: Sequence[str], given: Collection[str]) -> tuple[SizeRow, ...]:
+    """Sizes as a list, those that these boards have."""
+    made = []
+    for name in names:
+        value = ruler.measure(name)
+        if value is not None:
+            standing: Standing = "given" if name in given else "derived"
+            unit = "deg" if is_angle(name) else "mm"
+            made.append(SizeRow(name, value, unit, standing, Give(op="give", measure=name), name in given))  # type: ignore[arg-type]
+    return tuple(made)
+
+
+def read_only(name: str, value: float) -> SizeRow:
+    """A size that only follows."""
+    return SizeRow(name, value, "deg" if is_angle(name) else "mm", "fixed", None)

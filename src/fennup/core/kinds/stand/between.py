@@ -1,0 +1,155 @@
+"""What holds the legs together: rails, rings, braces, a plate, a beam."""
+
+from collections.abc import Sequence
+
+from fennup.core.assembly.board import Board, End
+from fennup.core.assembly.model import Joint, Mating, Ring
+from fennup.core.errors import CutError, SpecError
+from fennup.core.geometry.frame import Frame, frame_from
+from fennup.core.geometry.plane import Plane, joint_plane, meeting_point
+from fennup.core.geometry.vec import Vec, add, dot, scale, sub, unit
+from fennup.core.kinds.inner import Added, Face, fitted, lapped, panel
+from fennup.core.kinds.stand.sides import GROUND, UP, Flank, facing
+from fennup.core.kinds.stand.spec import Beam, Braces, Hoop, Rail, StandSpec, Top
+from fennup.core.stock.section import Section
+
+
+def legs_beside(legs: Sequence[Board], i: int) -> tuple[Board, Board]:
+    """The leg at the start of side i and the one at its end."""
+    return legs[i - 1], legs[i]
+
+
+def _depth(flank: Flank, pair: tuple[Board, Board], thickness: float, set_in: float | None) -> float:
+    """How far behind the side's plane the middle of a member's thickness lies: in the middle of the legs if unsaid."""
+    if set_in is not None:
+        return set_in + thickness / 2
+    return -sum(flank.plane.beyond(leg.frame.origin) for leg in pair) / 2
+
+
+def _ends(flank: Flank, pair: tuple[Board, Board]) -> tuple[Face, Face]:
+    """The sides of the two legs that look at each other, as faces that a member ends on."""
+    made = []
+    for leg, way in zip(pair, (flank.along, scale(flank.along, -1.0)), strict=True):
+        side = facing(leg, way)
+        made.append(Face(leg.side_in_world(side).flipped(), (leg.id,), side))
+    return made[0], made[1]
+
+
+def add_rails(spec: StandSpec, row: Rail, k: int, flanks: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
+    """A rail in every chosen side; SpecError `rail_above` where it would stand above the heads."""
+    ring: list[str] = []
+    for i, flank in enumerate(flanks):
+        if flank.letter not in spec.chosen(row.sides):
+            continue
+        pair = legs_beside(legs, i)
+        rise = flank.up[2] * row.width_mm
+        if row.height_mm + rise > spec.height_mm:
+            limit = spec.height_mm - rise
+            raise SpecError("rail_above", (f"rails.{k}.height_mm",), mm=row.height_mm, limit_mm=limit)
+        # On the outside the lower edge lies at the height; from there half the thickness in and half the width up.
+        deep = _depth(flank, pair, row.thickness_mm, row.set_in_mm)
+        outside = flank.plane.moved(row.thickness_mm / 2 - deep)
+        foot = _middle_at(outside, flank, row.height_mm)
+        into = add(scale(flank.plane.normal, -row.thickness_mm / 2), scale(flank.up, row.width_mm / 2))
+        frame = Frame(add(foot, into), flank.along, flank.up, flank.plane.normal)
+        id = f"rail {flank.letter}{k + 1 if len(spec.rails) > 1 else ''}"
+        stick = Board(id, f"Rail {id[5:]}", Section(row.width_mm, row.thickness_mm), frame, role="rail")
+        fitted(added, stick, _ends(flank, pair), f"rails.{k}.height_mm")
+        ring += [pair[0].id, id]
+    if len(ring) == 2 * len(legs):
+        added.rings.append(Ring(tuple(ring), True))
+
+
+def _middle_at(plane: Plane, flank: Flank, height: float) -> Vec:
+    """The point in the middle of a side, on a plane along it, at a height."""
+    return meeting_point(plane, Plane(flank.along, 0.0), Plane(UP, height))
+
+
+def add_ring(spec: StandSpec, hoop: Hoop, k: int, flanks: Sequence[Flank], added: Added) -> None:
+    """A ring mitered round the legs. SpecError `ring_off_legs` where it would stand above them."""
+    if hoop.height_mm + hoop.tall_mm > spec.height_mm + 1e-9:
+        limit = spec.height_mm - hoop.tall_mm
+        raise SpecError("ring_off_legs", (f"rings.{k}.height_mm",), mm=hoop.height_mm, limit_mm=limit)
+    low, high = Plane((0.0, 0.0, -1.0), -hoop.height_mm), Plane(UP, hoop.height_mm + hoop.tall_mm)
+    thick = hoop.thickness_mm
+    boards = {}
+    for flank in flanks:
+        out = flank.plane.normal
+        level = flank.up[2]
+        spread = hoop.tall_mm / level + thick * abs(out[2]) / level
+        at = _middle_at(flank.plane.moved(thick / 2), flank, hoop.height_mm + hoop.tall_mm / 2)
+        frame = Frame(at, flank.along, flank.up, out)
+        leans = abs(out[2]) > 1e-12
+        id = f"ring {flank.letter}{k + 1 if len(spec.rings) > 1 else ''}"
+        boards[flank.letter] = Board(
+            id, f"Ring {id[5:]}", Section(spread, thick), frame, role="ring",
+            upper_rip=frame.plane_to_local(high) if leans else None, lower_rip=frame.plane_to_local(low) if leans else None,
+        )  # fmt: skip
+    for i, name in enumerate(spec.legs):
+        a, b = flanks[i], flanks[(i + 1) % len(flanks)]
+        miter = joint_plane(a.plane.moved(thick), b.plane.moved(thick), a.plane, b.plane)
+        one, other = boards[a.letter].with_cut("right", miter), boards[b.letter].with_cut("left", miter.flipped())
+        boards[a.letter], boards[b.letter] = one, other
+        ends: tuple[tuple[str, End], ...] = ((one.id, "right"), (other.id, "left"))
+        id = f"ring {name}{k + 1 if len(spec.rings) > 1 else ''}"
+        added.joints.append(Joint(id, "miter", Mating(one.id, "right:0"), Mating(other.id, "left:0"), ends))
+    added.boards += boards.values()
+    added.rings.append(Ring(tuple(board.id for board in boards.values()), True))
+
+
+def add_braces(spec: StandSpec, how: Braces, flanks: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
+    """Two crossing braces in every chosen side. SpecError `brace_above` where they would reach above the heads."""
+    if how.high_mm > spec.height_mm:
+        raise SpecError("brace_above", ("braces.high_mm",), mm=how.high_mm, limit_mm=spec.height_mm)
+    for i, flank in enumerate(flanks):
+        if flank.letter not in spec.chosen(how.sides):
+            continue
+        pair = legs_beside(legs, i)
+        faces = _ends(flank, pair)
+        middle = flank.plane.moved(-_depth(flank, pair, how.thickness_mm, how.set_in_mm))
+        sticks = []
+        for number, heights in enumerate(((how.low_mm, how.high_mm), (how.high_mm, how.low_mm))):
+            left, right = (meeting_point(middle, face.plane, Plane(UP, z)) for face, z in zip(faces, heights, strict=True))
+            frame = frame_from(scale(add(left, right), 0.5), sub(right, left), flank.plane.normal)
+            id = f"brace {flank.letter}{number + 1}"
+            stick = Board(id, f"Brace {id[6:]}", Section(how.width_mm, how.thickness_mm), frame, role="brace")
+            sticks.append(fitted(added, stick, faces, "braces.low_mm"))
+        lapped(added, sticks[:1], sticks[1:])
+
+
+def add_top(spec: StandSpec, top: Top, flanks: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
+    """A plate on the heads."""
+    bottom = spec.height_mm
+    rims = []
+    for flank in flanks:
+        edge = _middle_at(flank.plane, flank, bottom)
+        level = unit((flank.plane.normal[0], flank.plane.normal[1], 0.0))
+        rims.append(Plane(level, dot(level, edge) + top.over_mm))
+    try:
+        plate = panel("top", "Top", bottom, top.thickness_mm, rims)
+    except CutError:
+        raise SpecError("piece_outside", ("top",), part="Top") from None
+    added.boards.append(plate)
+    for leg in legs:
+        end: End = "right" if leg.frame.x[2] > 0 else "left"
+        head = Mating(leg.id, f"{end}:0")
+        added.joints.append(Joint(f"{leg.id} top", "butt", head, Mating("top", "back"), ((leg.id, end),)))
+
+
+def add_beam(spec: StandSpec, beam: Beam, reach: float, legs: Sequence[Board], added: Added) -> None:
+    """A beam between the heads of the pairs; every head stands on its side."""
+    at: Vec = (0.0, 0.0, spec.height_mm - beam.depth_mm / 2)
+    frame = frame_from(at, (1.0, 0.0, 0.0), (0.0, -1.0, 0.0))
+    board = Board("beam", "Beam", Section(beam.depth_mm, beam.thickness_mm), frame, role="rail")
+    far = reach + beam.over_mm
+    board = board.with_cut("left", Plane((-1.0, 0.0, 0.0), far)).with_cut("right", Plane((1.0, 0.0, 0.0), far))
+    added.boards.append(board)
+    for leg in legs:
+        end: End = "right" if leg.frame.x[2] > 0 else "left"
+        side = "face" if leg.frame.origin[1] < 0 else "back"
+        added.joints.append(Joint(f"{leg.id} beam", "butt", Mating(leg.id, f"{end}:0"), Mating("beam", side), ((leg.id, end),)))
+
+
+def feet_of(legs: Sequence[Board]) -> list[Board]:
+    """The legs with their feet cut level."""
+    return [leg.with_cut("left" if leg.frame.x[2] > 0 else "right", GROUND) for leg in legs]

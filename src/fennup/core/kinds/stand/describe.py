@@ -1,0 +1,130 @@
+"""What a stand shows of itself: from the front, from the side, from above, how a leg is turned, the feet on the ground."""
+
+from fennup.core.drawing.board_views import pictorial, seen_from, sliced
+from fennup.core.drawing.view import Description, Dimension, Mark, Shape, SizeRow, View
+from fennup.core.geometry.plane import plane_through
+from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
+from fennup.core.kinds.gauged import DOWN, LEFT, RIGHT, UP, Sheet, dimension, grips, read_only, rows
+from fennup.core.kinds.stand.controls import controls_of
+from fennup.core.kinds.stand.place import foot_of
+from fennup.core.kinds.stand.sides import flanks_of, residual_deg, seam
+from fennup.core.kinds.stand.sizing import SIZING
+from fennup.core.kinds.stand.spec import Round, StandSpec
+from fennup.core.parts.measure import Ruler
+from fennup.core.parts.solid import Solid
+
+X: Vec = (1.0, 0.0, 0.0)
+Y: Vec = (0.0, 1.0, 0.0)
+Z: Vec = (0.0, 0.0, 1.0)
+FRONT, SIDE, ABOVE = Sheet("front", X, Z), Sheet("side", Y, Z), Sheet("above", X, Y)
+PAPERS = (FRONT, SIDE, ABOVE)
+SIZES = (
+    "height", "top_width", "top_depth", "top_side", "foot_width", "foot_depth", "foot_side", "foot_diagonal",
+    "front_splay", "side_splay", "front_offset", "side_offset", "true_lean", "leg_length",
+)  # fmt: skip
+
+
+def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
+    """Views, controls and sizes of a solved stand."""
+    given = {pin.measure for pin in spec.given_pins()}
+    round_plan = isinstance(spec.plan, Round)
+    on_front = [("top_width", UP, 1.0), ("foot_width", DOWN, 1.0), ("height", LEFT, 1.4), ("front_splay", UP, 0.0)]
+    on_side = [("top_depth", UP, 1.0), ("foot_depth", DOWN, 1.0), ("height", LEFT, 1.4), ("side_splay", UP, 0.0)]
+    on_ground = [("foot_width", DOWN, 1.0), ("foot_depth", RIGHT, 1.0), ("foot_diagonal", UP, 0.0)]
+    if round_plan:
+        on_front, on_side = [("height", LEFT, 1.4)], [("height", LEFT, 1.4)]
+        on_ground = [("foot_side", RIGHT, 1.0), ("top_side", LEFT, 0.0)]
+    views = [
+        _seen(paper, ruler, solids, given, shown) for paper, shown in ((FRONT, on_front), (SIDE, on_side), (ABOVE, on_ground))
+    ]
+    views.append(_roll(spec, ruler, solids))
+    views.append(_feet(spec, ruler, solids, given))
+    return Description(
+        _facts(spec), pictorial(ruler.assembly, solids), tuple(views), controls_of(spec, ruler), _sizes(spec, ruler, given)
+    )
+
+
+def _facts(spec: StandSpec) -> tuple[str, ...]:
+    free = SIZING.free(spec)
+    return (f"stand_{spec.plan.form}", f"legs:{spec.sides}", *((f"free:{free}",) if free else ()))
+
+
+def _seen(
+    paper: Sheet, ruler: Ruler, solids: dict[str, Solid], given: set[str], shown: list[tuple[str, tuple[float, float], float]]
+) -> View:
+    found = [d for name, away, lane in shown for d in dimension(paper, ruler, given, name, away, lane)]
+    marks = tuple(Mark("letter", paper.flat(_top_of(solid)), id, id) for id, solid in solids.items() if solid.board.role == "leg")
+    shapes = seen_from(ruler.assembly, solids, paper.right, paper.up)
+    return View(paper.id, shapes, marks if paper.id == "above" else (), tuple(found), grips(paper, ruler, found, given))
+
+
+def _top_of(solid: Solid) -> Vec:
+    """The middle of a leg's upper end."""
+    points = [p for piece in solid.world for p in piece.points]
+    high = max(p[2] for p in points)
+    tops = [p for p in points if p[2] > high - 1e-6]
+    count = len(tops)
+    return (sum(p[0] for p in tops) / count, sum(p[1] for p in tops) / count, high)
+
+
+def _roll(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> View:
+    """The first leg cut square across, seen from its head, and where its two sides' planes run."""
+    flanks = flanks_of(spec)
+    a, b = flanks[0], flanks[1]
+    foot, head = seam(a, b, spec.height_mm)
+    axis, middle = unit(sub(head, foot)), scale(add(foot, head), 0.5)
+    right = unit(sub(a.along, scale(axis, dot(a.along, axis))))
+    up = cross(axis, right)
+    cut = plane_through(middle, axis)
+    id = spec.legs[0]
+    shapes = list(sliced({id: solids[id]}, cut, right, up))
+    reach = 1.6 * max(spec.leg.width_mm, spec.leg.thickness_mm)
+    paper = Sheet("roll", right, up)
+    marks = []
+    for flank, sense in ((a, -1.0), (b, 1.0)):
+        way = unit(cross(axis, flank.plane.normal))
+        inwards = way if dot(way, scale(flank.along, sense)) > 0 else scale(way, -1.0)
+        far = add(middle, scale(inwards, reach))
+        shapes.append(Shape("circle", (paper.flat(add(middle, scale(inwards, -reach / 4))), paper.flat(far))))
+        off = add(far, scale(flank.plane.normal, reach / 7))
+        marks.append(Mark("letter", paper.flat(off), flank.letter))
+    return View("roll", tuple(shapes), tuple(marks), _out_of_plane(spec, ruler, paper, middle))
+
+
+def _out_of_plane(spec: StandSpec, ruler: Ruler, paper: Sheet, corner: Vec) -> tuple[Dimension, ...]:
+    """The angle between the leg's outer edge and the plane of the side that it was not laid in."""
+    if spec.roll != "in_plane":
+        return ()
+    flanks = flanks_of(spec)
+    leg = ruler.assembly.board(spec.legs[0])
+    axis = cross(paper.right, paper.up)
+    lines = [unit(cross(axis, normal)) for normal in (leg.side_in_world("lower").normal, flanks[1].plane.normal)]
+    edge, plane = (paper.flat(line if dot(line, paper.up) > 0 else scale(line, -1.0)) for line in lines)
+    first, second = (plane, edge) if plane[0] * edge[1] - plane[1] * edge[0] >= 0 else (edge, plane)
+    value = residual_deg(leg, flanks, 0)
+    about = paper.flat(corner)
+    at = (about[0] + spec.leg.width_mm / 2, about[1] + spec.leg.thickness_mm / 2)
+    return (Dimension("residual_angle", "residual_angle", first, second, value, "deg", "fixed", about=about, at=at),)
+
+
+def _feet(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid], given: set[str]) -> View:
+    """Where the feet stand: each foot's outline on the ground, and the sizes to set them out by."""
+    paper = Sheet("feet", X, Y)
+    shapes = []
+    for id in spec.legs:
+        leg = ruler.assembly.board(id)
+        for patch in solids[id].patches(f"{foot_of(leg)}:0"):
+            shapes.append(Shape("wood", tuple(paper.flat(p) for p in patch.points), True, id, (1.0, 0.0)))
+    shown = [("foot_width", DOWN, 1.0), ("foot_diagonal", UP, 0.0), ("foot_depth", RIGHT, 1.0), ("foot_side", RIGHT, 1.0)]
+    found = [d for name, away, lane in shown for d in dimension(paper, ruler, given, name, away, lane)]
+    return View("feet", tuple(shapes), (), tuple(found))
+
+
+def _sizes(spec: StandSpec, ruler: Ruler, given: set[str]) -> tuple[SizeRow, ...]:
+    """Every size, and how far a leg's other side is out of its plane."""
+    flanks = flanks_of(spec)
+    leg = ruler.assembly.board(spec.legs[0])
+    listed = rows(ruler, SIZES, given)
+    if isinstance(spec.plan, Round) and spec.roll == "even":
+        return listed
+    return (*listed, read_only("residual_angle", residual_deg(leg, flanks, 0)))

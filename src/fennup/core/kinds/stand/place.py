@@ -1,0 +1,154 @@
+"""A stand as boards, cut planes, joints, gauges and claims. It places; it computes no setting and no length."""
+
+from itertools import combinations
+
+from fennup.core.assembly.board import Board, End
+from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Ring, Spot
+from fennup.core.errors import CutError, SpecError
+from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.polyhedron import shared_volume
+from fennup.core.geometry.vec import Vec
+from fennup.core.kinds.inner import Added
+from fennup.core.kinds.stand.between import add_beam, add_braces, add_rails, add_ring, add_top, feet_of
+from fennup.core.kinds.stand.sides import UP, flanks_of, leg_at
+from fennup.core.kinds.stand.spec import Four, Pairs, Round, StandSpec
+from fennup.core.parts.solid import solid_of
+
+X: Vec = (1.0, 0.0, 0.0)
+Y: Vec = (0.0, 1.0, 0.0)
+DOWN: Vec = (0.0, 0.0, -1.0)
+OUT: Vec = (0.0, -1.0, 0.0)
+SHARED_MM3 = 1e-3
+
+
+def assemble(spec: StandSpec) -> Assembly:
+    """Boards and joints of a stand. SpecError when none answers to the spec."""
+    flanks, legs = flanks_of(spec), _legs(spec)
+    _check_apart(spec, legs)
+    added = Added()
+    plan = spec.plan
+    if isinstance(plan, Pairs):
+        _join_pairs(spec, plan, legs, added)
+    for k, row in enumerate(spec.rails):
+        add_rails(spec, row, k, flanks, legs, added)
+    for k, hoop in enumerate(spec.rings):
+        add_ring(spec, hoop, k, flanks, added)
+    if spec.braces:
+        add_braces(spec, spec.braces, flanks, legs, added)
+    if spec.top:
+        add_top(spec, spec.top, flanks, legs, added)
+        added.rings.append(Ring((*spec.legs, "top"), False))
+    return Assembly(
+        boards=(*legs, *added.boards),
+        joints=tuple(added.joints),
+        outlines=(),
+        claims=spec.claims(),
+        rings=tuple(added.rings),
+        findings=_findings(spec),
+        gauges=gauges_of(spec),
+    )
+
+
+def shell(spec: StandSpec) -> Assembly:
+    """The legs alone: enough to take every size on."""
+    return Assembly(tuple(_legs(spec)), (), (), (), (), (), gauges_of(spec))
+
+
+def _legs(spec: StandSpec) -> list[Board]:
+    """The legs, foot and head cut: level, or plumb where a pair meets."""
+    flanks = flanks_of(spec)
+    legs = feet_of([leg_at(spec, flanks, i) for i in range(spec.sides)])
+    made = []
+    for leg in legs:
+        head = Plane(UP, spec.height_mm)
+        if isinstance(spec.plan, Pairs):
+            half = spec.plan.beam.thickness_mm / 2 if spec.plan.beam else 0.0
+            head = Plane(Y if leg.frame.origin[1] < 0 else OUT, -half)
+        made.append(leg.with_cut(head_of(leg), head))
+    return made
+
+
+def head_of(leg: Board) -> End:
+    """Which end of a leg is its head."""
+    return "right" if leg.frame.x[2] > 0 else "left"
+
+
+def foot_of(leg: Board) -> End:
+    """Which end of a leg is its foot."""
+    return "left" if leg.frame.x[2] > 0 else "right"
+
+
+def _check_apart(spec: StandSpec, legs: list[Board]) -> None:
+    """SpecError `legs_cross` where two legs would stand in one another."""
+    try:
+        solids = [solid_of(leg).world[0] for leg in legs]
+    except CutError:
+        raise SpecError("legs_nothing", ("height_mm",)) from None
+    for (i, a), (j, b) in combinations(enumerate(solids), 2):
+        if shared_volume(a, b) > SHARED_MM3:
+            if isinstance(spec.plan, Round):
+                field = spec.field_of("top_side", "plan.top_side_mm")
+            else:
+                # AB and BC stand one behind the other, AB and DA side by side.
+                behind = {i, j} in ({0, 1}, {2, 3}) and isinstance(spec.plan, Four)
+                name = "top_depth" if behind else "top_width"
+                field = spec.field_of(name, f"plan.{name}_mm")
+            raise SpecError("legs_cross", (field,), part=legs[i].name, other=legs[j].name)
+
+
+def _join_pairs(spec: StandSpec, plan: Pairs, legs: list[Board], added: Added) -> None:
+    """Head against head, or both against the beam."""
+    if plan.beam:
+        add_beam(spec, plan.beam, plan.top_width_mm / 2, legs, added)
+        added.rings.append(Ring((*spec.legs, "beam"), False))
+        return
+    for a, b in ((legs[0], legs[1]), (legs[3], legs[2])):
+        ends = ((a.id, head_of(a)), (b.id, head_of(b)))
+        heads = [Mating(id, f"{end}:0") for id, end in ends]
+        added.joints.append(Joint(f"{a.id}/{b.id}", "miter", heads[0], heads[1], ends))
+        added.rings.append(Ring((a.id, b.id), False))
+
+
+def gauges_of(spec: StandSpec) -> tuple[Gauge, ...]:
+    """Height, top, feet and splay, taken on the legs' outer lines."""
+    middle = isinstance(spec.plan, Round) and spec.roll == "even"
+    legs = {leg.id: leg for leg in _uncut(spec)}
+
+    def at(id: str, where: str) -> Spot:
+        end = head_of(legs[id]) if where == "head" else foot_of(legs[id])
+        return Spot(id, end, "middle" if middle else "lower", "face")
+
+    first = spec.legs[0]
+    last = spec.legs[-1]
+    height = Gauge("height", at(last, "foot"), at(last, "head"), "along", UP)
+    length = Gauge("leg_length", at(first, "foot"), at(first, "head"))
+    lean = Gauge("true_lean", at(first, "head"), at(first, "foot"), "lean", DOWN)
+    if isinstance(spec.plan, Round):
+        second = spec.legs[1]
+        sides = (Gauge(f"{name}_side", at(first, where), at(second, where)) for name, where in _PLACES)
+        return (height, *sides, lean, length)
+    made = [height]
+    for name, where in _PLACES:
+        made.append(Gauge(f"{name}_width", at("DA", where), at("AB", where), "along", X))
+        if isinstance(spec.plan, Four) or name == "foot":
+            made.append(Gauge(f"{name}_depth", at("AB", where), at("BC", where), "along", Y))
+    made.append(Gauge("foot_diagonal", at("DA", "foot"), at("BC", "foot")))
+    for name, out in (("front", X), ("side", OUT)):
+        made.append(Gauge(f"{name}_splay", at("AB", "head"), at("AB", "foot"), "angle", DOWN, out))
+        made.append(Gauge(f"{name}_offset", at("AB", "head"), at("AB", "foot"), "along", out))
+    return (*made, lean, length)
+
+
+_PLACES = (("top", "head"), ("foot", "foot"))
+
+
+def _uncut(spec: StandSpec) -> list[Board]:
+    flanks = flanks_of(spec)
+    return [leg_at(spec, flanks, i) for i in range(spec.sides)]
+
+
+def _findings(spec: StandSpec) -> tuple[Finding, ...]:
+    """What only the kind knows: that nothing holds the legs yet, and who judges what it carries."""
+    held = spec.rails or spec.rings or spec.braces or spec.top or isinstance(spec.plan, Pairs)
+    loose = () if held else (Finding("legs_loose", "warning", (), ("rails",)),)
+    return (*loose, Finding("stand_load", "note"))
