@@ -72,7 +72,31 @@ def boxes(draw: st.DrawFn) -> dict[str, Any]:
     return box(plan, height, **more)
 
 
-ANY = {"flat_frame": frames(), "box": boxes()}
+@st.composite
+def stands(draw: st.DrawFn) -> dict[str, Any]:
+    """Stands with whatever may go between their legs; many are impossible."""
+    splay, sections = st.floats(-10, 35), st.floats(15, 80)
+    form = draw(st.sampled_from(["four", "pairs", "round"]))
+    plan: dict[str, Any] = {"form": form}
+    if form == "round":
+        plan |= {"legs": draw(st.integers(3, 6)), "top_side_mm": draw(sizes), "lean_deg": draw(splay)}
+    else:
+        plan |= {"top_width_mm": draw(sizes), "front_splay_deg": draw(splay), "side_splay_deg": draw(st.floats(2, 35))}
+        plan |= {"top_depth_mm": draw(sizes)} if form == "four" else {}
+    height, which = draw(st.floats(200, 1200)), st.sampled_from(["all", "AC", "BD"])
+    low = st.floats(0, 500)
+    rail = st.fixed_dictionaries({"height_mm": low, "width_mm": sections, "thickness_mm": thin, "sides": which})
+    hoop = st.fixed_dictionaries({"height_mm": low, "tall_mm": sections, "thickness_mm": thin})
+    more: dict[str, Any] = {"rails": draw(st.lists(rail, max_size=2)), "rings": draw(st.lists(hoop, max_size=2))}
+    if draw(st.booleans()):
+        more["braces"] = {"low_mm": draw(st.floats(20, 150)), "high_mm": draw(st.floats(150, 600)), "width_mm": draw(sections)}
+        more["braces"] |= {"thickness_mm": draw(thin)}
+    more["roll"] = draw(st.sampled_from(["in_plane", "even", "rhombic"]))
+    leg = {"width_mm": draw(sections), "thickness_mm": draw(sections)}
+    return {"kind": "stand", "plan": plan, "height_mm": height, "leg": leg, **more}
+
+
+ANY = {"flat_frame": frames(), "box": boxes(), "stand": stands()}
 
 
 class EveryKind(unittest.TestCase):
@@ -124,6 +148,7 @@ class EveryKind(unittest.TestCase):
                             self.assertTrue(error.fields)
         self.assertGreater(taken["flat_frame"], 150)
         self.assertGreater(taken["box"], 150)
+        self.assertGreater(taken["stand"], 25)
 
     def test_a_dimension_is_as_long_as_it_says_in_every_view(self) -> None:
         seen = 0

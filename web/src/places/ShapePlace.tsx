@@ -23,10 +23,10 @@ type Props = {
 };
 
 const SOLID = "solid";
-const PLAIN_PAD = { left: 40, right: 40, top: 10, bottom: 10 };
+const PLAIN_PAD = { left: 40, right: 40, top: 22, bottom: 22 };
 const SECTION_PAD = { left: 78, right: 78, top: 42, bottom: 42 };
 /** Room at the right for the section, where the sheet is wide. */
-const SECTION_ROOM = 200;
+const SECTION_ROOM = 250;
 
 /** Shape: the drawing is the form; beside it the touched part's card, or what there is to decide. */
 export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props) {

@@ -37,9 +37,9 @@ LABELS = {
     "roll": "A leg is turned", "roll_in_plane": "face in the side's plane", "roll_even": "evenly, tilted without twist",
     "roll_rhombic": "planed to both planes", "beam": "The heads meet", "no_beam": "each other", "with_beam": "a beam",
     "beam_thickness": "Beam thickness", "beam_depth": "Beam depth", "beam_over": "Beam reaches past the legs",
-    "rails": "Rails", "one_more_rail": "one row more", "one_rail_less": "one less", "rail_height": "Lower edge above the ground",
+    "rails": "Rails", "one_more_rail": "add a row of rails", "one_rail_less": "one less", "rail_height": "Lower edge above the ground",
     "rails_width": "Rail width", "rail_thickness": "Rail thickness", "set_in": "Set in from the side's plane", "rail_sides": "Rails in", "in_all": "every side",
-    "in_AC": "front and back", "in_BD": "left and right", "rings": "Rings round the legs", "one_more_ring": "one more",
+    "in_AC": "front and back", "in_BD": "left and right", "rings": "Rings round the legs", "one_more_ring": "add a ring",
     "one_ring_less": "one less", "ring_height": "Lower edge above the ground", "ring_tall": "Height, upright", "ring_thickness": "Ring thickness",
     "braces": "Crossing braces", "no_braces": "none", "crossing": "half lapped", "brace_low": "They start above the ground",
     "brace_high": "They end above the ground", "brace_width": "Brace width", "brace_thickness": "Brace thickness", "brace_sides": "Braces in",
@@ -107,7 +107,7 @@ NEW_NAMES = {
 }  # fmt: skip
 
 VIEWS = {
-    "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "roll": "A leg cut square, from its head", "feet": "The feet on the ground", "section": "Cut across", "part": "Seen from its face",
+    "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "roll": "A leg cut square, and its sides", "feet": "The feet on the ground", "section": "Cut across", "part": "Seen from its face",
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
 }  # fmt: skip
 

@@ -114,10 +114,19 @@ class Finding:
 
 @dataclass(frozen=True)
 class Ring:
-    """Boards that go round and hold together; `closed` where the last meets the first, so that there is a ring to close."""
+    """Boards that hold together; `closed` where they go round and the last meets the first, so that there is a ring to close.
+
+    `more_holes`: how many holes they go round besides.
+    """
 
     boards: tuple[str, ...]
     closed: bool
+    more_holes: int = 0
+
+    @property
+    def holes(self) -> int:
+        """How many holes their union has through it."""
+        return int(self.closed) + self.more_holes
 
 
 @dataclass(frozen=True)

@@ -44,22 +44,33 @@ def ends_on(paper: Sheet, ruler: Ruler, name: str) -> tuple[Point2, Point2] | No
 
 
 def dimension(
-    paper: Sheet, ruler: Ruler, given: Collection[str], name: str, away: Point2 = RIGHT, lane: float = 1.0
+    paper: Sheet, ruler: Ruler, given: Collection[str], name: str, away: Point2 | None = None, lane: float = 1.0
 ) -> tuple[Dimension, ...]:
-    """A gauge as a dimension on a view, if it lies in its paper: a length to scale, an angle about the gauge's start."""
+    """A gauge as a dimension on a view, if it lies in its paper: a length to scale, an angle about the gauge's start.
+
+    A length stands off `away`, or square to itself, away from the middle of the paper.
+    """
     ends, value = ends_on(paper, ruler, name), ruler.measure(name)
     if ends is None or value is None:
         return ()
     standing: Standing = "given" if name in given else "derived"
     acts, free = Give(op="give", measure=name), name in given
     if not is_angle(name):
-        return (Dimension(name, name, *ends, value, "mm", standing, away, lane, acts=acts, can_free=free),)
+        return (Dimension(name, name, *ends, value, "mm", standing, away or _outwards(*ends), lane, acts=acts, can_free=free),)
     gauge = ruler.assembly.by_name[name]
     zero, out = paper.flat(gauge.along), paper.flat(gauge.out)
     turn = radians(value)
     arm = (zero[0] * cos(turn) + out[0] * sin(turn), zero[1] * cos(turn) + out[1] * sin(turn))
     first, second = (zero, arm) if zero[0] * arm[1] - zero[1] * arm[0] >= 0 else (arm, zero)
     return (Dimension(name, name, first, second, value, "deg", standing, about=ends[0], acts=acts, can_free=free),)
+
+
+def _outwards(a: Point2, b: Point2) -> Point2:
+    """Square to a line, away from the middle of the paper."""
+    long = ((b[0] - a[0]) ** 2 + (b[1] - a[1]) ** 2) ** 0.5 or 1.0
+    off = ((b[1] - a[1]) / long, (a[0] - b[0]) / long)
+    outside = off[0] * (a[0] + b[0]) + off[1] * (a[1] + b[1]) >= 0
+    return off if outside else (-off[0], -off[1])
 
 
 def grips(paper: Sheet, ruler: Ruler, shown: Sequence[Dimension], given: Collection[str]) -> tuple[Grip, ...]:

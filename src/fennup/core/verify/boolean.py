@@ -35,13 +35,13 @@ class BooleanProof:
     pieces: int
     holes: int
     rings: int
-    closed_rings: int
+    holes_meant: int
 
     @property
     def holds(self) -> bool:
         """No shared wood, no wood lost or made, and one piece with just the hole that belongs there."""
         whole = abs(self.union_mm3 - self.sum_mm3) <= max(SHARED_MM3, SAME_VOLUME * self.sum_mm3)
-        joined = self.pieces == self.rings and self.holes == self.closed_rings
+        joined = self.pieces == self.rings and self.holes == self.holes_meant
         return whole and self.shared_mm3 <= SHARED_MM3 and joined
 
 
@@ -69,7 +69,7 @@ def boolean_proof(assembly: Assembly) -> BooleanProof:
         len(pieces),
         sum(piece.genus() for piece in pieces),
         len(assembly.rings),
-        sum(ring.closed for ring in assembly.rings),
+        sum(ring.holes for ring in assembly.rings),
     )
 
 

@@ -1,6 +1,7 @@
 """What holds the legs together: rails, rings, braces, a plate, a beam."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from fennup.core.assembly.board import Board, End
 from fennup.core.assembly.model import Joint, Mating, Ring
@@ -9,9 +10,12 @@ from fennup.core.geometry.frame import Frame, frame_from
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, dot, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, fitted, lapped, panel
-from fennup.core.kinds.stand.sides import GROUND, UP, Flank, facing
-from fennup.core.kinds.stand.spec import Beam, Braces, Hoop, Rail, StandSpec, Top
+from fennup.core.kinds.stand.sides import GROUND, UP, Flank, facing, foot_of, head_of
+from fennup.core.kinds.stand.spec import Beam, Braces, Hoop, Pairs, Rail, Round, StandSpec, Top
+from fennup.core.parts.solid import ARRISES, arris_line, solid_of
 from fennup.core.stock.section import Section
+
+TURNED = 0.95  # the cosine from which on a side looks along a member
 
 
 def legs_beside(legs: Sequence[Board], i: int) -> tuple[Board, Board]:
@@ -19,17 +23,30 @@ def legs_beside(legs: Sequence[Board], i: int) -> tuple[Board, Board]:
     return legs[i - 1], legs[i]
 
 
-def _depth(flank: Flank, pair: tuple[Board, Board], thickness: float, set_in: float | None) -> float:
-    """How far behind the side's plane the middle of a member's thickness lies: in the middle of the legs if unsaid."""
+def depth_of(flank: Flank, pair: tuple[Board, Board], thickness: float, set_in: float | None) -> float:
+    """How far behind the side's plane the middle of a member's thickness lies: if unsaid in the middle of the sides that it
+    ends on, or towards the middle of the legs where two members end on one side."""
     if set_in is not None:
         return set_in + thickness / 2
-    return -sum(flank.plane.beyond(leg.frame.origin) for leg in pair) / 2
+    behind = 0.0
+    for leg, way in zip(pair, _inwards(flank), strict=True):
+        name = facing(leg, way)
+        shared = name == "back" and abs(dot(leg.side_in_world("back").normal, way)) < TURNED
+        side = leg.side(name)
+        at = leg.frame.origin if shared else leg.frame.to_world(scale(side.normal, side.offset))
+        behind -= flank.plane.beyond(at) / 2
+    return behind
+
+
+def _inwards(flank: Flank) -> tuple[Vec, Vec]:
+    """The way from the leg at a side's start to the one at its end, and back."""
+    return flank.along, scale(flank.along, -1.0)
 
 
 def _ends(flank: Flank, pair: tuple[Board, Board]) -> tuple[Face, Face]:
     """The sides of the two legs that look at each other, as faces that a member ends on."""
     made = []
-    for leg, way in zip(pair, (flank.along, scale(flank.along, -1.0)), strict=True):
+    for leg, way in zip(pair, _inwards(flank), strict=True):
         side = facing(leg, way)
         made.append(Face(leg.side_in_world(side).flipped(), (leg.id,), side))
     return made[0], made[1]
@@ -47,7 +64,7 @@ def add_rails(spec: StandSpec, row: Rail, k: int, flanks: Sequence[Flank], legs:
             limit = spec.height_mm - rise
             raise SpecError("rail_above", (f"rails.{k}.height_mm",), mm=row.height_mm, limit_mm=limit)
         # On the outside the lower edge lies at the height; from there half the thickness in and half the width up.
-        deep = _depth(flank, pair, row.thickness_mm, row.set_in_mm)
+        deep = depth_of(flank, pair, row.thickness_mm, row.set_in_mm)
         outside = flank.plane.moved(row.thickness_mm / 2 - deep)
         foot = _middle_at(outside, flank, row.height_mm)
         into = add(scale(flank.plane.normal, -row.thickness_mm / 2), scale(flank.up, row.width_mm / 2))
@@ -57,7 +74,9 @@ def add_rails(spec: StandSpec, row: Rail, k: int, flanks: Sequence[Flank], legs:
         fitted(added, stick, _ends(flank, pair), f"rails.{k}.height_mm")
         ring += [pair[0].id, id]
     if len(ring) == 2 * len(legs):
-        added.rings.append(Ring(tuple(ring), True))
+        # Heads that meet each other close a triangle at either end as well.
+        heads = 2 if isinstance(spec.plan, Pairs) and not spec.plan.beam else 0
+        added.rings.append(Ring(tuple(ring), True, heads))
 
 
 def _middle_at(plane: Plane, flank: Flank, height: float) -> Vec:
@@ -65,13 +84,14 @@ def _middle_at(plane: Plane, flank: Flank, height: float) -> Vec:
     return meeting_point(plane, Plane(flank.along, 0.0), Plane(UP, height))
 
 
-def add_ring(spec: StandSpec, hoop: Hoop, k: int, flanks: Sequence[Flank], added: Added) -> None:
+def add_ring(spec: StandSpec, hoop: Hoop, k: int, sides: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
     """A ring mitered round the legs. SpecError `ring_off_legs` where it would stand above them."""
     if hoop.height_mm + hoop.tall_mm > spec.height_mm + 1e-9:
         limit = spec.height_mm - hoop.tall_mm
         raise SpecError("ring_off_legs", (f"rings.{k}.height_mm",), mm=hoop.height_mm, limit_mm=limit)
     low, high = Plane((0.0, 0.0, -1.0), -hoop.height_mm), Plane(UP, hoop.height_mm + hoop.tall_mm)
     thick = hoop.thickness_mm
+    flanks = [replace(side, plane=side.plane.moved(_stands_out(side, legs))) for side in sides]
     boards = {}
     for flank in flanks:
         out = flank.plane.normal
@@ -97,6 +117,12 @@ def add_ring(spec: StandSpec, hoop: Hoop, k: int, flanks: Sequence[Flank], added
     added.rings.append(Ring(tuple(board.id for board in boards.values()), True))
 
 
+def _stands_out(flank: Flank, legs: Sequence[Board]) -> float:
+    """How far the legs' arrises stand out of a side's plane: turned evenly, they do a little."""
+    points = [leg.frame.to_world((0.0, *arris_line(leg, arris))) for leg in legs for arris in ARRISES]
+    return max(0.0, *(flank.plane.beyond(p) for p in points))
+
+
 def add_braces(spec: StandSpec, how: Braces, flanks: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
     """Two crossing braces in every chosen side. SpecError `brace_above` where they would reach above the heads."""
     if how.high_mm > spec.height_mm:
@@ -106,7 +132,7 @@ def add_braces(spec: StandSpec, how: Braces, flanks: Sequence[Flank], legs: Sequ
             continue
         pair = legs_beside(legs, i)
         faces = _ends(flank, pair)
-        middle = flank.plane.moved(-_depth(flank, pair, how.thickness_mm, how.set_in_mm))
+        middle = flank.plane.moved(-depth_of(flank, pair, how.thickness_mm, how.set_in_mm))
         sticks = []
         for number, heights in enumerate(((how.low_mm, how.high_mm), (how.high_mm, how.low_mm))):
             left, right = (meeting_point(middle, face.plane, Plane(UP, z)) for face, z in zip(faces, heights, strict=True))
@@ -120,18 +146,20 @@ def add_braces(spec: StandSpec, how: Braces, flanks: Sequence[Flank], legs: Sequ
 def add_top(spec: StandSpec, top: Top, flanks: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
     """A plate on the heads."""
     bottom = spec.height_mm
-    rims = []
-    for flank in flanks:
-        edge = _middle_at(flank.plane, flank, bottom)
-        level = unit((flank.plane.normal[0], flank.plane.normal[1], 0.0))
-        rims.append(Plane(level, dot(level, edge) + top.over_mm))
+    heads = [p for leg in legs for patch in solid_of(leg).patches(f"{head_of(leg)}:0") for p in patch.points]
+    looks = []
+    for i, flank in enumerate(flanks):
+        here, after = (unit((f.plane.normal[0], f.plane.normal[1], 0.0)) for f in (flank, flanks[(i + 1) % len(flanks)]))
+        # Over each leg of a round stand the plate's corner is cut off.
+        looks += [here, unit(add(here, after))] if isinstance(spec.plan, Round) else [here]
+    rims = [Plane(look, max(dot(look, p) for p in heads) + top.over_mm) for look in looks]
     try:
         plate = panel("top", "Top", bottom, top.thickness_mm, rims)
     except CutError:
         raise SpecError("piece_outside", ("top",), part="Top") from None
     added.boards.append(plate)
     for leg in legs:
-        end: End = "right" if leg.frame.x[2] > 0 else "left"
+        end = head_of(leg)
         head = Mating(leg.id, f"{end}:0")
         added.joints.append(Joint(f"{leg.id} top", "butt", head, Mating("top", "back"), ((leg.id, end),)))
 
@@ -145,11 +173,11 @@ def add_beam(spec: StandSpec, beam: Beam, reach: float, legs: Sequence[Board], a
     board = board.with_cut("left", Plane((-1.0, 0.0, 0.0), far)).with_cut("right", Plane((1.0, 0.0, 0.0), far))
     added.boards.append(board)
     for leg in legs:
-        end: End = "right" if leg.frame.x[2] > 0 else "left"
+        end = head_of(leg)
         side = "face" if leg.frame.origin[1] < 0 else "back"
         added.joints.append(Joint(f"{leg.id} beam", "butt", Mating(leg.id, f"{end}:0"), Mating("beam", side), ((leg.id, end),)))
 
 
 def feet_of(legs: Sequence[Board]) -> list[Board]:
     """The legs with their feet cut level."""
-    return [leg.with_cut("left" if leg.frame.x[2] > 0 else "right", GROUND) for leg in legs]
+    return [leg.with_cut(foot_of(leg), GROUND) for leg in legs]

@@ -1,8 +1,10 @@
 """What there is to decide about a stand, in the order in which one decides it."""
 
+from typing import Any
+
 from fennup.core.drawing.view import Control
 from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
-from fennup.core.kinds.stand.between import legs_beside
+from fennup.core.kinds.stand.between import depth_of, legs_beside
 from fennup.core.kinds.stand.sides import flanks_of
 from fennup.core.kinds.stand.spec import Pairs, Rail, Round, StandSpec
 from fennup.core.parts.measure import Ruler
@@ -21,7 +23,7 @@ def controls_of(spec: StandSpec, ruler: Ruler) -> tuple[Control, ...]:
     ]
     if isinstance(plan, Pairs):
         controls += _beam(spec, plan)
-    controls += [*_rails(spec, ruler), *_rings(spec), *_braces(spec)]
+    controls += [*_rails(spec, ruler), *_rings(spec), *_braces(spec, ruler)]
     if not isinstance(plan, Pairs):
         usual = {"thickness_mm": spec.leg.thickness_mm / 2, "over_mm": spec.leg.width_mm / 2}
         controls.append(with_or_without("top", "on_top", "top", ("no_top", "top_plate"), usual, spec.top))
@@ -50,21 +52,22 @@ def _sides(spec: StandSpec, path: str, now: str, code: str, about: str = "") -> 
 
 def _set_in(spec: StandSpec, ruler: Ruler, row: Rail) -> float:
     """How far behind the side's plane a rail lies."""
-    if row.set_in_mm is not None:
-        return row.set_in_mm
-    letter = spec.chosen(row.sides)[0]
-    i = spec.letters.index(letter)
+    i = spec.letters.index(spec.chosen(row.sides)[0])
     legs = [ruler.assembly.board(id) for id in spec.legs]
-    behind = [-flanks_of(spec)[i].plane.beyond(leg.frame.origin) for leg in legs_beside(legs, i)]
-    return sum(behind) / 2 - row.thickness_mm / 2
+    return depth_of(flanks_of(spec)[i], legs_beside(legs, i), row.thickness_mm, row.set_in_mm) - row.thickness_mm / 2
 
 
 def _rails(spec: StandSpec, ruler: Ruler) -> list[Control]:
     """Rows of rails, each with its height."""
     rows = [row.model_dump(mode="json") for row in spec.rails]
-    last = rows[-1] if rows else {"width_mm": spec.leg.width_mm, "thickness_mm": spec.leg.thickness_mm / 2}
-    low = spec.rails[-1].height_mm if spec.rails else 0.0
-    answers: Answers = {"one_more_rail": ([*rows, {**last, "height_mm": (low + spec.height_mm) / 2}], False)}
+    last: dict[str, Any] = (
+        rows[-1]
+        if rows
+        else {"width_mm": spec.leg.width_mm, "thickness_mm": spec.leg.thickness_mm / (3 if isinstance(spec.plan, Round) else 2)}
+    )
+    low, high = _free_height(spec)
+    middle = low + (high - low) / 2 - last["width_mm"] / 2
+    answers: Answers = {"one_more_rail": ([*rows, {**last, "height_mm": max(0.0, middle)}], False)}
     if rows:
         answers["one_rail_less"] = (rows[:-1], False)
     made = [choice("rails", "between", "rails", answers)]
@@ -96,14 +99,24 @@ def _rings(spec: StandSpec) -> list[Control]:
     return made
 
 
-def _braces(spec: StandSpec) -> list[Control]:
+def _narrowest(spec: StandSpec, ruler: Ruler) -> float:
+    """About how far the legs stand apart, between them at half the height, where they stand closest."""
+    sides = ("side",) if isinstance(spec.plan, Round) else ("width", "depth")
+    apart = (((ruler.measure(f"top_{side}") or 0.0) + (ruler.measure(f"foot_{side}") or 0.0)) / 2 for side in sides)
+    return min(apart) - 2 * max(spec.leg.width_mm, spec.leg.thickness_mm)
+
+
+def _braces(spec: StandSpec, ruler: Ruler) -> list[Control]:
     """Crossing braces: there or not, and where."""
-    now, size = spec.braces, spec.height_mm
+    now, (low, high), width = spec.braces, _free_height(spec), spec.leg.width_mm * 0.8
+    room = min(width, (high - low) / 4)
+    # No steeper than about one to one: a steep brace's end would run off its leg.
+    rise = max(room, min(high - low - 2 * room, _narrowest(spec, ruler)))
     usual = {
-        "low_mm": size / 8,
-        "high_mm": size * 7 / 8,
-        "width_mm": spec.leg.width_mm * 0.8,
-        "thickness_mm": spec.leg.thickness_mm / 2,
+        "low_mm": low + room,
+        "high_mm": low + room + rise,
+        "width_mm": room,
+        "thickness_mm": spec.leg.thickness_mm / (4 if isinstance(spec.plan, Round) else 2),
     }
     made = [with_or_without("braces", "between", "braces", ("no_braces", "crossing"), usual, now)]
     if now:
@@ -111,3 +124,15 @@ def _braces(spec: StandSpec) -> list[Control]:
             made.append(figure(f"brace_{name}", "between", value, f"braces.{name}_mm"))
         made += _sides(spec, "braces.sides", now.sides, "brace_sides")
     return made
+
+
+def _free_height(spec: StandSpec) -> tuple[float, float]:
+    """From the highest of what is in the lower half to the lowest of what is in the upper half, or to what joins the heads."""
+    middle, top = spec.height_mm / 2, spec.height_mm
+    if isinstance(spec.plan, Pairs) and spec.plan.beam:
+        top -= spec.plan.beam.depth_mm
+    taken = [(row.height_mm, row.height_mm + row.width_mm) for row in spec.rails]
+    if spec.braces:
+        taken.append((spec.braces.low_mm - spec.braces.width_mm, spec.braces.high_mm + spec.braces.width_mm))
+    low = max((upper for lower, upper in taken if lower < middle), default=0.0)
+    return low, min((lower for lower, _ in taken if lower >= middle), default=top)

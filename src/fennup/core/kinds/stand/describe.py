@@ -1,13 +1,14 @@
 """What a stand shows of itself: from the front, from the side, from above, how a leg is turned, the feet on the ground."""
 
+from collections.abc import Sequence
+
 from fennup.core.drawing.board_views import pictorial, seen_from, sliced
 from fennup.core.drawing.view import Description, Dimension, Mark, Shape, SizeRow, View
 from fennup.core.geometry.plane import plane_through
-from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
+from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale, sub, unit
 from fennup.core.kinds.gauged import DOWN, LEFT, RIGHT, UP, Sheet, dimension, grips, read_only, rows
 from fennup.core.kinds.stand.controls import controls_of
-from fennup.core.kinds.stand.place import foot_of
-from fennup.core.kinds.stand.sides import flanks_of, residual_deg, seam
+from fennup.core.kinds.stand.sides import flanks_of, foot_of, residual_deg, seam
 from fennup.core.kinds.stand.sizing import SIZING
 from fennup.core.kinds.stand.spec import Round, StandSpec
 from fennup.core.parts.measure import Ruler
@@ -18,6 +19,7 @@ Y: Vec = (0.0, 1.0, 0.0)
 Z: Vec = (0.0, 0.0, 1.0)
 FRONT, SIDE, ABOVE = Sheet("front", X, Z), Sheet("side", Y, Z), Sheet("above", X, Y)
 PAPERS = (FRONT, SIDE, ABOVE)
+Shown = tuple[str, Point2 | None, float]
 SIZES = (
     "height", "top_width", "top_depth", "top_side", "foot_width", "foot_depth", "foot_side", "foot_diagonal",
     "front_splay", "side_splay", "front_offset", "side_offset", "true_lean", "leg_length",
@@ -28,12 +30,12 @@ def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
     """Views, controls and sizes of a solved stand."""
     given = {pin.measure for pin in spec.given_pins()}
     round_plan = isinstance(spec.plan, Round)
-    on_front = [("top_width", UP, 1.0), ("foot_width", DOWN, 1.0), ("height", LEFT, 1.4), ("front_splay", UP, 0.0)]
-    on_side = [("top_depth", UP, 1.0), ("foot_depth", DOWN, 1.0), ("height", LEFT, 1.4), ("side_splay", UP, 0.0)]
-    on_ground = [("foot_width", DOWN, 1.0), ("foot_depth", RIGHT, 1.0), ("foot_diagonal", UP, 0.0)]
+    on_front: list[Shown] = [("top_width", UP, 1.0), ("foot_width", DOWN, 1.0), ("height", LEFT, 1.4), ("front_splay", UP, 0.0)]
+    on_side: list[Shown] = [("top_depth", UP, 1.0), ("foot_depth", DOWN, 1.0), ("height", LEFT, 1.4), ("side_splay", UP, 0.0)]
+    on_ground: list[Shown] = [("foot_width", DOWN, 1.0), ("foot_depth", RIGHT, 1.0), ("foot_diagonal", UP, 0.0)]
     if round_plan:
         on_front, on_side = [("height", LEFT, 1.4)], [("height", LEFT, 1.4)]
-        on_ground = [("foot_side", RIGHT, 1.0), ("top_side", LEFT, 0.0)]
+        on_ground = [("foot_side", None, 1.0), ("top_side", None, 0.0)]
     views = [
         _seen(paper, ruler, solids, given, shown) for paper, shown in ((FRONT, on_front), (SIDE, on_side), (ABOVE, on_ground))
     ]
@@ -49,9 +51,7 @@ def _facts(spec: StandSpec) -> tuple[str, ...]:
     return (f"stand_{spec.plan.form}", f"legs:{spec.sides}", *((f"free:{free}",) if free else ()))
 
 
-def _seen(
-    paper: Sheet, ruler: Ruler, solids: dict[str, Solid], given: set[str], shown: list[tuple[str, tuple[float, float], float]]
-) -> View:
+def _seen(paper: Sheet, ruler: Ruler, solids: dict[str, Solid], given: set[str], shown: Sequence[Shown]) -> View:
     found = [d for name, away, lane in shown for d in dimension(paper, ruler, given, name, away, lane)]
     marks = tuple(Mark("letter", paper.flat(_top_of(solid)), id, id) for id, solid in solids.items() if solid.board.role == "leg")
     shapes = seen_from(ruler.assembly, solids, paper.right, paper.up)
@@ -78,7 +78,7 @@ def _roll(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> View:
     cut = plane_through(middle, axis)
     id = spec.legs[0]
     shapes = list(sliced({id: solids[id]}, cut, right, up))
-    reach = 1.6 * max(spec.leg.width_mm, spec.leg.thickness_mm)
+    reach = 1.35 * max(spec.leg.width_mm, spec.leg.thickness_mm)
     paper = Sheet("roll", right, up)
     marks = []
     for flank, sense in ((a, -1.0), (b, 1.0)):
@@ -115,7 +115,12 @@ def _feet(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid], given: set[st
         leg = ruler.assembly.board(id)
         for patch in solids[id].patches(f"{foot_of(leg)}:0"):
             shapes.append(Shape("wood", tuple(paper.flat(p) for p in patch.points), True, id, (1.0, 0.0)))
-    shown = [("foot_width", DOWN, 1.0), ("foot_diagonal", UP, 0.0), ("foot_depth", RIGHT, 1.0), ("foot_side", RIGHT, 1.0)]
+    shown: list[Shown] = [
+        ("foot_width", DOWN, 1.0),
+        ("foot_diagonal", UP, 0.0),
+        ("foot_depth", RIGHT, 1.0),
+        ("foot_side", None, 1.0),
+    ]
     found = [d for name, away, lane in shown for d in dimension(paper, ruler, given, name, away, lane)]
     return View("feet", tuple(shapes), (), tuple(found))
 

@@ -2,7 +2,7 @@
 
 from itertools import combinations
 
-from fennup.core.assembly.board import Board, End
+from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Ring, Spot
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import Plane
@@ -10,7 +10,7 @@ from fennup.core.geometry.polyhedron import shared_volume
 from fennup.core.geometry.vec import Vec
 from fennup.core.kinds.inner import Added
 from fennup.core.kinds.stand.between import add_beam, add_braces, add_rails, add_ring, add_top, feet_of
-from fennup.core.kinds.stand.sides import UP, flanks_of, leg_at
+from fennup.core.kinds.stand.sides import UP, flanks_of, foot_of, head_of, leg_at
 from fennup.core.kinds.stand.spec import Four, Pairs, Round, StandSpec
 from fennup.core.parts.solid import solid_of
 
@@ -32,7 +32,7 @@ def assemble(spec: StandSpec) -> Assembly:
     for k, row in enumerate(spec.rails):
         add_rails(spec, row, k, flanks, legs, added)
     for k, hoop in enumerate(spec.rings):
-        add_ring(spec, hoop, k, flanks, added)
+        add_ring(spec, hoop, k, flanks, legs, added)
     if spec.braces:
         add_braces(spec, spec.braces, flanks, legs, added)
     if spec.top:
@@ -66,16 +66,6 @@ def _legs(spec: StandSpec) -> list[Board]:
             head = Plane(Y if leg.frame.origin[1] < 0 else OUT, -half)
         made.append(leg.with_cut(head_of(leg), head))
     return made
-
-
-def head_of(leg: Board) -> End:
-    """Which end of a leg is its head."""
-    return "right" if leg.frame.x[2] > 0 else "left"
-
-
-def foot_of(leg: Board) -> End:
-    """Which end of a leg is its foot."""
-    return "left" if leg.frame.x[2] > 0 else "right"
 
 
 def _check_apart(spec: StandSpec, legs: list[Board]) -> None:

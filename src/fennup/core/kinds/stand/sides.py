@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import acos, atan, cos, degrees, pi, radians, sin, tan
 
-from fennup.core.assembly.board import Board, Side
+from fennup.core.assembly.board import Board, End, Side
 from fennup.core.geometry.frame import Frame, frame_from
 from fennup.core.geometry.plane import Plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
@@ -110,6 +110,16 @@ def _level(normal: Vec) -> Vec:
 def _tilted(level: Vec, up: Vec) -> Vec:
     """A level direction after upright has been tilted to `up` the shortest way (Rodrigues)."""
     return sub(level, scale(add(UP, up), dot(level, up) / (1.0 + up[2])))
+
+
+def head_of(leg: Board) -> End:
+    """Which end of a leg is its head."""
+    return "right" if leg.frame.x[2] > 0 else "left"
+
+
+def foot_of(leg: Board) -> End:
+    """Which end of a leg is its foot."""
+    return "left" if leg.frame.x[2] > 0 else "right"
 
 
 def facing(leg: Board, way: Vec) -> Side:
