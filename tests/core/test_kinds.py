@@ -96,7 +96,29 @@ def stands(draw: st.DrawFn) -> dict[str, Any]:
     return {"kind": "stand", "plan": plan, "height_mm": height, "leg": leg, **more}
 
 
-ANY = {"flat_frame": frames(), "box": boxes(), "stand": stands()}
+@st.composite
+def braces(draw: st.DrawFn) -> dict[str, Any]:
+    """Braces and props in any place."""
+    form, rise = draw(st.sampled_from(["knee", "between", "prop"])), st.floats(-1500, 1500)
+    place: dict[str, Any] = {"form": form}
+    by = ["lower", "centre", "upper"]
+    if form == "knee":
+        place |= {"corner_deg": draw(st.floats(20, 160)), "post_leg_mm": draw(sizes), "beam_leg_mm": draw(sizes)}
+    elif form == "prop":
+        tilt = st.floats(-20, 20)
+        place |= {"stand_off_mm": draw(sizes), "wall_height_mm": draw(sizes), "ground_deg": draw(tilt), "wall_deg": draw(tilt)}
+        if draw(st.booleans()):
+            place["treads"] = {"count": draw(st.integers(1, 8)), "thickness_mm": draw(thin), "clear_mm": draw(sizes)}
+    else:
+        by += ["corners", "pocket"]
+        place |= {"clear_mm": draw(sizes), "rise_mm": draw(rise)}
+        if draw(st.booleans()):
+            place["crossing"] = {"start_mm": draw(rise), "rise_mm": draw(rise), "width_mm": draw(st.floats(10, 120))}
+    board = {"width_mm": draw(st.floats(10, 120)), "thickness_mm": draw(thin), "member_mm": draw(st.floats(20, 120))}
+    return {"kind": "brace", "place": place, "by": draw(st.sampled_from(by)), **board}
+
+
+ANY = {"flat_frame": frames(), "box": boxes(), "stand": stands(), "brace": braces()}
 
 
 class EveryKind(unittest.TestCase):
@@ -149,6 +171,7 @@ class EveryKind(unittest.TestCase):
         self.assertGreater(taken["flat_frame"], 150)
         self.assertGreater(taken["box"], 150)
         self.assertGreater(taken["stand"], 25)
+        self.assertGreater(taken["brace"], 20)
 
     def test_a_dimension_is_as_long_as_it_says_in_every_view(self) -> None:
         seen = 0

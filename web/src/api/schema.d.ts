@@ -1347,7 +1347,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "wood" | "grain" | "joint" | "rabbet" | "cut" | "waste" | "held" | "circle" | "ground" | "left_out" | "fence" | "table" | "blade" | "arc" | "stop" | "unseen" | "hole";
+            role: "wood" | "grain" | "joint" | "rabbet" | "cut" | "waste" | "held" | "circle" | "ground" | "left_out" | "fence" | "table" | "blade" | "arc" | "stop" | "unseen" | "hole" | "found";
             /**
              * Tone
              * @default 0
@@ -1430,9 +1430,12 @@ export interface components {
         };
         /**
          * SolidOut
-         * @description A part as its convex pieces. `push` is the way it goes when the whole is pulled apart, of length 0 to 1.
+         * @description A part as its convex pieces. `push` is the way it goes when the whole is pulled apart, of length 0 to 1; `found`: it is
+         *     there already.
          */
         SolidOut: {
+            /** Found */
+            found: boolean;
             /** Id */
             id: string;
             /** Name */

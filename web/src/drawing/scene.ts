@@ -45,7 +45,7 @@ export class SolidScene {
   private renderer: WebGLRenderer;
   private scene = new Scene();
   private camera = new PerspectiveCamera(35, 1, 0.01, 100);
-  private parts = new Map<string, { group: Group; push: Vector3; mesh: Mesh[] }>();
+  private parts = new Map<string, { group: Group; push: Vector3; mesh: Mesh[]; found: boolean }>();
   private joints = new Group();
   private look: Look = { ...FRONT };
   private apart = 0;
@@ -80,13 +80,15 @@ export class SolidScene {
     const placed = (p: [number, number, number]) => tipped(p).sub(middle).divideScalar(reach);
     for (const solid of solids.solids) {
       const group = new Group();
-      const mesh = solid.pieces.map((piece) => this.piece(piece, placed, solid.id));
+      // What is there already is no part to be touched.
+      const part = solid.found ? null : solid.id;
+      const mesh = solid.pieces.map((piece) => this.piece(piece, placed, part));
       for (const m of mesh) {
         const edges = new LineSegments(new EdgesGeometry(m.geometry, CREASE_DEG), new LineBasicMaterial());
         group.add(m, edges);
       }
       this.scene.add(group);
-      this.parts.set(solid.id, { group, push: tipped(solid.push), mesh });
+      this.parts.set(solid.id, { group, push: tipped(solid.push), mesh, found: solid.found });
     }
     for (const joint of solids.joints) {
       for (const outline of joint.outlines) {
@@ -107,7 +109,7 @@ export class SolidScene {
   private piece(
     piece: Solids["solids"][number]["pieces"][number],
     placed: (p: [number, number, number]) => Vector3,
-    part: string,
+    part: string | null,
   ): Mesh {
     const points = piece.points.map(placed);
     const corners = piece.facets.flatMap((loop) =>
@@ -131,15 +133,17 @@ export class SolidScene {
 
   /** Colours anew: after a touch, or when light turns to dark. */
   recolour(): void {
-    const [wood, touched, ink] = ["wood", "touched", "ink"].map((name) => token(this.host, name)) as [
-      Color,
-      Color,
-      Color,
-    ];
+    const [wood, touched, ink, there] = ["wood", "touched", "ink", "line"].map((name) =>
+      token(this.host, name),
+    ) as [Color, Color, Color, Color];
     const [mating, cut] = ["mating", "cut"].map((name) => token(this.host, name)) as [Color, Color];
     for (const [id, part] of this.parts) {
       for (const mesh of part.mesh)
-        (mesh.material as MeshLambertMaterial).color = this.touched.includes(id) ? touched : wood;
+        (mesh.material as MeshLambertMaterial).color = this.touched.includes(id)
+          ? touched
+          : part.found
+            ? there
+            : wood;
       for (const child of part.group.children) {
         if (child instanceof LineSegments) (child.material as LineBasicMaterial).color = ink;
       }

@@ -139,12 +139,14 @@ class PieceOut(BaseModel):
 
 
 class SolidOut(BaseModel):
-    """A part as its convex pieces. `push` is the way it goes when the whole is pulled apart, of length 0 to 1."""
+    """A part as its convex pieces. `push` is the way it goes when the whole is pulled apart, of length 0 to 1; `found`: it is
+    there already."""
 
     id: str
     name: str
     pieces: list[PieceOut]
     push: Point3
+    found: bool
 
 
 class JointOut(BaseModel):

@@ -32,6 +32,29 @@ def _stand(plan: dict[str, Any], height: float, leg: float, **more: Any) -> dict
 
 PROJECTS: tuple[dict[str, Any], ...] = (
     {
+        "name": "Oar loft ladder",
+        "spec": {
+            "kind": "brace", "width_mm": 95.0, "thickness_mm": 27.0, "member_mm": 90.0,
+            "place": {"form": "prop", "stand_off_mm": 560.0, "wall_height_mm": 2150.0, "ground_deg": 2.0,
+                      "treads": {"count": 7, "thickness_mm": 27.0, "clear_mm": 360.0}},
+        },
+    },
+    {
+        "name": "Slip gate braces",
+        "spec": {
+            "kind": "brace", "width_mm": 60.0, "thickness_mm": 27.0, "member_mm": 70.0,
+            "place": {"form": "between", "clear_mm": 640.0, "rise_mm": 820.0,
+                      "crossing": {"start_mm": 700.0, "rise_mm": -570.0, "width_mm": 88.9}},
+        },
+    },
+    {
+        "name": "Sign bracket",
+        "spec": {
+            "kind": "brace", "width_mm": 75.0, "thickness_mm": 40.0, "member_mm": 90.0, "by": "lower",
+            "place": {"form": "knee", "corner_deg": 100.0, "post_leg_mm": 520.0, "beam_leg_mm": 380.0},
+        },
+    },
+    {
         "name": "Coxswain's stool",
         "unit": "in", "graduation": "1/16",
         "spec": _stand(

@@ -23,6 +23,7 @@ def solids_of(solution: Solution, version: int) -> SolidsOut:
                     for p in solution.solids[board.id].world
                 ],
                 push=scale(sub(middles[board.id], centre), 1.0 / reach),
+                found=board.found,
             )
             for board in solution.assembly.boards
         ],

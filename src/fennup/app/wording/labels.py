@@ -5,9 +5,9 @@ LINES = {
     "outer_top": "outside at the top", "inner_bottom": "inside at the bottom", "inner_top": "inside at the top",
     "cap_outside": "outside of the cap", "cap_opening": "opening of the cap",
 }  # fmt: skip
-WHOLE = {"flat_frame": "The frame", "box": "The box", "stand": "The stand"}
-FAMILY = {"flat_frame": "Flat frames", "box": "Boxes and cases", "stand": "Stands on splayed legs"}
-PART = {"flat_frame": "rail", "box": "wall", "stand": "leg"}
+WHOLE = {"flat_frame": "The frame", "box": "The box", "stand": "The stand", "brace": "The brace"}
+FAMILY = {"flat_frame": "Flat frames", "box": "Boxes and cases", "stand": "Stands on splayed legs", "brace": "Braces and props"}
+PART = {"flat_frame": "rail", "box": "wall", "stand": "leg", "brace": "brace"}
 ON_WALLS = {
     "height": "height", "slope": "slope from vertical", "level_slope": "slope from level", "run": "how far it leans out",
     "slant": "along the slope", "board_width": "board width before ripping",
@@ -29,6 +29,17 @@ KINDS_EVEN = {
 KINDS_ODD = {**KINDS_EVEN, "flats": "inner circle", "corners": "outer circle", "reach": "corner to opposite side"}
 
 LABELS = {
+    "corner_angle": "corner of the members", "post_leg": "down the post", "beam_leg": "along the beam", "clear": "clear between the members",
+    "rise": "rise from left to right", "start": "second brace starts higher by", "second_rise": "rise of the second brace",
+    "crosses_at": "crossing, from the left end", "second_crosses_at": "crossing on the second brace, from the left end",
+    "lower_edge": "lower edge, end to end", "upper_edge": "upper edge, end to end", "stand_off": "foot out from the wall",
+    "wall_height": "head up the wall", "prop_lean": "lean from upright", "tread_rise": "rise from tread to tread",
+    "measured_on": "Sizes are taken on", "by_lower": "its lower edge", "by_centre": "its middle line", "by_upper": "its upper edge",
+    "knee_by_lower": "its long edge", "knee_by_upper": "its edge towards the corner", "by_corners": "corner to corner, edge to edge",
+    "by_pocket": "corner to corner, in pockets", "member": "Width of the members", "second_brace": "Braces", "one_brace": "one",
+    "two_braces": "two, half lapped", "second_width": "Width of the second", "ground_tilt": "Ground rises towards the wall",
+    "wall_tilt": "Wall leans away", "treads": "Treads", "no_treads": "none, one prop", "with_treads": "level, between two uprights",
+    "tread_count": "Number of treads", "tread_clear": "Clear between the uprights", "tread_thickness": "Tread thickness",
     "top_width": "top, width", "top_depth": "top, depth", "top_side": "top, leg to leg", "foot_width": "feet, width",
     "foot_depth": "feet, depth", "foot_side": "feet, leg to leg", "foot_diagonal": "feet, diagonal",
     "front_splay": "splay seen from the front", "side_splay": "splay seen from the side", "front_offset": "how far a foot stands out, from the front",
@@ -89,7 +100,7 @@ LABELS = {
 }  # fmt: skip
 
 GROUPS = {
-    "outline": "Outline", "legs": "Legs", "between": "Between the legs", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
+    "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "scales": "Scales and blade",
 }  # fmt: skip
 
@@ -98,12 +109,14 @@ STARTS = {
     "irregular": "Any outline", "open_octagon": "Arch, one side open", "case": "Case of six", "tapered_box": "Leaning box",
     "tub": "Tub of eight", "trough": "Trough", "any_box": "Case of any plan",
     "stool": "Four splayed legs", "three_legs": "Three legs", "trestle": "Trestle", "tower": "Tower",
+    "knee_brace": "Knee brace", "diagonal": "Diagonal", "crossing": "Crossing braces", "prop": "Prop", "ladder": "Ladder",
 }  # fmt: skip
 
 NEW_NAMES = {
     "rectangle": "Rectangular frame", "triangle": "Three-sided frame", "hexagon": "Six-sided frame",
     "octagon": "Eight-sided frame", "irregular": "Frame of my own outline", "open_octagon": "Arch", "case": "Six-sided case",
     "tapered_box": "Leaning box", "tub": "Tub", "trough": "Trough", "any_box": "Case of my own plan", "stool": "Stool", "three_legs": "Three-legged stool", "trestle": "Trestle", "tower": "Tower",
+    "knee_brace": "Knee brace", "diagonal": "Diagonal brace", "crossing": "Crossing braces", "prop": "Prop", "ladder": "Ladder",
 }  # fmt: skip
 
 VIEWS = {
@@ -158,6 +171,6 @@ def fact(code: str) -> str:
         "case_regular": "case", "case_rectangle": "case, rectangle", "case_irregular": "case, any plan",
         "box_regular": "box with leaning walls", "box_rectangle": "box with leaning walls, rectangle",
         "box_irregular": "box with leaning walls, any plan", "form_regular": "flat frame", "form_rectangle": "flat frame, rectangle", "form_irregular": "flat frame, any outline",
-        "stand_four": "stand, splayed both ways", "stand_round": "stand, round", "stand_pairs": "trestle of two pairs",
+        "stand_four": "stand, splayed both ways", "stand_round": "stand, round", "brace_knee": "brace in a corner", "brace_between": "brace between two members", "brace_prop": "prop against a wall", "stand_pairs": "trestle of two pairs",
         "mitered": "mitered", "butted": "butted", "mixed_joints": "miters and butts",
     }.get(what, what)  # fmt: skip

@@ -13,7 +13,9 @@ SIDES = {
     "ring": OUT_AND_UP,
     "brace": {"face": "face", "back": "back", "upper": "upper edge", "lower": "lower edge"},
 }
-PIECE = {"leg": "leg", "rail": "rail", "ring": "ring piece", "brace": "brace"}
+SIDES["prop"] = SIDES["brace"]
+SIDES["tread"] = {"face": "top", "back": "underside", "upper": "front edge", "lower": "rear edge"}
+PIECE = {"leg": "leg", "rail": "rail", "ring": "ring piece", "brace": "brace", "prop": "upright"}
 # Members that run up: their ends have names of their own.
 FOOT_AND_HEAD = ("leg", "prop")
 

@@ -28,6 +28,19 @@ def _given_list(data: dict[str, Any], voice: Voice) -> str:
 
 
 PROBLEMS: dict[str, Words] = {
+    "by_needs_members": lambda d, v: "Corner to corner goes between two upright members.",
+    "pocket_for_one": lambda d, v: "In pockets there is one brace. Measure crossing braces on their edges or middle lines.",
+    "pocket_flat": lambda d, v: "A level brace has no pocket to go into: give it a rise.",
+    "brace_too_wide": lambda d, v: (
+        f"{_mm(d, v, 'mm')} wide, nothing is left of its short edge: its long edge is only {_mm(d, v, 'limit_mm')}."
+    ),
+    "brace_misses": lambda d, v: f"{d['part']} does not meet its member at one end.",
+    "braces_miss": lambda d, v: "The second brace does not cross the first between the members.",
+    "wall_lies_down": lambda d, v: "The wall would lie on the ground.",
+    "tread_off": lambda d, v: (
+        f"{d['part']} would stand where the uprights are already cut away for the ground or the wall. Take fewer treads."
+    ),
+    "treads_on_flat": lambda d, v: "The uprights lie too flat for level treads.",
     "legs_cross": lambda d, v: (
         f"{d['part']} and {d['other'][:1].lower()}{d['other'][1:]} would stand in one another. Set them further apart."
     ),

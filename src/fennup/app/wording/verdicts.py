@@ -142,6 +142,10 @@ Words = Callable[[str, float, float, Voice], str]
 
 FINDINGS: dict[str, Words] = {
     "legs_loose": lambda *_: "Nothing holds the legs together yet: give them rails, a ring, braces or a top.",
+    "brace_load": lambda *_: (
+        "Geometry only: size and fixings are not judged. A load-bearing brace, a prop or a ladder that people use needs local codes and "
+        "somebody licensed. Prop what it carries before you take anything away."
+    ),
     "stand_load": lambda *_: (
         "Geometry only: what a stand can carry is not judged. Where people, water or boats depend on it, follow local codes and ask "
         "somebody licensed. Never stand on an unfinished frame."

@@ -56,7 +56,8 @@ def seen_from(assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec)
                 corners = piece.corners(facet)
                 depth = sum(dot(p, reader) for p in corners) / len(corners)
                 flat = tuple((dot(p, right), dot(p, up)) for p in corners)
-                seen.append((depth, Shape("wood", flat, True, id, grain, _tone(facet.plane.normal, right, up))))
+                role: ShapeRole = "found" if solid.board.found else "wood"
+                seen.append((depth, Shape(role, flat, True, id, grain, _tone(facet.plane.normal, right, up))))
     return tuple(shape for _, shape in sorted(seen, key=lambda entry: round(entry[0], 6)))
 
 

@@ -15,6 +15,7 @@ from fennup.core.units.lengths import Tape
 
 UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 TRUE = 1e-6
+FOLLOWS = ("tread_rise", "crosses_at", "second_crosses_at")  # sizes that can be read and not given
 
 
 @dataclass(frozen=True)
@@ -54,7 +55,7 @@ def dimension(
     if ends is None or value is None:
         return ()
     standing: Standing = "given" if name in given else "derived"
-    acts, free = Give(op="give", measure=name), name in given
+    acts, free = None if name in FOLLOWS else Give(op="give", measure=name), name in given
     if not is_angle(name):
         return (Dimension(name, name, *ends, value, "mm", standing, away or _outwards(*ends), lane, acts=acts, can_free=free),)
     gauge = ruler.assembly.by_name[name]
@@ -113,7 +114,9 @@ def rows(ruler: Ruler, names: Sequence[str], given: Collection[str]) -> tuple[Si
     made = []
     for name in names:
         value = ruler.measure(name)
-        if value is not None:
+        if value is not None and name in FOLLOWS:
+            made.append(read_only(name, value))
+        elif value is not None:
             standing: Standing = "given" if name in given else "derived"
             unit = "deg" if is_angle(name) else "mm"
             made.append(SizeRow(name, value, unit, standing, Give(op="give", measure=name), name in given))  # type: ignore[arg-type]

@@ -156,6 +156,9 @@ def _settled(sizing: Sizing, text: str) -> tuple[Any, Settled]:
     pins, paths = sizing.pins(spec), sizing.unknowns(spec)
     document = spec.model_dump(mode="json")
     start = [float(get_at(document, path)) for path in paths]
+    freedom = len(start) - sizing.moving(spec)
+    if spec.pins is None and pins == all_given(spec):  # its own sizes, which are what they are
+        return spec, Settled(tuple(start), (), (), max(0, freedom - len(pins)))
 
     def moved(values: Sequence[float]) -> Any:
         other = spec
@@ -172,7 +175,7 @@ def _settled(sizing: Sizing, text: str) -> tuple[Any, Settled]:
         except (CutError, ZeroDivisionError):
             raise SpecError("no_shape", (pins[0].field if pins else "",)) from None
 
-    found = settle(start, pins, read, len(start) - sizing.moving(spec))
+    found = settle(start, pins, read, freedom)
     if found.misfits:
         worst = found.misfits[0]
         raise SpecError(

@@ -54,11 +54,8 @@ def extent_along(board: Board, y: float, z: float) -> tuple[float, float]:
     low, high = float("-inf"), float("inf")
     for end in ENDS:
         for cut in board.ends(end):
-            nx, ny, nz = cut.normal
-            if abs(nx) < 1e-9:
-                raise CutError("along_the_board", (board.id,))
-            x = (cut.offset - ny * y - nz * z) / nx
-            low, high = (max(low, x), high) if nx < 0 else (low, min(high, x))
+            x = _x_on(cut, (y, z), board)
+            low, high = (max(low, x), high) if cut.normal[0] < 0 else (low, min(high, x))
     if low == float("-inf") or high == float("inf"):
         raise CutError("no_end", (board.id,))
     return low, high
@@ -104,8 +101,26 @@ def uncut_reach(board: Board, over: float) -> tuple[float, float]:
     """Least and greatest x of a piece that every cut of the board takes something off, `over` beyond its long points."""
     if board.reach:
         return board.reach
-    spans = [extent_along(board, *arris_line(board, a)) for a in ARRISES]
-    return min(s[0] for s in spans) - over, max(s[1] for s in spans) + over
+    # Where an end has several cuts its tip may lie between the arrises: each cut alone says how far it can reach at most.
+    lines = [arris_line(board, a) for a in ARRISES]
+    low = max(min(_x_on(cut, line, board) for line in lines) for cut in _needed(board, "left"))
+    high = min(max(_x_on(cut, line, board) for line in lines) for cut in _needed(board, "right"))
+    return low - over, high + over
+
+
+def _needed(board: Board, end: End) -> tuple[Plane, ...]:
+    """An end's cuts; CutError `no_end` when it is open."""
+    if not board.ends(end):
+        raise CutError("no_end", (board.id,))
+    return board.ends(end)
+
+
+def _x_on(cut: Plane, line: tuple[float, float], board: Board) -> float:
+    """Where a cut goes through a line along the board, (y, z) in its axes. CutError `along_the_board`."""
+    nx, ny, nz = cut.normal
+    if abs(nx) < 1e-9:
+        raise CutError("along_the_board", (board.id,))
+    return (cut.offset - ny * line[0] - nz * line[1]) / nx
 
 
 def solid_of(board: Board) -> Solid:

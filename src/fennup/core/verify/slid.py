@@ -192,6 +192,8 @@ def _opened(
     if name not in ("left", "right"):
         return ()
     board = assembly.board(mating.board)
+    if board.found:  # it is there already, and not cut
+        return ()
     end: End = "left" if name == "left" else "right"
     cut = board.ends(end)[int(index)]
     made = cutter(board, end, cut)

@@ -10,7 +10,7 @@ from fennup.core.geometry.frame import Frame, frame_from
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, dot, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, fitted, lapped, panel
-from fennup.core.kinds.stand.sides import GROUND, UP, Flank, facing, foot_of, head_of
+from fennup.core.kinds.stand.sides import GROUND, IN_FRONT, UP, Flank, facing, foot_of, head_of
 from fennup.core.kinds.stand.spec import Beam, Braces, Hoop, Pairs, Rail, Round, StandSpec, Top
 from fennup.core.parts.solid import ARRISES, arris_line, solid_of
 from fennup.core.stock.section import Section
@@ -174,7 +174,7 @@ def add_beam(spec: StandSpec, beam: Beam, reach: float, legs: Sequence[Board], a
     added.boards.append(board)
     for leg in legs:
         end = head_of(leg)
-        side = "face" if leg.frame.origin[1] < 0 else "back"
+        side = "face" if leg.id in IN_FRONT else "back"
         added.joints.append(Joint(f"{leg.id} beam", "butt", Mating(leg.id, f"{end}:0"), Mating("beam", side), ((leg.id, end),)))
 
 

@@ -20,10 +20,6 @@ Z: Vec = (0.0, 0.0, 1.0)
 FRONT, SIDE, ABOVE = Sheet("front", X, Z), Sheet("side", Y, Z), Sheet("above", X, Y)
 PAPERS = (FRONT, SIDE, ABOVE)
 Shown = tuple[str, Point2 | None, float]
-SIZES = (
-    "height", "top_width", "top_depth", "top_side", "foot_width", "foot_depth", "foot_side", "foot_diagonal",
-    "front_splay", "side_splay", "front_offset", "side_offset", "true_lean", "leg_length",
-)  # fmt: skip
 
 
 def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
@@ -129,7 +125,7 @@ def _sizes(spec: StandSpec, ruler: Ruler, given: set[str]) -> tuple[SizeRow, ...
     """Every size, and how far a leg's other side is out of its plane."""
     flanks = flanks_of(spec)
     leg = ruler.assembly.board(spec.legs[0])
-    listed = rows(ruler, SIZES, given)
+    listed = rows(ruler, list(ruler.assembly.by_name), given)
     if isinstance(spec.plan, Round) and spec.roll == "even":
         return listed
     return (*listed, read_only("residual_angle", residual_deg(leg, flanks, 0)))

@@ -7,10 +7,10 @@ from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, 
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import shared_volume
-from fennup.core.geometry.vec import Vec
+from fennup.core.geometry.vec import Vec, unit
 from fennup.core.kinds.inner import Added
 from fennup.core.kinds.stand.between import add_beam, add_braces, add_rails, add_ring, add_top, feet_of
-from fennup.core.kinds.stand.sides import UP, flanks_of, foot_of, head_of, leg_at
+from fennup.core.kinds.stand.sides import IN_FRONT, UP, flanks_of, foot_of, head_of, leg_at, seam
 from fennup.core.kinds.stand.spec import Four, Pairs, Round, StandSpec
 from fennup.core.parts.solid import solid_of
 
@@ -63,7 +63,7 @@ def _legs(spec: StandSpec) -> list[Board]:
         head = Plane(UP, spec.height_mm)
         if isinstance(spec.plan, Pairs):
             half = spec.plan.beam.thickness_mm / 2 if spec.plan.beam else 0.0
-            head = Plane(Y if leg.frame.origin[1] < 0 else OUT, -half)
+            head = Plane(Y if leg.id in IN_FRONT else OUT, -half)
         made.append(leg.with_cut(head_of(leg), head))
     return made
 
@@ -116,6 +116,10 @@ def gauges_of(spec: StandSpec) -> tuple[Gauge, ...]:
     if isinstance(spec.plan, Round):
         second = spec.legs[1]
         sides = (Gauge(f"{name}_side", at(first, where), at(second, where)) for name, where in _PLACES)
+        here, after, *_ = flanks_of(spec)
+        foot, head = seam(here, after, spec.height_mm)
+        level = unit((head[0] + foot[0], head[1] + foot[1], 0.0))
+        lean = Gauge("true_lean", at(first, "head"), at(first, "foot"), "angle", DOWN, level)
         return (height, *sides, lean, length)
     made = [height]
     for name, where in _PLACES:

@@ -14,6 +14,7 @@ from fennup.core.stock.section import Section
 UP: Vec = (0.0, 0.0, 1.0)
 GROUND = Plane((0.0, 0.0, -1.0), 0.0)
 FOUR_NAMES = {"AB": "Front right leg", "BC": "Back right leg", "CD": "Back left leg", "DA": "Front left leg"}
+IN_FRONT = ("AB", "DA")
 LONG_SIDES: tuple[Side, ...] = ("face", "back", "upper", "lower")
 
 

@@ -1,0 +1,45 @@
+"""What there is to decide about a brace, in the order in which one decides it."""
+
+from fennup.core.drawing.view import Control
+from fennup.core.kinds.asking import figure, one_of, with_or_without
+from fennup.core.kinds.brace.spec import Between, BraceSpec, Knee, Prop
+
+BY = {
+    "knee": ("lower", "centre", "upper"),
+    "prop": ("lower", "centre", "upper"),
+    "between": ("lower", "centre", "upper", "corners", "pocket"),
+}
+
+
+def controls_of(spec: BraceSpec) -> tuple[Control, ...]:
+    """How it is measured, its board, the members, and what goes with it."""
+    place = spec.place
+    ways = BY[place.form]
+    if isinstance(place, Between) and place.crossing:
+        ways = ways[:4]
+    knee = "knee_" if isinstance(place, Knee) else ""
+    controls = [
+        one_of(
+            "measured_on", "outline", "by", {f"{knee if by in ('lower', 'upper') else ''}by_{by}": by for by in ways}, spec.by
+        ),
+        figure("width", "board", spec.width_mm, "width_mm"),
+        figure("thickness", "board", spec.thickness_mm, "thickness_mm"),
+        figure("member", "there", spec.member_mm, "member_mm"),
+    ]
+    if isinstance(place, Between):
+        usual = {"start_mm": place.rise_mm, "rise_mm": -place.rise_mm, "width_mm": spec.width_mm}
+        ask = with_or_without("second_brace", "outline", "place.crossing", ("one_brace", "two_braces"), usual, place.crossing)
+        if spec.by != "pocket":
+            controls.append(ask)
+        if place.crossing:
+            controls.append(figure("second_width", "board", place.crossing.width_mm, "place.crossing.width_mm"))
+    if isinstance(place, Prop):
+        controls.append(figure("ground_tilt", "there", place.ground_deg, "place.ground_deg", "deg"))
+        controls.append(figure("wall_tilt", "there", place.wall_deg, "place.wall_deg", "deg"))
+        steps = {"count": 5, "thickness_mm": spec.thickness_mm, "clear_mm": 12 * spec.thickness_mm}
+        controls.append(with_or_without("treads", "outline", "place.treads", ("no_treads", "with_treads"), steps, place.treads))
+        if place.treads:
+            controls.append(figure("tread_count", "outline", float(place.treads.count), "place.treads.count", "count"))
+            controls.append(figure("tread_clear", "outline", place.treads.clear_mm, "place.treads.clear_mm"))
+            controls.append(figure("tread_thickness", "board", place.treads.thickness_mm, "place.treads.thickness_mm"))
+    return tuple(controls)
