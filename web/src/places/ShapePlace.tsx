@@ -93,7 +93,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
             view={view}
             label={`${project.name}: ${view.title}`}
             className="min-h-[340px] flex-1 lg:min-h-0"
-            extraRight={wide ? SECTION_ROOM : 0}
+            extraRight={wide && cuts.length ? SECTION_ROOM : 0}
             touched={shownParts}
             onTouch={onTouch}
             onAct={held.act}

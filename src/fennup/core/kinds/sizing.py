@@ -157,8 +157,6 @@ def _settled(sizing: Sizing, text: str) -> tuple[Any, Settled]:
     document = spec.model_dump(mode="json")
     start = [float(get_at(document, path)) for path in paths]
     freedom = len(start) - sizing.moving(spec)
-    if spec.pins is None and pins == all_given(spec):  # its own sizes, which are what they are
-        return spec, Settled(tuple(start), (), (), max(0, freedom - len(pins)))
 
     def moved(values: Sequence[float]) -> Any:
         other = spec
@@ -175,6 +173,9 @@ def _settled(sizing: Sizing, text: str) -> tuple[Any, Settled]:
         except (CutError, ZeroDivisionError):
             raise SpecError("no_shape", (pins[0].field if pins else "",)) from None
 
+    if spec.pins is None and pins == all_given(spec):  # its own sizes, which are what they are if they can be measured
+        read(start)
+        return spec, Settled(tuple(start), (), (), max(0, freedom - len(pins)))
     found = settle(start, pins, read, freedom)
     if found.misfits:
         worst = found.misfits[0]

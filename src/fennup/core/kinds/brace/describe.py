@@ -34,13 +34,16 @@ def describe(spec: BraceSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
 
 def _on_front(ruler: Ruler, given: set[str]) -> tuple[Dimension, ...]:
     """Every size where it stands: along the members outside them, along the brace on its own sides."""
-    board = ruler.assembly.boards[0].frame
-    up: Point2 = FRONT.flat(board.y)
+    up: Point2 = FRONT.flat(ruler.assembly.boards[0].frame.y)
     shown: list[tuple[str, Point2 | None, float]] = [
-        ("post_leg", LEFT, 1.4), ("beam_leg", None, 1.4), ("corner_angle", UP, 0.0), ("clear", DOWN, 1.0), ("rise", RIGHT, 1.4),
+        ("post_leg", LEFT, 1.4), ("beam_leg", UP, 1.4), ("corner_angle", UP, 0.0), ("clear", DOWN, 1.0), ("rise", RIGHT, 1.4),
         ("stand_off", DOWN, 1.4), ("wall_height", RIGHT, 1.4), ("prop_lean", UP, 0.0), ("start", LEFT, 1.4),
-        ("lower_edge", (-up[0], -up[1]), 1.0), ("upper_edge", up, 1.0), ("crosses_at", up, 1.0),
     ]  # fmt: skip
-    if "crosses_at" in ruler.assembly.by_name:
-        shown = [entry for entry in shown if entry[0] != "upper_edge"]
+    if "second_rise" in ruler.assembly.by_name:
+        theirs = FRONT.flat(ruler.assembly.board("second").frame.y)
+        shown += [("crosses_at", up, 1.0), ("second_crosses_at", theirs, 1.0)]
+    elif "prop_lean" in ruler.assembly.by_name:
+        shown.append(("upper_edge", up, 1.0))
+    else:
+        shown += [("lower_edge", (-up[0], -up[1]), 1.0), ("upper_edge", up, 1.0)]
     return tuple(d for name, away, lane in shown for d in dimension(FRONT, ruler, given, name, away, lane))

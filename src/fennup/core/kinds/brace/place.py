@@ -155,8 +155,7 @@ def _knee(spec: BraceSpec, place: Knee) -> Assembly:
     lintel = member("beam", "Beam", (0.0, 0.0), beam, below, (behind, along), size)
     corner = Spot("post", "left", "upper")
     gauges = (
-        Gauge("corner_angle", Spot("beam", _far_end(lintel, beam, away=False), "upper"),
-              Spot("beam", _far_end(lintel, beam), "upper"), "angle", DOWN, X),
+        Gauge("corner_angle", corner, Spot("beam", _far_end(lintel, beam), "upper"), "angle", DOWN, X),
         Gauge("post_leg", corner, _spot("brace", "left", edges[0])),
         Gauge("beam_leg", corner, _spot("brace", "right", edges[1])),
         *_lengths("brace"),
@@ -166,9 +165,9 @@ def _knee(spec: BraceSpec, place: Knee) -> Assembly:
     return Assembly((brace, post, lintel), tuple(added.joints), (), (), (ring,), (), gauges)
 
 
-def _far_end(board: Board, way: Point2, *, away: bool = True) -> str:
+def _far_end(board: Board, way: Point2) -> str:
     """Which end of a board lies farther along a direction."""
-    return "right" if (dot(board.frame.x, space(way)) > 0) == away else "left"
+    return "right" if dot(board.frame.x, space(way)) > 0 else "left"
 
 
 def _between(spec: BraceSpec, place: Between) -> Assembly:
