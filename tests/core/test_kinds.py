@@ -118,7 +118,43 @@ def braces(draw: st.DrawFn) -> dict[str, Any]:
     return {"kind": "brace", "place": place, "by": draw(st.sampled_from(by)), **board}
 
 
-ANY = {"flat_frame": frames(), "box": boxes(), "stand": stands(), "brace": braces()}
+@st.composite
+def roofs(draw: st.DrawFn) -> dict[str, Any]:
+    """Roofs of every form."""
+    form = draw(st.sampled_from(["gable", "pyramid", "hip", "lean_to"]))
+    shape: dict[str, Any] = {"form": form}
+    if form == "gable":
+        slope = st.fixed_dictionaries({"run_mm": sizes, "pitch_deg": st.floats(5, 75)})
+        shape |= {
+            "left": draw(slope),
+            "right": draw(st.none() | slope),
+            "heel_mm": draw(st.floats(5, 60)),
+            "pairs": draw(st.integers(1, 3)),
+        }
+        shape |= {"foot": draw(st.sampled_from(["birdsmouth", "seat"])), "overhang_mm": draw(st.floats(0, 300))}
+        if draw(st.booleans()):
+            shape["ridge"] = {"thickness_mm": draw(thin), "depth_mm": draw(st.floats(100, 400))}
+    elif form == "pyramid":
+        shape |= {"sides": draw(st.integers(3, 12)), "across_mm": draw(sizes), "height_mm": draw(sizes)}
+        shape["eaves"] = draw(st.sampled_from(["level", "plumb", "square"]))
+    elif form == "hip":
+        shape |= {
+            "sides": draw(st.none() | st.integers(3, 8)),
+            "width_mm": draw(sizes),
+            "depth_mm": draw(sizes),
+            "rise_mm": draw(sizes),
+        }
+        shape |= {
+            "hip_thickness_mm": draw(thin),
+            "hip_depth_mm": draw(st.floats(40, 250)),
+            "spacing_mm": draw(st.floats(100, 600)),
+        }
+    else:
+        shape |= {"width_mm": draw(sizes), "depth_mm": draw(sizes), "front_mm": draw(sizes), "back_mm": draw(sizes)}
+    return {"kind": "roof", "shape": shape, "depth_mm": draw(st.floats(40, 200)), "thickness_mm": draw(thin)}
+
+
+ANY = {"flat_frame": frames(), "box": boxes(), "stand": stands(), "brace": braces(), "roof": roofs()}
 
 
 class EveryKind(unittest.TestCase):
@@ -172,6 +208,7 @@ class EveryKind(unittest.TestCase):
         self.assertGreater(taken["box"], 150)
         self.assertGreater(taken["stand"], 25)
         self.assertGreater(taken["brace"], 20)
+        self.assertGreater(taken["roof"], 8)
 
     def test_a_dimension_is_as_long_as_it_says_in_every_view(self) -> None:
         seen = 0

@@ -32,6 +32,35 @@ def _stand(plan: dict[str, Any], height: float, leg: float, **more: Any) -> dict
 
 PROJECTS: tuple[dict[str, Any], ...] = (
     {
+        "name": "Fuel store gable",
+        "unit": "in", "graduation": "1/16",
+        "spec": {
+            "kind": "roof", "thickness_mm": 1.5 * _INCH, "depth_mm": 5.5 * _INCH,
+            "shape": {"form": "gable", "left": {"run_mm": 42 * _INCH, "pitch_deg": 30.2564}, "heel_mm": 1.5 * _INCH,
+                      "overhang_mm": 8 * _INCH, "ridge": {"thickness_mm": 1.5 * _INCH, "depth_mm": 7.25 * _INCH},
+                      "pairs": 4, "spacing_mm": 16 * _INCH, "plate_mm": 3.5 * _INCH},
+        },
+    },
+    {
+        "name": "Slip lantern hip",
+        "spec": {
+            "kind": "roof", "thickness_mm": 38.0, "depth_mm": 90.0,
+            "shape": {"form": "hip", "width_mm": 1300.0, "depth_mm": 1800.0, "rise_mm": 520.0, "hip_thickness_mm": 38.0,
+                      "hip_depth_mm": 130.0, "spacing_mm": 260.0},
+        },
+    },
+    {
+        "name": "Lifebuoy hood",
+        "spec": {"kind": "roof", "thickness_mm": 12.7, "shape": {"form": "pyramid", "sides": 6, "across_mm": 762.0, "height_mm": 381.0}},
+    },
+    {
+        "name": "Oar rack lean-to",
+        "spec": {
+            "kind": "roof", "thickness_mm": 20.0,
+            "shape": {"form": "lean_to", "width_mm": 1100.0, "depth_mm": 380.0, "front_mm": 460.0, "back_mm": 640.0, "over_mm": 40.0},
+        },
+    },
+    {
         "name": "Oar loft ladder",
         "spec": {
             "kind": "brace", "width_mm": 95.0, "thickness_mm": 27.0, "member_mm": 90.0,

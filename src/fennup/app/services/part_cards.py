@@ -1,6 +1,7 @@
 """A part's card: its drawing, its ends, its long edges, its length ladder, in words."""
 
 import re
+from math import hypot
 
 from fennup.app.schemas.sheet import EdgeOut, EndOut, PartOut, RungOut
 from fennup.app.services.drawings import view_out
@@ -10,6 +11,7 @@ from fennup.app.wording.why import edge_lines, given_lines, miter_lines
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.drawing.board_views import part_shapes
 from fennup.core.drawing.view import View
+from fennup.core.geometry.plane import Plane
 from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import (
     ARRISES,
@@ -121,17 +123,13 @@ def _end(solution: Solution, board: Board, end: End, voice: Voice, words: dict[s
 def _edges(board: Board, voice: Voice, words: dict[str, str]) -> list[EdgeOut]:
     """How the long edges are ripped; nothing where both are left square."""
     made = []
-    for side, plane in (("upper", board.upper_rip), ("lower", board.lower_rip)):
-        if plane is not None:
-            bevel = rip_bevel_deg(plane)
-            wider = words["back"] if bevel > 0 else words["face"]
-            made.append(
-                EdgeOut(
-                    label=f"{'Saw' if board.stave else 'Rip'} the {words[side]}",
-                    figure=voice.angle(abs(bevel)),
-                    note=f"the {wider} stays wider there",
-                )
-            )
+    for side, plane in board.rips:
+        bevel = rip_bevel_deg(plane)
+        note = f"the {words['back'] if bevel > 0 else words['face']} stays wider there"
+        if board.backing and side == "upper":
+            note = f"backing: from the middle down towards the {words['face' if bevel > 0 else 'back']}"
+        verb = "Saw" if board.stave else "Rip"
+        made.append(EdgeOut(label=f"{verb} the {words[side]}", figure=voice.angle(abs(bevel)), note=note))
     return made
 
 
@@ -170,7 +168,9 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
         rungs.insert(1, _rabbet(board, voice, words, why))
     if board.holes:
         rungs.append(_holes(board, voice, words, why))
-    rungs += [_lap(board, number, voice, words, why) for number in range(len(board.notches))]
+    for number, notch in enumerate(board.notches):
+        rung = _lap if abs(notch.planes[-1].normal[2]) > 0.5 else _birdsmouth
+        rungs.append(rung(board, number, voice, words, why))
     if overall > longest + 1e-6:
         why_overall = [
             "The farthest tips of the two ends, along the board: the least board that this part can be cut from.",
@@ -223,6 +223,31 @@ def _lap(board: Board, number: int, voice: Voice, words: dict[str, str], why: li
         figure=voice.length(near),
         here=False,
         why=[place, *why],
+    )
+
+
+def _birdsmouth(board: Board, number: int, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
+    """Where the heel's plumb line crosses the top edge, counted from the head, and how long heel and seat are."""
+    heel, seat = board.notches[number].planes
+    half = board.section.width_mm / 2
+
+    def on(plane: Plane, y: float) -> float:
+        return (plane.offset - plane.normal[1] * y) / plane.normal[0]
+
+    # Heel and seat meet where both planes have the same x.
+    (hx, hy, _), (sx, sy, _) = heel.normal, seat.normal
+    deep = (heel.offset * sx - seat.offset * hx) / (hy * sx - sy * hx)
+    corner = (on(heel, deep), deep)
+    lengths = [hypot(corner[0] - on(plane, -half), corner[1] + half) for plane in (heel, seat)]
+    _, head = extent_along(board, half, 0.0)
+    note = f"heel {voice.say(lengths[0])} plumb, seat {voice.say(lengths[1])} level, {voice.say(deep + half)} deep square to the edge"
+    return RungOut(
+        id=f"birdsmouth{number}",
+        label=f"Birdsmouth, its heel from the head along the {words['upper']}",
+        note=note,
+        figure=voice.length(head - on(heel, half)),
+        here=False,
+        why=["The heel stands plumb over the wall's outer face, the seat lies level on the wall.", *why],
     )
 
 

@@ -3,11 +3,17 @@
 LINES = {
     "opening": "opening", "rabbet": "rabbet line", "outside": "outside", "outer_bottom": "outside at the bottom",
     "outer_top": "outside at the top", "inner_bottom": "inside at the bottom", "inner_top": "inside at the top",
-    "cap_outside": "outside of the cap", "cap_opening": "opening of the cap",
+    "cap_outside": "outside of the cap", "cap_opening": "opening of the cap", "eaves": "eaves",
 }  # fmt: skip
-WHOLE = {"flat_frame": "The frame", "box": "The box", "stand": "The stand", "brace": "The brace"}
-FAMILY = {"flat_frame": "Flat frames", "box": "Boxes and cases", "stand": "Stands on splayed legs", "brace": "Braces and props"}
-PART = {"flat_frame": "rail", "box": "wall", "stand": "leg", "brace": "brace"}
+WHOLE = {"flat_frame": "The frame", "box": "The box", "stand": "The stand", "brace": "The brace", "roof": "The roof"}
+FAMILY = {
+    "flat_frame": "Flat frames",
+    "box": "Boxes and cases",
+    "stand": "Stands on splayed legs",
+    "brace": "Braces and props",
+    "roof": "Small roofs",
+}
+PART = {"flat_frame": "rail", "box": "wall", "stand": "leg", "brace": "brace", "roof": "board"}
 ON_WALLS = {
     "height": "height", "slope": "slope from vertical", "level_slope": "slope from level", "run": "how far it leans out",
     "slant": "along the slope", "board_width": "board width before ripping",
@@ -29,8 +35,25 @@ KINDS_EVEN = {
 KINDS_ODD = {**KINDS_EVEN, "flats": "inner circle", "corners": "outer circle", "reach": "corner to opposite side"}
 
 LABELS = {
+    "left_run": "run on the left, wall to ridge", "right_run": "run on the right, wall to ridge", "left_pitch": "pitch on the left",
+    "right_pitch": "pitch on the right", "left_rise": "rise on the left", "right_rise": "rise on the right",
+    "left_top_edge": "left rafter, top edge", "right_top_edge": "right rafter, top edge", "left_ridge_to_heel": "left rafter, ridge to heel",
+    "right_ridge_to_heel": "right rafter, ridge to heel", "span": "span, wall to wall", "eaves_step": "right wall higher than the left by",
+    "pitch": "pitch", "slant": "up the slope", "seam": "seam, from eaves to point", "dihedral_angle": "between two panels",
+    "rise": "rise", "hip_length": "hip, from corner to point", "hip_pitch": "pitch of the hip", "eaves_width": "eaves, width",
+    "eaves_depth": "eaves, depth", "eaves_side": "eaves, one side", "front_pitch": "pitch of front and back", "side_pitch": "pitch of the sides",
+    "backing_left_angle": "hip's backing towards the first side", "backing_right_angle": "hip's backing towards the second side",
+    "jack_in_theory": "first jack at the front, to the hip's middle", "front_height": "front, height", "back_height": "back, height",
+    "body_width": "width", "body_depth": "depth", "slope_length": "down the slope", "gable_sides": "The two sides", "sides_alike": "alike", "sides_unlike": "each its own",
+    "pairs": "Pairs of rafters", "pair_spacing": "Middle to middle", "rafter_depth": "Rafter, depth", "rafter_thickness": "Rafter, thickness",
+    "ridge": "The heads meet", "no_ridge": "each other, mitered", "with_ridge": "a ridge board", "ridge_thickness": "Ridge thickness",
+    "ridge_depth": "Ridge depth", "rafter_foot": "The feet", "foot_birdsmouth": "birdsmouth, and on", "foot_seat": "end on the wall",
+    "heel": "Heel, plumb", "overhang": "Overhang, level", "plate": "Wall plate, width", "eaves": "Edges at the eaves",
+    "eaves_level": "level", "eaves_plumb": "plumb", "eaves_square": "square to the panel", "lid_over": "Lid reaches over, all round",
+    "jack_spacing": "Jacks, middle to middle", "hip_depth": "Hip, depth", "hip_thickness": "Hip, thickness", "jack_depth": "Jacks, depth",
+    "jack_thickness": "Jacks, thickness",
     "corner_angle": "corner of the members", "post_leg": "down the post", "beam_leg": "along the beam", "clear": "clear between the members",
-    "rise": "rise from left to right", "start": "second brace starts higher by", "second_rise": "rise of the second brace",
+    "brace_rise": "rise from left to right", "start": "second brace starts higher by", "second_rise": "rise of the second brace",
     "crosses_at": "crossing, from the left end", "second_crosses_at": "crossing on the second brace, from the left end",
     "lower_edge": "lower edge, end to end", "upper_edge": "upper edge, end to end", "stand_off": "foot out from the wall",
     "wall_height": "head up the wall", "prop_lean": "lean from upright", "tread_rise": "rise from tread to tread",
@@ -100,7 +123,7 @@ LABELS = {
 }  # fmt: skip
 
 GROUPS = {
-    "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
+    "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "scales": "Scales and blade",
 }  # fmt: skip
 
@@ -110,6 +133,7 @@ STARTS = {
     "tub": "Tub of eight", "trough": "Trough", "any_box": "Case of any plan",
     "stool": "Four splayed legs", "three_legs": "Three legs", "trestle": "Trestle", "tower": "Tower",
     "knee_brace": "Knee brace", "diagonal": "Diagonal", "crossing": "Crossing braces", "prop": "Prop", "ladder": "Ladder",
+    "gable": "Gable", "pyramid": "Pyramid", "hip": "Hip roof", "lean_to": "Lean-to",
 }  # fmt: skip
 
 NEW_NAMES = {
@@ -117,10 +141,11 @@ NEW_NAMES = {
     "octagon": "Eight-sided frame", "irregular": "Frame of my own outline", "open_octagon": "Arch", "case": "Six-sided case",
     "tapered_box": "Leaning box", "tub": "Tub", "trough": "Trough", "any_box": "Case of my own plan", "stool": "Stool", "three_legs": "Three-legged stool", "trestle": "Trestle", "tower": "Tower",
     "knee_brace": "Knee brace", "diagonal": "Diagonal brace", "crossing": "Crossing braces", "prop": "Prop", "ladder": "Ladder",
+    "gable": "Gable roof", "pyramid": "Pyramid roof", "hip": "Hip roof", "lean_to": "Lean-to",
 }  # fmt: skip
 
 VIEWS = {
-    "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "roll": "A leg cut square, and its sides", "feet": "The feet on the ground", "section": "Cut across", "part": "Seen from its face",
+    "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "roll": "A leg cut square, and its sides", "feet": "The feet on the ground", "backing": "A hip cut square, with its sides", "section": "Cut across", "part": "Seen from its face",
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
 }  # fmt: skip
 
@@ -138,6 +163,8 @@ def label(code: str, sides: int = 4) -> str:
         return which if what == "side" else f"{which} runs through"
     if what == "butt_from":
         return f"butted, {which} and every other one run through"
+    if what == "jack_length":
+        return f"first jack of side {which}, along its top"
     if what in ON_WALLS:
         return f"{ON_WALLS[what]}, {SLOPING.get(which, which)}" if which else ON_WALLS[what]
     line, _, kind = what.rpartition("_")
@@ -171,6 +198,6 @@ def fact(code: str) -> str:
         "case_regular": "case", "case_rectangle": "case, rectangle", "case_irregular": "case, any plan",
         "box_regular": "box with leaning walls", "box_rectangle": "box with leaning walls, rectangle",
         "box_irregular": "box with leaning walls, any plan", "form_regular": "flat frame", "form_rectangle": "flat frame, rectangle", "form_irregular": "flat frame, any outline",
-        "stand_four": "stand, splayed both ways", "stand_round": "stand, round", "brace_knee": "brace in a corner", "brace_between": "brace between two members", "brace_prop": "prop against a wall", "stand_pairs": "trestle of two pairs",
+        "stand_four": "stand, splayed both ways", "stand_round": "stand, round", "roof_gable": "gable roof", "roof_pyramid": "pyramid of panels", "roof_hip": "hip roof", "roof_lean_to": "lean-to with a lid", "brace_knee": "brace in a corner", "brace_between": "brace between two members", "brace_prop": "prop against a wall", "stand_pairs": "trestle of two pairs",
         "mitered": "mitered", "butted": "butted", "mixed_joints": "miters and butts",
     }.get(what, what)  # fmt: skip

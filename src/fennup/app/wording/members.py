@@ -15,9 +15,22 @@ SIDES = {
 }
 SIDES["prop"] = SIDES["brace"]
 SIDES["tread"] = {"face": "top", "back": "underside", "upper": "front edge", "lower": "rear edge"}
-PIECE = {"leg": "leg", "rail": "rail", "ring": "ring piece", "brace": "brace", "prop": "upright"}
+SIDES["rafter"] = {"face": "face", "back": "back", "upper": "top edge", "lower": "lower edge"}
+SIDES["wall"] = OUT_AND_UP
+SIDES["panel"] = {"face": "weather side", "back": "underside", "upper": "point", "lower": "eaves"}
+SIDES["side"] = OUT_AND_UP
+SIDES["lid"] = {"face": "weather side", "back": "underside", "upper": "back edge", "lower": "front edge"}
+PIECE = {
+    "leg": "leg",
+    "rail": "rail",
+    "ring": "ring piece",
+    "brace": "brace",
+    "prop": "upright",
+    "rafter": "rafter",
+    "panel": "panel",
+}
 # Members that run up: their ends have names of their own.
-FOOT_AND_HEAD = ("leg", "prop")
+FOOT_AND_HEAD = ("leg", "prop", "rafter")
 
 
 def sides_of(solution: Solution, id: str) -> dict[str, str]:

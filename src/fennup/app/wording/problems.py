@@ -41,6 +41,22 @@ PROBLEMS: dict[str, Words] = {
         f"{d['part']} would stand where the uprights are already cut away for the ground or the wall. Take fewer treads."
     ),
     "treads_on_flat": lambda d, v: "The uprights lie too flat for level treads.",
+    "pitch_range": lambda d, v: (
+        f"A pitch of {v.say_angle(float(d['deg']))} is no roof: it must be more than 0° and less than 90° from level."
+    ),
+    "notch_through": lambda d, v: (
+        f"A heel of {_mm(d, v, 'mm')} cuts the rafter through: plumb it is {_mm(d, v, 'limit_mm')} deep. Take less, about a third."
+    ),
+    "rafter_nothing": lambda d, v: f"Nothing is left of {d['part'][:1].lower()}{d['part'][1:]} between ridge and foot.",
+    "roof_too_flat": lambda d, v: "So flat, two panels lie in one plane.",
+    "back_not_higher": lambda d, v: f"The back must be higher than the front, {_mm(d, v, 'limit_mm')}.",
+    "too_thick_here": lambda d, v: (
+        f"Boards {_mm(d, v, 'mm')} thick leave nothing inside. They must be thinner than {_mm(d, v, 'limit_mm')}."
+    ),
+    "backing_deep": lambda d, v: (
+        f"One side is so steep that backing the hip takes {_mm(d, v, 'limit_mm')} of its {_mm(d, v, 'mm')}: nothing is left to sit on the wall."
+    ),
+    "jacks_too_close": lambda d, v: f"Jacks {_mm(d, v, 'mm')} apart would come to nothing beside the hip.",
     "legs_cross": lambda d, v: (
         f"{d['part']} and {d['other'][:1].lower()}{d['other'][1:]} would stand in one another. Set them further apart."
     ),

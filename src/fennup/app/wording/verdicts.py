@@ -146,6 +146,13 @@ FINDINGS: dict[str, Words] = {
         "Geometry only: size and fixings are not judged. A load-bearing brace, a prop or a ladder that people use needs local codes and "
         "somebody licensed. Prop what it carries before you take anything away."
     ),
+    "notch_deep": lambda p, v, limit, say: (
+        f"{p}: the birdsmouth goes {say.small(v)} deep, square to the rafter. More than a third, {say.small(limit)}, weakens it: take less heel."
+    ),
+    "roof_load": lambda *_: (
+        "Geometry only: sizes, snow, wind and fixings are not judged. For rafters ask the building department or an engineer; "
+        "prop every rafter until the roof is tied together."
+    ),
     "stand_load": lambda *_: (
         "Geometry only: what a stand can carry is not judged. Where people, water or boats depend on it, follow local codes and ask "
         "somebody licensed. Never stand on an unfinished frame."

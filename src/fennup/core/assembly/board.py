@@ -33,7 +33,8 @@ class Hole:
 class Board:
     """Section, axes and cuts. The cuts are planes in the board's own axes; `left` and `right` are in the order cut.
 
-    `upper_rip` and `lower_rip` are planes along the board that take its long edges off at a bevel. A `panel` is a flat
+    `upper_rip` and `lower_rip` are planes along the board that take its long edges off at a bevel; with a `backing` the
+    upper edge has two, `upper_rip` on the face's side and `backing` on the back's, and a ridge between. A `panel` is a flat
     piece whose outline is its cuts. `reach`: how far the uncut piece goes along x, where the end cuts do not tell.
     A `stave` has its grain across, along y: its end cuts are then its tapered long edges. A `found` board is there already
     and is not cut. `role`: what sort of member it is (`leg`, `rail`, `rafter`, ...), which tells what its sides are called.
@@ -47,6 +48,7 @@ class Board:
     right: tuple[Plane, ...] = ()
     upper_rip: Plane | None = None
     lower_rip: Plane | None = None
+    backing: Plane | None = None
     panel: bool = False
     reach: tuple[float, float] | None = None
     notches: tuple[Notch, ...] = ()
@@ -72,6 +74,14 @@ class Board:
     def with_notch(self, world: tuple[Plane, ...]) -> "Board":
         """The board with one more notch, its planes given in the assembly's axes, the floor last."""
         return replace(self, notches=(*self.notches, Notch(tuple(self.frame.plane_to_local(p) for p in world))))
+
+    @property
+    def rips(self) -> tuple[tuple[Side, Plane], ...]:
+        """Every plane that takes a long edge off, with the edge that it makes."""
+        named: tuple[tuple[Side, Plane | None], ...] = (
+            ("upper", self.upper_rip), ("upper", self.backing), ("lower", self.lower_rip),
+        )  # fmt: skip
+        return tuple((side, plane) for side, plane in named if plane)
 
     def side(self, side: Side) -> Plane:
         """The plane of a long side in the board's own axes, outward normal; `rabbet` is the wall of its step."""

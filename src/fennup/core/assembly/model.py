@@ -66,7 +66,7 @@ class Outline:
 @dataclass(frozen=True)
 class Spot:
     """A place on a finished board: where a line along it, on an edge or in the middle, on a side or in the middle, comes to
-    an end (`left`, `right`) or to a notch (`notch:0` its middle, `notch:0:1` its second wall)."""
+    an end (`left`, `right`), half way (`middle`) or to a notch (`notch:0` its middle, `notch:0:1` its second wall)."""
 
     board: str
     at: str

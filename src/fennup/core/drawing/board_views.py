@@ -183,11 +183,13 @@ def _worked(board: Board, low: float, high: float) -> list[Shape]:
     """What is ripped, ploughed, drilled and notched: solid where the face shows it, dashed where only the back does."""
     y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
     shapes = []
-    for ripped in (board.upper_rip, board.lower_rip):
-        for z_at in (z, -z) if ripped else ():
-            rim = (ripped.offset - ripped.normal[2] * z_at) / ripped.normal[1] if ripped else 0.0
+    for _, ripped in board.rips:
+        # Of a backed edge each bevel is on one side only, and their ridge is seen from the face.
+        seen = (z, -z) if not board.backing else (0.0, z if ripped is board.upper_rip else -z)
+        for z_at in seen:
+            rim = (ripped.offset - ripped.normal[2] * z_at) / ripped.normal[1]
             run = extent_along(board, rim, z_at)
-            shapes.append(Shape("cut" if z_at > 0 else "unseen", ((run[0], rim), (run[1], rim))))
+            shapes.append(Shape("cut" if z_at >= 0 else "unseen", ((run[0], rim), (run[1], rim))))
     if board.section.groove:
         near = -y + board.section.groove.from_lower_mm
         for rim in (near, near + board.section.groove.width_mm):
@@ -199,9 +201,10 @@ def _worked(board: Board, low: float, high: float) -> list[Shape]:
         circle = tuple((hole.x_mm + radius * cos(a), hole.y_mm + radius * sin(a)) for a in turns)
         shapes.append(Shape("hole", circle, True))
     for notch in board.notches:
-        from_face = notch.planes[-1].normal[2] < 0
+        through = abs(notch.planes[-1].normal[2]) < 0.5  # a birdsmouth goes through the whole thickness
+        from_face = through or notch.planes[-1].normal[2] < 0
         slot: tuple[Vec, ...] = ((low, -y, 0.0), (high, -y, 0.0), (high, y, 0.0), (low, y, 0.0))
-        for plane in notch.planes[:-1]:
+        for plane in notch.planes if through else notch.planes[:-1]:
             slot = clip_polygon(slot, plane)
         if slot:
             shapes.append(Shape("waste" if from_face else "unseen", tuple((p[0], p[1]) for p in slot), True))

@@ -67,6 +67,7 @@ def _planes(board: Board) -> list[tuple[str, Plane]]:
         *((name, p) for name, p in rips[:1] if p),
         *(("right", p) for p in board.right),
         *((name, p) for name, p in rips[1:] if p),
+        *(("backing", p) for p in (board.backing,) if p),
         *(("hole", Plane((hole.diameter_mm, hole.y_mm, 1.0), hole.x_mm)) for hole in board.holes),
         *(("notch", p) for notch in board.notches for p in notch.planes),
     ]

@@ -27,8 +27,9 @@ def place_of(assembly: Assembly, spot: Spot) -> Vec:
 
 
 def _x(board: Board, at: str, y: float, z: float) -> float:
-    if at in ("left", "right"):
-        return extent_along(board, y, z)[at == "right"]
+    if at in ("left", "right", "middle"):
+        low, high = extent_along(board, y, z)
+        return {"left": low, "right": high, "middle": (low + high) / 2}[at]
     _, number, *wall = at.split(":")
     notch = board.notches[int(number)]
     planes = [notch.planes[int(wall[0])]] if wall else notch.planes[:2]

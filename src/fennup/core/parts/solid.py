@@ -42,6 +42,8 @@ def rip_bevel_deg(plane: Plane) -> float:
 def arris_line(board: Board, arris: Arris) -> tuple[float, float]:
     """Where a long corner runs: (y, z) in the board's axes, on the ripped edge if there is one."""
     side = board.side("upper" if arris.endswith("upper") else "lower")
+    if arris == "back_upper" and board.backing:
+        side = board.backing
     z = board.section.thickness_mm / 2 * (1 if arris.startswith("face") else -1)
     return ((side.offset - side.normal[2] * z) / side.normal[1], z)
 
@@ -156,9 +158,9 @@ def _notched(piece: Polyhedron, notch: Notch, name: str) -> list[Polyhedron]:
 
 def _cuts(board: Board) -> list[tuple[Plane, str]]:
     """Every plane that cuts the board, with the name of the facet it leaves."""
-    rips = [(board.upper_rip, "upper"), (board.lower_rip, "lower")]
+    rips = [(plane, side) for side, plane in board.rips]
     ends = [(cut, f"{end}:{i}") for end in ENDS for i, cut in enumerate(board.ends(end))]
-    return [(plane, name) for plane, name in rips if plane] + ends
+    return [*rips, *ends]
 
 
 def _box(low: Vec, high: Vec, board: Board) -> Polyhedron:

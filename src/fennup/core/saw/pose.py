@@ -68,6 +68,8 @@ def poses_for(board: Board) -> tuple[Pose, ...]:
     stood = []
     rips: tuple[tuple[Long, Plane | None], ...] = (("lower", board.lower_rip), ("upper", board.upper_rip))
     for edge, rip in rips:
+        if edge == "upper" and board.backing:
+            continue  # a ridge is nothing to stand on
         fences: tuple[Long, Long] = ("face", "back")
         stood += [Pose(edge, fence, rip is not None, rip.normal if rip else ALONG[edge]) for fence in fences]
     return (*FLAT, *stood)

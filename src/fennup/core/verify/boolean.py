@@ -103,7 +103,7 @@ def _cut(board: Board, swell: float, edges: float = 0.0) -> Manifold:
         channel = Manifold.cube((high - low + 2, groove.width_mm + over, groove.depth_mm + 1.0))
         wood -= channel.translate((low - 1, -width / 2 + groove.from_lower_mm - over, -thickness / 2 - 1.0))
     cuts = [cut.moved(swell) for end in ENDS for cut in board.ends(end)]
-    for plane in [*cuts, *(rip.moved(edges) for rip in (board.upper_rip, board.lower_rip) if rip)]:
+    for plane in [*cuts, *(rip.moved(edges) for _, rip in board.rips)]:
         wood = _kept(wood, plane)
     for notch in board.notches:
         out = Manifold.cube((high - low + 2, width + 2, thickness + 2)).translate((low - 1, -width / 2 - 1, -thickness / 2 - 1))

@@ -36,7 +36,7 @@ def _on_front(ruler: Ruler, given: set[str]) -> tuple[Dimension, ...]:
     """Every size where it stands: along the members outside them, along the brace on its own sides."""
     up: Point2 = FRONT.flat(ruler.assembly.boards[0].frame.y)
     shown: list[tuple[str, Point2 | None, float]] = [
-        ("post_leg", LEFT, 1.4), ("beam_leg", UP, 1.4), ("corner_angle", UP, 0.0), ("clear", DOWN, 1.0), ("rise", RIGHT, 1.4),
+        ("post_leg", LEFT, 1.4), ("beam_leg", UP, 1.4), ("corner_angle", UP, 0.0), ("clear", DOWN, 1.0), ("brace_rise", RIGHT, 1.4),
         ("stand_off", DOWN, 1.4), ("wall_height", RIGHT, 1.4), ("prop_lean", UP, 0.0), ("start", LEFT, 1.4),
     ]  # fmt: skip
     if "second_rise" in ruler.assembly.by_name:

@@ -183,7 +183,7 @@ def _between(spec: BraceSpec, place: Between) -> Assembly:
     brace = _fit(added, stick(spec, ((0.0, 0.0), (clear, rise)), edges, spec.width_mm, "brace", "Brace"), faces)
     braces, gauges = [brace], [
         Gauge("clear", Spot("brace", "left"), Spot("brace", "right"), "along", X),
-        Gauge("rise", _spot("brace", "left", edges[0]), _spot("brace", "right", edges[1]), "along", UP),
+        Gauge("brace_rise", _spot("brace", "left", edges[0]), _spot("brace", "right", edges[1]), "along", UP),
         *_lengths("brace"),
     ]  # fmt: skip
     if place.crossing:

@@ -98,6 +98,6 @@ class BraceSpec(Pinned):
             return (corner, pin("post_leg", place.post_leg_mm), pin("beam_leg", place.beam_leg_mm))
         if isinstance(place, Prop):
             return (pin("stand_off", place.stand_off_mm), pin("wall_height", place.wall_height_mm))
-        given = (pin("clear", place.clear_mm), pin("rise", place.rise_mm))
+        given = (pin("clear", place.clear_mm), pin("brace_rise", place.rise_mm))
         second = place.crossing
         return (*given, pin("start", second.start_mm), pin("second_rise", second.rise_mm)) if second else given

@@ -1,0 +1,65 @@
+"""What there is to decide about a roof, in the order in which one decides it."""
+
+from fennup.core.drawing.view import Control
+from fennup.core.kinds.asking import figure, one_of, with_or_without
+from fennup.core.kinds.roof.spec import Gable, Hip, LeanTo, Pyramid, RoofSpec
+
+
+def controls_of(spec: RoofSpec) -> tuple[Control, ...]:
+    """The shape first, then its boards, then what it stands on."""
+    shape = spec.shape
+    if isinstance(shape, Gable):
+        return tuple(_gable(spec, shape))
+    if isinstance(shape, Pyramid):
+        eaves: dict[str, object] = {f"eaves_{how}": how for how in ("level", "plumb", "square")}
+        return (
+            figure("sides", "outline", float(shape.sides), "shape.sides", "count"),
+            one_of("eaves", "outline", "shape.eaves", eaves, shape.eaves),
+            figure("thickness", "board", spec.thickness_mm, "thickness_mm"),
+        )
+    if isinstance(shape, LeanTo):
+        return (
+            figure("thickness", "board", spec.thickness_mm, "thickness_mm"),
+            figure("lid_over", "board", shape.over_mm, "shape.over_mm"),
+        )
+    return tuple(_hip(spec, shape))
+
+
+def _gable(spec: RoofSpec, shape: Gable) -> list[Control]:
+    other = shape.left.model_dump(mode="json")
+    plumb = spec.depth_mm * 1.5
+    usual = {"thickness_mm": spec.thickness_mm, "depth_mm": plumb}
+    made = [
+        with_or_without("gable_sides", "outline", "shape.right", ("sides_alike", "sides_unlike"), other, shape.right),
+        figure("pairs", "outline", float(shape.pairs), "shape.pairs", "count"),
+    ]
+    if shape.pairs > 1:
+        made.append(figure("pair_spacing", "outline", shape.spacing_mm, "shape.spacing_mm"))
+    made += [
+        figure("rafter_depth", "board", spec.depth_mm, "depth_mm"),
+        figure("rafter_thickness", "board", spec.thickness_mm, "thickness_mm"),
+        with_or_without("ridge", "board", "shape.ridge", ("no_ridge", "with_ridge"), usual, shape.ridge),
+    ]
+    if shape.ridge:
+        made.append(figure("ridge_thickness", "board", shape.ridge.thickness_mm, "shape.ridge.thickness_mm"))
+        made.append(figure("ridge_depth", "board", shape.ridge.depth_mm, "shape.ridge.depth_mm"))
+    made += [
+        one_of("rafter_foot", "foot", "shape.foot", {f"foot_{how}": how for how in ("birdsmouth", "seat")}, shape.foot),
+        figure("heel", "foot", shape.heel_mm, "shape.heel_mm"),
+    ]
+    if shape.foot == "birdsmouth":
+        made.append(figure("overhang", "foot", shape.overhang_mm, "shape.overhang_mm"))
+    made.append(figure("plate", "there", shape.plate_mm, "shape.plate_mm"))
+    return made
+
+
+def _hip(spec: RoofSpec, shape: Hip) -> list[Control]:
+    made = [figure("sides", "outline", float(shape.sides), "shape.sides", "count")] if shape.sides else []
+    return [
+        *made,
+        figure("jack_spacing", "outline", shape.spacing_mm, "shape.spacing_mm"),
+        figure("hip_depth", "board", shape.hip_depth_mm, "shape.hip_depth_mm"),
+        figure("hip_thickness", "board", shape.hip_thickness_mm, "shape.hip_thickness_mm"),
+        figure("jack_depth", "board", spec.depth_mm, "depth_mm"),
+        figure("jack_thickness", "board", spec.thickness_mm, "thickness_mm"),
+    ]
