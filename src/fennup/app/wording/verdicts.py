@@ -6,6 +6,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from fennup.app.wording.figures import Voice
+from fennup.app.wording.members import sides_of
 from fennup.core.assembly.model import Finding
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
@@ -74,7 +75,8 @@ def _opens(solution: Solution, voice: Voice) -> ClosingLine:
     flat = closing.at not in ("face", "back")
     saw = f"With your saw set to the nearest {machine.swing_step_deg:g}°" if flat else f"With your saw set to the nearest {steps}"
     if closing.at in ("face", "back"):
-        side = KINDS[solution.spec.kind].side_words[closing.at]
+        joint = next(joint for joint in solution.assembly.joints if joint.id == closing.joint)
+        side = sides_of(solution, joint.a.board)[closing.at]
         gap = f"joint {closing.joint} would open {voice.small(closing.opening_mm)} on the {side}."
         step = f" Lengths cut to the tape leave a step of {voice.small(closing.step_mm)}." if closing.step_mm >= 5e-4 else ""
         return ClosingLine(tone="opens", headline="Closes as drawn.", detail=f"{saw}, {gap}{step}")

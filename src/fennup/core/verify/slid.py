@@ -192,7 +192,7 @@ def _opened(
     if name not in ("left", "right"):
         return ()
     board = assembly.board(mating.board)
-    if board.found:  # it is there already, and not cut
+    if board.found or board.panel:  # it is there already, or not cut by this saw
         return ()
     end: End = "left" if name == "left" else "right"
     cut = board.ends(end)[int(index)]

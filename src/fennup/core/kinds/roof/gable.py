@@ -59,7 +59,8 @@ def _rafter(spec: RoofSpec, shape: Gable, side: Slope, sense: float, wall: float
     heel: Vec = (sense * run, y, wall - shape.heel_mm)
     origin = tuple(heel[i] + up[i] * spec.depth_mm / 2 for i in range(3))
     z: Vec = (0.0, sense, 0.0)
-    name = f"{'Left' if sense < 0 else 'Right'} rafter{' ' + id[4 if sense < 0 else 5 :] if shape.pairs > 1 else ''}"
+    tag = f"{'L' if sense < 0 else 'R'}{id.lstrip('leftrigh')}"
+    name = f"Rafter {tag}" if shape.pairs > 1 else f"{'Left' if sense < 0 else 'Right'} rafter"
     frame = Frame(origin, way, up, z)  # type: ignore[arg-type]
     board = Board(id, name, Section(spec.depth_mm, spec.thickness_mm), frame, role="rafter")
     outwards: Vec = (sense, 0.0, 0.0)

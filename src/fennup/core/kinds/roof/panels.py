@@ -127,7 +127,7 @@ def lean_to(spec: RoofSpec, shape: LeanTo) -> Assembly:
     low, high = Spot("front", "left", "upper", "face"), Spot("back", "right", "upper", "face")
     gauges = (
         Gauge("body_width", Spot("front", "left"), Spot("front", "right")),
-        Gauge("body_depth", low, high, "along", Y),
+        Gauge("body_depth", Spot("front", "left", "lower", "face"), Spot("back", "right", "lower", "face"), "along", Y),
         Gauge("front_height", Spot("front", "left", "lower", "face"), low, "along", UP),
         Gauge("back_height", Spot("back", "right", "lower", "face"), high, "along", UP),
         Gauge("pitch", low, high, "angle", Y, UP),
