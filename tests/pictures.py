@@ -66,11 +66,24 @@ def cut_list(page: Page) -> None:
     page.get_by_role("table").wait_for()
 
 
+def variant(page: Page) -> None:
+    """A higher variant, beside its original."""
+    page.get_by_role("button", name="Project").click()
+    page.get_by_role("button", name="Duplicate as a variant").click()
+    page.get_by_role("heading", name="variant").or_(page.locator('input[value*="variant"]')).first.wait_for()
+    height = page.locator('main .drawing input[aria-label^="height"]').first
+    height.fill("800")
+    height.press("Enter")
+    page.get_by_role("button", name="Undo: height").wait_for()
+    page.get_by_role("button", name="Project").click()
+    page.get_by_role("link", name="Compare with the original").click()
+    page.get_by_role("heading", name="What differs").wait_for()
+
+
 PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] = {
     "projects": (DESK, "light", []),
     "shape": (DESK, "light", [opened("Tide clock surround")]),
     "shape-part": (DESK, "light", [opened("Tide clock surround"), part("E")]),
-    "shape-any-outline": (DESK, "light", [opened("Gable window trim")]),
     "shape-solid": (DESK, "light", [opened("Honours board frame"), solid]),
     "shape-dark": (DESK, "dark", [opened("Pennant shelf ring")]),
     "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
@@ -79,7 +92,10 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "box-case": (DESK, "light", [opened("Key case"), pressed("Parts")]),
     "box-solid": (DESK, "light", [opened("Landing-stage trough"), solid]),
     "box-phone": (PHONE, "light", [opened("Rope bin")]),
-    "grille": (DESK, "light", [opened("Boat-bay vent grille"), part("Y1")]),
+    "stand": (DESK, "light", [opened("Boat trestle")]),
+    "brace": (DESK, "light", [opened("Slip gate braces")]),
+    "roof": (DESK, "light", [opened("Slip lantern hip")]),
+    "compare": (DESK, "light", [opened("Boat trestle"), variant]),
     "saw-box": (DESK, "light", [opened("Bailer tub"), saw]),
     "saw": (DESK, "light", [opened("Honours board frame"), saw]),
     "saw-phone": (PHONE, "light", [opened("Honours board frame"), saw]),

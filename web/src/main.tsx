@@ -8,6 +8,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes } from "react-router";
+import { ComparePage } from "./places/ComparePage";
 import { CutListPage } from "./places/CutListPage";
 import { ProjectPage } from "./places/ProjectPage";
 import { ProjectsPage } from "./places/ProjectsPage";
@@ -20,6 +21,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
       <BrowserRouter>
         <Routes>
           <Route path="/" element={<ProjectsPage />} />
+          <Route path="/project/:id/compare/:other" element={<ComparePage />} />
           <Route path="/project/:id/cut-list" element={<CutListPage />} />
           <Route path="/project/:id/:place?" element={<ProjectPage />} />
           <Route path="*" element={<ProjectsPage />} />

@@ -74,6 +74,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/compare/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A project beside another one, or beside itself `before` its last change: what differs, and one drawn over the other. */
+        get: operations["projects_compare_projects__string_project_id__compare__string_other__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/cut-list.csv": {
         parameters: {
             query?: never;
@@ -187,6 +204,23 @@ export interface paths {
         put?: never;
         /** Take the last change back. */
         post: operations["projects_undo_project_projects__string_project_id__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/variant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same again as a variant, to be changed and compared. */
+        post: operations["projects_make_variant_projects__string_project_id__variant_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -429,6 +463,31 @@ export interface components {
             tone: "closes" | "opens" | "fails";
         };
         /**
+         * ComparedOut
+         * @description One of the two.
+         */
+        ComparedOut: {
+            closing: components["schemas"]["ClosingLine"];
+            /** Facts */
+            facts: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ComparisonOut
+         * @description Both, the views that both have, and what differs, in the order of the work.
+         */
+        ComparisonOut: {
+            /** Differences */
+            differences: components["schemas"]["DifferenceOut"][];
+            /** Sides */
+            sides: components["schemas"]["ComparedOut"][];
+            /** Views */
+            views: components["schemas"]["PairOut"][];
+        };
+        /**
          * ControlOut
          * @description Something to decide: a figure, or a choice of one or of several.
          */
@@ -467,6 +526,20 @@ export interface components {
             edge_trace_deg: number;
             /** Miter Deg */
             miter_deg: number;
+        };
+        /**
+         * DifferenceOut
+         * @description One thing that is not the same in both, as it reads in each.
+         */
+        DifferenceOut: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Group */
+            group: string;
+            /** Label */
+            label: string;
         };
         /**
          * DimensionOut
@@ -1025,6 +1098,21 @@ export interface components {
             label: string;
         };
         /**
+         * PairOut
+         * @description A view that both have: each alone, and the second dashed `over` the first.
+         */
+        PairOut: {
+            /** Alone */
+            alone: components["schemas"]["ViewOut"][];
+            /** Id */
+            id: string;
+            over: components["schemas"]["ViewOut"];
+            /** Short */
+            short: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * PartDocument
          * @description One part: `members` are the boards that are this part, `mirror_of` the part that it is the mirror image of.
          *
@@ -1139,8 +1227,12 @@ export interface components {
             facts: string;
             /** Id */
             id: string;
+            /** Kind */
+            kind: string;
             /** Name */
             name: string;
+            /** Variant Of */
+            variant_of: string | null;
             view: components["schemas"]["ViewOut"];
         };
         /**
@@ -1183,6 +1275,8 @@ export interface components {
              * @enum {string}
              */
             unit: "mm" | "in";
+            /** Variant Of */
+            variant_of: string | null;
             /** Version */
             version: number;
         };
@@ -1347,7 +1441,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "wood" | "grain" | "joint" | "rabbet" | "cut" | "waste" | "held" | "circle" | "ground" | "left_out" | "fence" | "table" | "blade" | "arc" | "stop" | "unseen" | "hole" | "found";
+            role: "wood" | "grain" | "joint" | "rabbet" | "cut" | "waste" | "held" | "circle" | "ground" | "left_out" | "fence" | "table" | "blade" | "arc" | "stop" | "unseen" | "hole" | "found" | "ghost";
             /**
              * Tone
              * @default 0
@@ -1907,6 +2001,56 @@ export interface operations {
             };
         };
     };
+    projects_compare_projects__string_project_id__compare__string_other__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+                other: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     projects_cut_list_projects__string_project_id__cut_list_csv_get: {
         parameters: {
             query?: never;
@@ -2232,6 +2376,59 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    projects_make_variant_projects__string_project_id__variant_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Nothing"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };

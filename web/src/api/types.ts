@@ -5,6 +5,7 @@ export type Project = Schemas["ProjectOut"];
 export type ProjectList = Schemas["ProjectList"];
 export type ProjectCard = Schemas["ProjectCard"];
 export type StartList = Schemas["StartList"];
+export type Comparison = Schemas["ComparisonOut"];
 export type Saw = Schemas["SawOut"];
 export type Solids = Schemas["SolidsOut"];
 export type Sheet = Schemas["SheetOut"];

@@ -63,6 +63,11 @@ export function ProjectsPage() {
         <Mark />
         <span className="text-[20px] font-semibold">Fennup</span>
         <span className="text-ink-2 max-sm:hidden">Angles, lengths, and proof that it closes</span>
+        {!!list.data?.projects.length && (
+          <a href="#projects" className="plain-button ml-auto">
+            Your projects ({list.data.projects.length})
+          </a>
+        )}
       </header>
       <main>
         <section aria-labelledby="new" className="sheet border-b border-line px-6 py-5">

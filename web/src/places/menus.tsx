@@ -109,6 +109,19 @@ export function ProjectMenu({ project }: { project: Project }) {
             type="button"
             className={item}
             onClick={async () => {
+              const answer = await call<Project>("POST", `${url}/variant`, {});
+              if (answer.ok) navigate(`/project/${answer.data.id}`);
+            }}
+          >
+            Duplicate as a variant
+          </button>
+          <Link className={item} to={`/project/${project.id}/compare/${project.variant_of ?? "before"}`}>
+            {project.variant_of ? "Compare with the original" : "What the last change did"}
+          </Link>
+          <button
+            type="button"
+            className={item}
+            onClick={async () => {
               const answer = await call("DELETE", url, {});
               client.removeQueries({ queryKey: ["/api/projects"] });
               if (answer.ok) navigate("/", { state: { deleted: { id: project.id, name: project.name } } });

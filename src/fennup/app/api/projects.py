@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 from fennup.app.api.sessions import sessions
 from fennup.app.schemas.api import (
     Change,
+    ComparePath,
     Look,
     NewProject,
     Nothing,
@@ -22,7 +23,9 @@ from fennup.app.schemas.api import (
     StartCard,
     StartList,
 )
+from fennup.app.schemas.compare import ComparisonOut
 from fennup.app.services import documents
+from fennup.app.services.compare import compared
 from fennup.app.services.cut_list import cut_list_csv
 from fennup.app.services.drawings import view_out
 from fennup.app.services.projects import (
@@ -37,6 +40,7 @@ from fennup.app.services.projects import (
     solved,
     solved_spec,
     start_body,
+    variant_body,
 )
 from fennup.app.services.sheet import sheet_of
 from fennup.app.services.solids import solids_of
@@ -77,6 +81,7 @@ def _out(
             redo=state.redo,
             echo=feet_echo(acts or [], body.unit),
             spec=body.spec,
+            variant_of=body.variant_of,
             solution=solution_document(solution, proof),
             sheet=sheet_of(solution, body.voice(), proof, care_control(body)),
         )
@@ -108,6 +113,8 @@ def _card(state: documents.State, session: Session) -> ProjectCard:
     return ProjectCard(
         id=state.id,
         name=body.name,
+        kind=solution.spec.kind,
+        variant_of=body.variant_of,
         facts=sheet.facts,
         closes=sheet.closing.tone,
         changed_at=state.changed_at,
@@ -197,6 +204,32 @@ def duplicate_project(path: ProjectPath, body: Nothing) -> Response:
         response = _as_saved(state, session)
     response.status_code = 201
     return response
+
+
+@api.post("/projects/<string:project_id>/variant", responses={201: ProjectOut})
+def make_variant(path: ProjectPath, body: Nothing) -> Response:
+    """The same again as a variant, to be changed and compared."""
+    with sessions() as session, session.begin():
+        original = ProjectBody.model_validate(documents.read(session, path.project_id, TYPE).body)
+        names = {state.body["name"] for state in documents.listed(session, TYPE)}
+        copy = variant_body(path.project_id, original, names)
+        state = documents.create(session, TYPE, copy.model_dump(mode="json"), "beginning a variant")
+        response = _as_saved(state, session)
+    response.status_code = 201
+    return response
+
+
+@api.get("/projects/<string:project_id>/compare/<string:other>", responses={200: ComparisonOut})
+def compare(path: ComparePath) -> Response:
+    """A project beside another one, or beside itself `before` its last change: what differs, and one drawn over the other."""
+    with sessions() as session, session.begin():
+        body = ProjectBody.model_validate(documents.read(session, path.project_id, TYPE).body)
+        own = (path.project_id, body, solved(body, session))
+        if path.other == "before":
+            was = ProjectBody.model_validate(documents.before(session, path.project_id, TYPE))
+            return _json(compared((path.project_id, was.model_copy(update={"name": "Before"}), solved(was, session)), own))
+        theirs = ProjectBody.model_validate(documents.read(session, path.other, TYPE).body)
+        return _json(compared(own, (path.other, theirs, solved(theirs, session))))
 
 
 @api.delete("/projects/<string:project_id>", responses={204: None})

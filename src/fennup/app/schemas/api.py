@@ -38,6 +38,12 @@ class ProjectPath(BaseModel):
     project_id: Annotated[str, Field(max_length=200)]
 
 
+class ComparePath(ProjectPath):
+    """Whose project beside which: another one's id, or `before`."""
+
+    other: Annotated[str, Field(max_length=200)]
+
+
 class NewProject(Body):
     """A new project: from a start, or from a spec."""
 
@@ -82,6 +88,8 @@ class ProjectCard(BaseModel):
 
     id: str
     name: str
+    kind: str
+    variant_of: str | None
     facts: str
     closes: Literal["closes", "opens", "fails"]
     changed_at: datetime
@@ -123,6 +131,7 @@ class ProjectOut(BaseModel):
     redo: str | None
     echo: str | None
     spec: dict[str, Any]
+    variant_of: str | None
     solution: SolutionDocument
     sheet: SheetOut
 

@@ -55,6 +55,12 @@ def read(session: Session, id: str, type: str) -> State:
     return _state(session, _find(session, id, type))
 
 
+def before(session: Session, id: str, type: str) -> dict[str, Any]:
+    """The document's body before its last change; as it is where there has been none."""
+    document = _find(session, id, type)
+    return _revision(session, document, max(1, document.cursor - 1)).body
+
+
 def listed(session: Session, type: str) -> list[State]:
     """All documents of a type, the one changed last first."""
     query = select(Document).where(Document.type == type, Document.deleted_at.is_(None))

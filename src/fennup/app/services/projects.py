@@ -27,7 +27,7 @@ USUAL_GRADUATION: dict[str, str] = {"mm": "1", "in": "1/16"}
 
 
 class ProjectBody(BaseModel):
-    """What is stored of a project."""
+    """What is stored of a project. `variant_of`: the project that it was begun from as another way to do it."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -36,6 +36,7 @@ class ProjectBody(BaseModel):
     graduation: str = "1"
     allowance_mm: Annotated[float, Field(gt=0, le=WIDEST_ALLOWANCE_MM, allow_inf_nan=False)] = 0.5
     spec: dict[str, Any]
+    variant_of: Annotated[str, Field(max_length=40)] | None = None
 
     def voice(self) -> Voice:
         """Words for this project's figures."""
@@ -139,6 +140,13 @@ def start_body(start: str, unit: Unit = "mm") -> ProjectBody:
             spec = kind.spec.model_validate(kind.starts[start]).model_dump(mode="json")
             return ProjectBody(name=NEW_NAMES[start], unit=unit, graduation=USUAL_GRADUATION[unit], spec=spec)
     raise from_core(SpecError("no_such_start", ("start",)), PLAIN)
+
+
+def variant_body(id: str, original: ProjectBody, names: set[str]) -> ProjectBody:
+    """The same project again as a variant, under a name that no other has."""
+    root = original.name.partition(", variant")[0][: LONGEST_NAME - 14]
+    name = next(n for k in range(1, 10_000) if (n := f"{root}, variant{f' {k}' if k > 1 else ''}") not in names)
+    return original.model_copy(update={"name": name, "variant_of": original.variant_of or id})
 
 
 def edit_project(session: Session, id: str, version: int, acts: list[Edit]) -> tuple[documents.State, Solution]:

@@ -1,0 +1,129 @@
+"""Two projects, or one before and after its last change, side by side: what differs, and one drawn over the other."""
+
+from fennup.app.schemas.compare import ComparedOut, ComparisonOut, DifferenceOut, PairOut
+from fennup.app.schemas.sheet import PartOut, SheetOut
+from fennup.app.services.drawings import view_out
+from fennup.app.services.projects import ProjectBody
+from fennup.app.services.sheet import sheet_of, spoken
+from fennup.app.wording.figures import Voice
+from fennup.core.drawing.board_views import hull
+from fennup.core.drawing.view import Shape, View
+from fennup.core.geometry.vec import Point2
+from fennup.core.kinds.catalogue import KINDS
+from fennup.core.solve import Solution
+
+MM3_IN_LITRE = 1e6
+NONE = "–"
+
+
+def compared(a: tuple[str, ProjectBody, Solution], b: tuple[str, ProjectBody, Solution]) -> ComparisonOut:
+    """Both with their drawings, and every difference, in the order of the work. Figures are in the first one's units."""
+    voice = a[1].voice()
+    sheets = [sheet_of(solution, voice) for _, _, solution in (a, b)]
+    one, other = a[2], b[2]
+    rows = [
+        *_sizes(sheets[0], sheets[1]),
+        *_wood(one, other, voice),
+        *_parts(sheets[0], sheets[1]),
+        *_settings(sheets[0], sheets[1]),
+    ]
+    return ComparisonOut(
+        sides=[
+            ComparedOut(id=id, name=body.name, facts=sheet.facts, closing=sheet.closing)
+            for (id, body, _), sheet in zip((a, b), sheets, strict=True)
+        ],
+        views=_views(one, other, voice),
+        differences=rows,
+    )
+
+
+def _row(group: str, label: str, a: str, b: str) -> list[DifferenceOut]:
+    """A difference; nothing where both read the same."""
+    return [] if a == b else [DifferenceOut(group=group, label=label[:1].upper() + label[1:], a=a, b=b)]
+
+
+def _sizes(a: SheetOut, b: SheetOut) -> list[DifferenceOut]:
+    """Every size that one of them has."""
+    first, second = ({size.id: size for size in sheet.sizes} for sheet in (a, b))
+    rows = []
+    for id in dict.fromkeys([*first, *second]):
+        texts = [spoken(sizes[id].figure) if id in sizes else NONE for sizes in (first, second)]
+        rows += _row("Sizes", (first.get(id) or second[id]).label, *texts)
+    return rows
+
+
+def _wood(a: Solution, b: Solution, voice: Voice) -> list[DifferenceOut]:
+    """Pieces, their lengths together, and the wood in them."""
+
+    def cut(solution: Solution) -> list[str]:
+        return [board.id for board in solution.assembly.boards if not board.found]
+
+    def long(solution: Solution) -> float:
+        spans = [solution.solids[id].extent_x() for id in cut(solution) if not solution.assembly.board(id).panel]
+        return sum(high - low for low, high in spans)
+
+    def litres(solution: Solution) -> str:
+        return f"{sum(solution.solids[id].volume() for id in cut(solution)) / MM3_IN_LITRE:.2f} litres"
+
+    rows = _row("Wood", "pieces", str(len(cut(a))), str(len(cut(b))))
+    rows += _row("Wood", "boards, end to end", spoken(voice.length(long(a))), spoken(voice.length(long(b))))
+    return rows + _row("Wood", "wood in it", litres(a), litres(b))
+
+
+def _parts(a: SheetOut, b: SheetOut) -> list[DifferenceOut]:
+    """Each part's number, section, length and ends."""
+    first, second = ({part.id: part for part in sheet.parts} for sheet in (a, b))
+    rows = []
+    for id in dict.fromkeys([*first, *second]):
+        told = [_told(parts[id]) if id in parts else {} for parts in (first, second)]
+        name = (first.get(id) or second[id]).name
+        for key in dict.fromkeys([*told[0], *told[1]]):
+            rows += _row("Parts", f"{name}: {key}", told[0].get(key, NONE), told[1].get(key, NONE))
+    return rows
+
+
+def _told(part: PartOut) -> dict[str, str]:
+    """What a part is cut by."""
+    rung = next(rung for rung in part.ladder if rung.here)
+    told = {"pieces": str(len(part.members)), "section": part.section_text, rung.label.lower(): spoken(rung.figure)}
+    return told | {end.name: f"{spoken(end.miter)}, {end.bevel}" for end in part.ends}
+
+
+def _settings(a: SheetOut, b: SheetOut) -> list[DifferenceOut]:
+    """How often the saw is set, and to what."""
+    told = [[f"{spoken(s.shown)} {s.direction}, {s.tilt}" for s in sheet.settings] for sheet in (a, b)]
+    rows = _row("Saw", "settings", str(len(told[0])), str(len(told[1])))
+    lines = ["; ".join(x for x in own if x not in other) or NONE for own, other in (told, told[::-1])]
+    return rows + _row("Saw", "set only here", *lines)
+
+
+def _views(a: Solution, b: Solution, voice: Voice) -> list[PairOut]:
+    """The views that both have; in `over` the second one's outlines stand dashed over the first."""
+    told = [{view.id: view for view in KINDS[s.spec.kind].describe(s.spec, s.ruler, s.solids).views} for s in (a, b)]
+    pairs = []
+    for id, view in told[0].items():
+        own = view_out(view, voice, a.spec.sides)
+        if id not in told[1] or not own.short:
+            continue
+        ghost = _outlines(told[1][id])
+        over = View(id, (*view.shapes, *ghost))
+        alone = [View(id, side[id].shapes) for side in told]
+        pairs.append(
+            PairOut(
+                id=id,
+                title=own.title,
+                short=own.short,
+                over=view_out(over, voice),
+                alone=[view_out(v, voice) for v in alone],
+            )
+        )
+    return pairs
+
+
+def _outlines(view: View) -> tuple[Shape, ...]:
+    """Every part's outline on a view."""
+    points: dict[str, list[Point2]] = {}
+    for shape in view.shapes:
+        if shape.role == "wood" and shape.part:
+            points.setdefault(shape.part, []).extend(shape.points)
+    return tuple(Shape("ghost", hull(own), True) for own in points.values())

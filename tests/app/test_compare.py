@@ -1,0 +1,35 @@
+from tests.app.test_api import Api
+from tests.core.test_stand import four
+
+
+class Variants(Api):
+    def test_a_variant_differs_from_its_original_in_what_was_changed_and_in_what_follows(self) -> None:
+        original = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
+        variant = self.client.post(f"/api/projects/{original['id']}/variant", json={}).json
+        self.assertEqual((variant["variant_of"], variant["name"]), (original["id"], f"{original['name']}, variant"))
+        alike = self.client.get(f"/api/projects/{variant['id']}/compare/{original['id']}").json
+        self.assertEqual(alike["differences"], [])
+        self.assertEqual(self.act(variant, {"op": "give", "measure": "height", "text": "600"}).status_code, 200)
+        told = self.client.get(f"/api/projects/{variant['id']}/compare/{original['id']}").json
+        rows = {(row["group"], row["label"]): (row["a"], row["b"]) for row in told["differences"]}
+        self.assertEqual(rows["Sizes", "Height"], ("600 mm", "450 mm"))
+        # 300 + 2 x 600 tan 8 against 300 + 2 x 450 tan 8
+        self.assertEqual(rows["Sizes", "Feet, width"], ("469 mm −0.35", "426 mm +0.49"))
+        self.assertNotIn(("Sizes", "Splay seen from the front"), rows)
+        self.assertEqual({group for group, _ in rows} - {"Sizes", "Wood", "Parts", "Saw"}, set())
+        self.assertIn("ghost", {shape["role"] for shape in told["views"][0]["over"]["shapes"]})
+
+    def test_what_the_last_change_did_is_listed_against_what_was_before(self) -> None:
+        project = self.new(spec=four(8, 8))
+        self.assertEqual(self.act(project, {"op": "give", "measure": "top_width", "text": "350"}).status_code, 200)
+        told = self.client.get(f"/api/projects/{project['id']}/compare/before").json
+        rows = {row["label"]: (row["a"], row["b"]) for row in told["differences"]}
+        self.assertEqual(rows["Top, width"], ("300 mm", "350 mm"))
+        self.assertNotIn("Height", rows)
+        self.assertEqual([side["name"] for side in told["sides"]], ["Before", project["name"]])
+
+    def test_a_second_variant_has_a_name_of_its_own_and_a_project_that_is_gone_is_said(self) -> None:
+        original = self.new(spec=four(8, 8))
+        names = [self.client.post(f"/api/projects/{original['id']}/variant", json={}).json["name"] for _ in range(2)]
+        self.assertEqual(len({original["name"], *names}), 3)
+        self.assertEqual(self.client.get(f"/api/projects/{original['id']}/compare/nothing").status_code, 404)
