@@ -68,13 +68,15 @@ def cut_list(page: Page) -> None:
 
 def variant(page: Page) -> None:
     """A higher variant, beside its original."""
+    original = page.url
     page.get_by_role("button", name="Project").click()
     page.get_by_role("button", name="Duplicate as a variant").click()
-    page.get_by_role("heading", name="variant").or_(page.locator('input[value*="variant"]')).first.wait_for()
+    page.wait_for_url(lambda url: url != original)
+    page.wait_for_timeout(800)
     height = page.locator('main .drawing input[aria-label^="height"]').first
     height.fill("800")
     height.press("Enter")
-    page.get_by_role("button", name="Undo: height").wait_for()
+    page.locator('header button:has-text("height")').wait_for()
     page.get_by_role("button", name="Project").click()
     page.get_by_role("link", name="Compare with the original").click()
     page.get_by_role("heading", name="What differs").wait_for()
