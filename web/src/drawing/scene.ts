@@ -1,5 +1,6 @@
 import {
   AmbientLight,
+  Box3,
   BufferGeometry,
   Color,
   DirectionalLight,
@@ -75,7 +76,7 @@ export class SolidScene {
     const tipped = (p: [number, number, number]) =>
       solids.stands ? new Vector3(p[0], p[2], -p[1]) : new Vector3(...p);
     const all = solids.solids.flatMap((s) => s.pieces.flatMap((p) => p.points.map(tipped)));
-    const middle = all.reduce((sum, p) => sum.add(p), new Vector3()).divideScalar(all.length);
+    const middle = new Box3().setFromPoints(all).getCenter(new Vector3());
     const reach = Math.max(...all.map((p) => p.distanceTo(middle)));
     const placed = (p: [number, number, number]) => tipped(p).sub(middle).divideScalar(reach);
     for (const solid of solids.solids) {

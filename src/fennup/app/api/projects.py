@@ -40,6 +40,7 @@ from fennup.app.services.projects import (
     solved,
     solved_spec,
     start_body,
+    together_control,
     variant_body,
 )
 from fennup.app.services.sheet import sheet_of
@@ -83,7 +84,7 @@ def _out(
             spec=body.spec,
             variant_of=body.variant_of,
             solution=solution_document(solution, proof),
-            sheet=sheet_of(solution, body.voice(), proof, care_control(body)),
+            sheet=sheet_of(solution, body.voice(), proof, (care_control(body), together_control(body))),
         )
     )
 

@@ -32,6 +32,33 @@ def _stand(plan: dict[str, Any], height: float, leg: float, **more: Any) -> dict
 
 PROJECTS: tuple[dict[str, Any], ...] = (
     {
+        "name": "Sand bin on a stand",
+        "spec": {
+            "kind": "together",
+            "members": [
+                {
+                    "name": "Stand",
+                    "spec": _stand(
+                        {"form": "four", "top_width_mm": 420.0, "top_depth_mm": 420.0, "front_splay_deg": 6.0, "side_splay_deg": 6.0},
+                        380.0, 45.0, rails=[{"height_mm": 110.0, "width_mm": 60.0, "thickness_mm": 20.0}],
+                        top={"thickness_mm": 20.0, "over_mm": 15.0},
+                    ),
+                },
+                {"name": "Bin", "on": "Stand", "spec": _box(_level(420.0, 420.0), 440.0, 18.0, slope_deg=6.0)},
+                {
+                    "name": "Hood", "on": "Bin",
+                    "spec": {"kind": "roof", "thickness_mm": 16.0,
+                             "shape": {"form": "pyramid", "sides": 4, "across_mm": 560.0, "height_mm": 180.0}},
+                },
+            ],
+            "links": [
+                {"of": "Bin", "measure": "outer_bottom_width", "after": "Stand", "source": "top_width"},
+                {"of": "Bin", "measure": "outer_bottom_depth", "after": "Stand", "source": "top_depth"},
+                {"of": "Hood", "measure": "eaves_flats", "after": "Bin", "source": "outer_top_width", "plus_mm": 50.0},
+            ],
+        },
+    },
+    {
         "name": "Fuel store gable",
         "unit": "in", "graduation": "1/16",
         "spec": {

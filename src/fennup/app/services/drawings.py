@@ -2,12 +2,14 @@
 
 from fennup.app.schemas.sheet import ControlOut, DimensionOut, OptionOut, ViewOut
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import GROUPS, VIEWS, VIEWS_SHORT, label
+from fennup.app.wording.labels import VIEWS, VIEWS_SHORT, group_label, label
 from fennup.core.drawing.view import Control, Dimension, View
 
 
 def _label(c: Control) -> str:
     """What a control is called; which one of several it is for."""
+    if c.code.startswith("follows"):
+        return f"{label(c.code)}: {label(c.about.partition('/')[2])}"
     if c.code in NUMBERED:
         return f"{label(c.code)} {c.about}"
     return f"{label(c.code)}, {c.about}" if c.about and c.group != "part" else label(c.code)
@@ -50,10 +52,10 @@ def _dimension(d: Dimension, voice: Voice, sides: int) -> DimensionOut:
 def control_out(c: Control, voice: Voice) -> ControlOut:
     """Something to decide, worded."""
     return ControlOut(
-        id=f"{c.code}:{c.about}" if c.about else c.code,
+        id=":".join(name for name in (c.group if "/" in c.group else "", c.code, c.about) if name),
         label=_label(c),
         group=c.group,
-        group_label=GROUPS[c.group],
+        group_label=group_label(c.group),
         about=c.about,
         options=[OptionOut(code=o.code, label=label(o.code), acts=list(o.acts), chosen=o.chosen) for o in c.options],
         figure=voice.of(c.value, c.unit) if c.value is not None and c.unit else None,

@@ -10,13 +10,16 @@ from fennup.app.services.saws import current_machine
 from fennup.app.services.validate import from_core, validated
 from fennup.app.wording.acts import act_words
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import NEW_NAMES
+from fennup.app.wording.labels import NEW_NAMES, WHOLE
 from fennup.core.drawing.edit import Choose, Edit, Nudge, TypeIn
-from fennup.core.drawing.view import Control
+from fennup.core.drawing.view import Control, Option
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.editing import nudged, read_figure
 from fennup.core.kinds.registry import Kind
+from fennup.core.kinds.singles import SINGLES
+from fennup.core.kinds.together.edit import with_another
+from fennup.core.kinds.together.spec import TogetherSpec
 from fennup.core.solve import CARE, Care, Solution, solve
 from fennup.core.units.lengths import GRADUATIONS, Unit, tape
 
@@ -77,6 +80,9 @@ def acted(body: ProjectBody, acts: list[Edit]) -> ProjectBody:
             body = _about_project(body, act, path)
             continue
         voice = body.voice()
+        if path == "together":
+            body = body.model_copy(update={"spec": _with_another(body, act, voice)})
+            continue
         kind = kind_of(body.spec)
         spec = validated(kind.spec, body.spec, voice)
         try:
@@ -85,6 +91,28 @@ def acted(body: ProjectBody, acts: list[Edit]) -> ProjectBody:
             raise from_core(error, voice) from None
         body = body.model_copy(update={"spec": validated(kind.spec, changed, voice).model_dump(mode="json")})
     return body
+
+
+def _with_another(body: ProjectBody, act: Edit, voice: Voice) -> dict[str, Any]:
+    """A single assembly's spec as the first of two, the second begun from a start. Invalid when it cannot stand together."""
+    spec = validated(kind_of(body.spec).spec, body.spec, voice).model_dump(mode="json")
+    first = "".join(c for c in WHOLE[spec["kind"]].removeprefix("The ").capitalize() if c.isalnum() or c == " ")
+    try:
+        if spec["kind"] not in SINGLES or not isinstance(act, Choose):
+            raise SpecError("no_such_field", ("together",))
+        changed = with_another({"kind": "together", "members": [{"name": first, "spec": spec}], "links": []}, str(act.value))
+    except CoreError as error:
+        raise from_core(error, voice) from None
+    return validated(TogetherSpec, changed, voice).model_dump(mode="json")
+
+
+def together_control(body: ProjectBody) -> Control | None:
+    """One more assembly beside a single one; None where there are several already, or it cannot be."""
+    if body.spec.get("kind") not in SINGLES:
+        return None
+    starts = [code for kind in SINGLES.values() for code in kind.starts]
+    adding = (Option(f"add:{code}", (Choose(op="choose", path="together", value=code),), False) for code in starts)
+    return Control("add_assembly", "assemblies", (Option("alone", (), True), *adding), style="list")
 
 
 def care_control(body: ProjectBody) -> Control:

@@ -1,5 +1,6 @@
 """From a solution to what the screen shows: chooses and words, decides nothing."""
 
+from collections.abc import Sequence
 from typing import Literal
 
 from fennup.app.schemas.sheet import SettingOut, SheetOut, SizeOut, UseOut
@@ -20,7 +21,9 @@ from fennup.core.solve import Solution
 from fennup.core.verify.boolean import BooleanProof
 
 
-def sheet_of(solution: Solution, voice: Voice, proof: BooleanProof | None = None, care: Control | None = None) -> SheetOut:
+def sheet_of(
+    solution: Solution, voice: Voice, proof: BooleanProof | None = None, more: Sequence[Control | None] = ()
+) -> SheetOut:
     """The whole sheet of one project."""
     kind = KINDS[solution.spec.kind]
     told = kind.describe(solution.spec, solution.ruler, solution.solids)
@@ -30,7 +33,7 @@ def sheet_of(solution: Solution, voice: Voice, proof: BooleanProof | None = None
         part_word=PART[kind.name],
         facts=", ".join(fact(f) for f in told.facts).capitalize(),
         views=[view_out(v, voice, sides) for v in told.views],
-        controls=[control_out(c, voice) for c in (*told.controls, *((care,) if care else ()))],
+        controls=[control_out(c, voice) for c in (*told.controls, *more) if c],
         sizes=[
             SizeOut(
                 id=s.measure,

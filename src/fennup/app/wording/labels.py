@@ -5,15 +5,23 @@ LINES = {
     "outer_top": "outside at the top", "inner_bottom": "inside at the bottom", "inner_top": "inside at the top",
     "cap_outside": "outside of the cap", "cap_opening": "opening of the cap", "eaves": "eaves",
 }  # fmt: skip
-WHOLE = {"flat_frame": "The frame", "box": "The box", "stand": "The stand", "brace": "The brace", "roof": "The roof"}
+WHOLE = {
+    "flat_frame": "The frame",
+    "box": "The box",
+    "stand": "The stand",
+    "brace": "The brace",
+    "roof": "The roof",
+    "together": "All of it",
+}
 FAMILY = {
     "flat_frame": "Flat frames",
     "box": "Boxes and cases",
     "stand": "Stands on splayed legs",
     "brace": "Braces and props",
     "roof": "Small roofs",
+    "together": "Several that belong together",
 }
-PART = {"flat_frame": "rail", "box": "wall", "stand": "leg", "brace": "brace", "roof": "board"}
+PART = {"flat_frame": "rail", "box": "wall", "stand": "leg", "brace": "brace", "roof": "board", "together": "part"}
 ON_WALLS = {
     "height": "height", "slope": "slope from vertical", "level_slope": "slope from level", "run": "how far it leans out",
     "slant": "along the slope", "board_width": "board width before ripping",
@@ -35,6 +43,9 @@ KINDS_EVEN = {
 KINDS_ODD = {**KINDS_EVEN, "flats": "inner circle", "corners": "outer circle", "reach": "corner to opposite side"}
 
 LABELS = {
+    "stands_on": "It stands", "on_ground": "on the ground", "stands_higher": "Higher by", "follows": "Follows", "own_figure": "its own figure",
+    "follows_plus": "And more", "assemblies": "Assemblies", "all_there": "these", "one_assembly_less": "take the last one away",
+    "add_assembly": "Add another assembly", "alone": "this one alone",
     "left_run": "run on the left, wall to ridge", "right_run": "run on the right, wall to ridge", "left_pitch": "pitch on the left",
     "right_pitch": "pitch on the right", "left_rise": "rise on the left", "right_rise": "rise on the right",
     "left_top_edge": "left rafter, top edge", "right_top_edge": "right rafter, top edge", "left_ridge_to_heel": "left rafter, ridge to heel",
@@ -123,6 +134,7 @@ LABELS = {
 }  # fmt: skip
 
 GROUPS = {
+    "place": "Where it stands, what it follows", "assemblies": "Assemblies",
     "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "scales": "Scales and blade",
 }  # fmt: skip
@@ -134,6 +146,7 @@ STARTS = {
     "stool": "Four splayed legs", "three_legs": "Three legs", "trestle": "Trestle", "tower": "Tower",
     "knee_brace": "Knee brace", "diagonal": "Diagonal", "crossing": "Crossing braces", "prop": "Prop", "ladder": "Ladder",
     "gable": "Gable", "pyramid": "Pyramid", "hip": "Hip roof", "lean_to": "Lean-to",
+    "bin_on_stand": "Bin on a stand",
 }  # fmt: skip
 
 NEW_NAMES = {
@@ -142,6 +155,7 @@ NEW_NAMES = {
     "tapered_box": "Leaning box", "tub": "Tub", "trough": "Trough", "any_box": "Case of my own plan", "stool": "Stool", "three_legs": "Three-legged stool", "trestle": "Trestle", "tower": "Tower",
     "knee_brace": "Knee brace", "diagonal": "Diagonal brace", "crossing": "Crossing braces", "prop": "Prop", "ladder": "Ladder",
     "gable": "Gable roof", "pyramid": "Pyramid roof", "hip": "Hip roof", "lean_to": "Lean-to",
+    "bin_on_stand": "Bin on a stand",
 }  # fmt: skip
 
 VIEWS = {
@@ -158,6 +172,13 @@ def label(code: str, sides: int = 4) -> str:
     """The words for a code; a code with a colon is about the thing after it."""
     if code in LABELS:
         return LABELS[code]
+    whose, slash, rest = code.partition("/")
+    if slash:
+        return f"{whose}: {label(rest, sides)}"
+    if code.startswith("on:"):
+        return f"on {code[3:]}"
+    if code.startswith("add:"):
+        return f"add: {STARTS[code[4:]]}"
     what, _, which = code.partition(":")
     if what in ("side", "through"):
         return which if what == "side" else f"{which} runs through"
@@ -183,6 +204,12 @@ def label(code: str, sides: int = 4) -> str:
     return f"{LINES[line]}, {words.get(kind, kind)}"
 
 
+def group_label(group: str) -> str:
+    """The heading over some controls; of several assemblies with whose they are."""
+    whose, slash, rest = group.partition("/")
+    return f"{whose}: {GROUPS[rest].lower()}" if slash else GROUPS[group]
+
+
 def fact(code: str) -> str:
     """A fact for the line under the title."""
     what, _, number = code.partition(":")
@@ -190,6 +217,8 @@ def fact(code: str) -> str:
         return f"{number} sides"
     if what == "free":
         return "fixed by its sizes" if number == "0" else f"{number} more size{'s' if number != '1' else ''} would fix it"
+    if what == "together":
+        return f"{number} assemblies"
     if what == "legs":
         return f"{number} legs"
     if what == "left_out":

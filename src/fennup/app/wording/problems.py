@@ -57,6 +57,12 @@ PROBLEMS: dict[str, Words] = {
         f"One side is so steep that backing the hip takes {_mm(d, v, 'limit_mm')} of its {_mm(d, v, 'mm')}: nothing is left to sit on the wall."
     ),
     "jacks_too_close": lambda d, v: f"Jacks {_mm(d, v, 'mm')} apart would come to nothing beside the hip.",
+    "links_circle": lambda d, v: (
+        f"{d['name']} and {d['other']} would follow each other in a circle: one of them must have its own figures."
+    ),
+    "name_twice": lambda d, v: f"Two assemblies are called {d['name']}.",
+    "stands_on_nothing": lambda d, v: f"{d['name']} can only stand on one that comes before it.",
+    "no_such_assembly": lambda d, v: f"There is no assembly called {str(d['name'])[:30]}.",
     "legs_cross": lambda d, v: (
         f"{d['part']} and {d['other'][:1].lower()}{d['other'][1:]} would stand in one another. Set them further apart."
     ),

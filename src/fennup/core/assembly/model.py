@@ -1,6 +1,6 @@
 """What a kind gives: boards, the joints between them, the lines that can be measured, and what was asked of them."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Literal
 
@@ -134,7 +134,8 @@ class Assembly:
     """Boards, joints, outlines and claims in the kind's own order; `findings` are those that only the kind can know.
 
     `rings` go round; boards in none of them are let in loosely: floors, panels, shelves. `gauges` are sizes between places,
-    besides those along the outlines.
+    besides those along the outlines. `inside`: the assemblies that it is made of, by name, where it is of several; their
+    boards and measures are called by it, `Stand/AB`.
     """
 
     boards: tuple[Board, ...]
@@ -144,6 +145,7 @@ class Assembly:
     rings: tuple[Ring, ...]
     findings: tuple[Finding, ...] = ()
     gauges: tuple[Gauge, ...] = ()
+    inside: "dict[str, Assembly]" = field(default_factory=dict)
 
     def board(self, id: str) -> Board:
         """The board of that id."""

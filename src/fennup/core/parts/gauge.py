@@ -12,7 +12,7 @@ ANGLES = ("slope", "angle", "splay", "pitch", "lean")
 
 def is_angle(measure: str) -> bool:
     """Whether a measure is in degrees: its name says so."""
-    return measure.partition(":")[0].rpartition("_")[2] in ANGLES
+    return measure.rpartition("/")[2].partition(":")[0].rpartition("_")[2] in ANGLES
 
 
 def place_of(assembly: Assembly, spot: Spot) -> Vec:

@@ -19,6 +19,13 @@ class Ruler:
     def __init__(self, assembly: Assembly) -> None:
         self.assembly = assembly
         self._runs: dict[str, Runs] = {}
+        self._rulers: dict[str, Ruler] = {}
+
+    def _within(self, name: str) -> "Ruler":
+        """The ruler of one of the assemblies that this one is made of."""
+        if name not in self._rulers:
+            self._rulers[name] = Ruler(self.assembly.inside[name])
+        return self._rulers[name]
 
     def runs(self, line: str) -> Runs | None:
         """Start and end of each side's stretch of a line, by side; None where the boards do not have the line."""
@@ -43,6 +50,9 @@ class Ruler:
 
         Besides, the assembly's own gauges by their names.
         """
+        whose, slash, rest = name.partition("/")
+        if slash:
+            return self._within(whose).measure(rest) if whose in self.assembly.inside else None
         gauge = self.assembly.by_name.get(name)
         if gauge is not None:
             return read(self.assembly, gauge)

@@ -1,0 +1,9 @@
+"""The kinds that can stand together with others: those whose sizes settle and whose z is up."""
+
+from fennup.core.kinds.box import BOX
+from fennup.core.kinds.brace import BRACE
+from fennup.core.kinds.registry import Kind
+from fennup.core.kinds.roof import ROOF
+from fennup.core.kinds.stand import STAND
+
+SINGLES: dict[str, Kind] = {kind.name: kind for kind in (BOX, STAND, BRACE, ROOF)}

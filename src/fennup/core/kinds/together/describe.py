@@ -1,0 +1,157 @@
+"""Everything of all the assemblies: their views in one, their controls and sizes under their own names."""
+
+from dataclasses import replace
+
+from fennup.core.drawing.board_views import pictorial, seen_from
+from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
+from fennup.core.drawing.view import Control, Description, Dimension, Option, SizeRow, View
+from fennup.core.geometry.vec import Point2, Vec
+from fennup.core.kinds.asking import figure
+from fennup.core.kinds.singles import SINGLES
+from fennup.core.kinds.together.place import built, heights
+from fennup.core.kinds.together.spec import MOST_MEMBERS, Member, TogetherSpec
+from fennup.core.parts.gauge import is_angle
+from fennup.core.parts.measure import Ruler
+from fennup.core.parts.solid import Solid, solid_of
+
+X: Vec = (1.0, 0.0, 0.0)
+Y: Vec = (0.0, 1.0, 0.0)
+Z: Vec = (0.0, 0.0, 1.0)
+PAPERS: dict[str, tuple[Vec, Vec]] = {"front": (X, Z), "side": (Y, Z), "above": (X, Y)}
+SIZES_TO_FOLLOW = 14
+
+
+def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
+    """Views, controls and sizes of all."""
+    at = heights(spec)
+    own = [_own(member) for member in spec.members]
+    linked = {f"{link.of}/{link.measure}" for link in spec.links}
+    views = []
+    for id, (right, up) in PAPERS.items():
+        found: list[Dimension] = []
+        for member, description in zip(spec.members, own, strict=True):
+            lift = (0.0, at[member.name]) if up == Z else (0.0, 0.0)
+            seen = next((view.dimensions for view in description.views if view.id == id), ())
+            found += [_placed(d, member, lift, linked) for d in seen if d.standing == "given"]
+        views.append(View(id, seen_from(ruler.assembly, solids, right, up), (), tuple(found)))
+    controls: list[Control] = []
+    for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
+        controls += _stands(spec, i, member)
+        controls += [c for row in description.sizes for c in _follows(spec, i, member, row, own)]
+        controls += [_control(c, i, member) for c in description.controls]
+    controls.append(_more(spec))
+    sizes = tuple(_size(row, member, linked) for member, d in zip(spec.members, own, strict=True) for row in d.sizes)
+    return Description(
+        (f"together:{len(spec.members)}",), pictorial(ruler.assembly, solids), tuple(views), tuple(controls), sizes
+    )
+
+
+def _own(member: Member) -> Description:
+    """One assembly's own description, as if it were alone."""
+    whole = built(member.spec)
+    solids = {board.id: solid_of(board) for board in whole.boards}
+    return SINGLES[member.spec.kind].describe(member.spec, Ruler(whole), solids)
+
+
+def renamed(act: Edit, i: int, name: str) -> Edit:
+    """An act on one assembly as an act on the whole."""
+    if isinstance(act, Give | Free):
+        return act.model_copy(update={"measure": f"{name}/{act.measure}"})
+    if isinstance(act, TypeIn | Choose | Nudge):
+        return act.model_copy(update={"path": f"members.{i}.spec.{act.path}"})
+    return act
+
+
+def _placed(d: Dimension, member: Member, lift: Point2, linked: set[str]) -> Dimension:
+    """A dimension where its assembly stands; one that follows another's is not typed over."""
+    name = f"{member.name}/{d.id}"
+
+    def up(p: Point2) -> Point2:
+        return (p[0] + lift[0], p[1] + lift[1])
+
+    moved: dict[str, Point2] = {"about": up(d.about)} if d.about else {"a": up(d.a), "b": up(d.b)}
+    if d.at:
+        moved["at"] = up(d.at)
+    follows = name in linked
+    acts = None if follows or d.acts is None else renamed(d.acts, 0, member.name)
+    standing = "derived" if follows else d.standing
+    return replace(d, id=name, label=f"{member.name}/{d.label}", acts=acts, standing=standing, can_free=False, **moved)  # type: ignore[arg-type]
+
+
+def _size(row: SizeRow, member: Member, linked: set[str]) -> SizeRow:
+    name = f"{member.name}/{row.measure}"
+    follows = name in linked
+    acts = renamed(row.acts, 0, member.name) if row.acts and not follows else None
+    return replace(
+        row, measure=name, acts=acts, standing="derived" if follows else row.standing, can_free=row.can_free and not follows
+    )
+
+
+def _control(control: Control, i: int, member: Member) -> Control:
+    """A control of one assembly, under its name."""
+
+    def within(acts: tuple[Edit, ...]) -> tuple[Edit, ...]:
+        return tuple(renamed(act, i, member.name) for act in acts)
+
+    part = control.group == "part"
+    return replace(
+        control,
+        group="part" if part else f"{member.name}/{control.group}",
+        options=tuple(Option(o.code, within(o.acts), o.chosen) for o in control.options),
+        acts=renamed(control.acts, i, member.name) if control.acts else None,
+        about=f"{member.name}/{control.about}" if part else control.about,
+    )
+
+
+def _stands(spec: TogetherSpec, i: int, member: Member) -> list[Control]:
+    """What it stands on, and how much higher."""
+    group = f"{member.name}/place"
+    below = [None, *(other.name for other in spec.members[:i])]
+    on = Control(
+        "stands_on",
+        group,
+        tuple(
+            Option(
+                f"on:{name}" if name else "on_ground",
+                (Choose(op="choose", path=f"members.{i}.on", value=name),),
+                name == member.on,
+            )
+            for name in below
+        ),
+    )
+    higher = figure("stands_higher", group, member.up_mm, f"members.{i}.up_mm")
+    return [on, higher] if i else [higher]
+
+
+def _follows(spec: TogetherSpec, i: int, member: Member, row: SizeRow, own: list[Description]) -> list[Control]:
+    """For every given length: its own figure, or what another assembly measures, and more."""
+    k, link = next(
+        ((k, link) for k, link in enumerate(spec.links) if (link.of, link.measure) == (member.name, row.measure)), (None, None)
+    )
+    others = [other for other in spec.members if other.name != member.name]
+    if (row.standing != "given" and link is None) or row.unit != "mm" or not others:
+        return []
+    group, path = f"{member.name}/place", f"follow:{member.name}/{row.measure}"
+    options = [Option("own_figure", (Choose(op="choose", path=path, value=None),), link is None)]
+    for other, description in zip(spec.members, own, strict=True):
+        if other.name == member.name or member.name in spec.followed_by(other.name):
+            continue
+        lengths = [size.measure for size in description.sizes if size.unit == "mm" and not is_angle(size.measure)]
+        for measure in lengths[:SIZES_TO_FOLLOW]:
+            source = f"{other.name}/{measure}"
+            chosen = link is not None and (link.after, link.source) == (other.name, measure)
+            options.append(Option(source, (Choose(op="choose", path=path, value=source),), chosen))
+    made = [Control("follows", group, tuple(options), about=f"{member.name}/{row.measure}", style="list")]
+    if link is not None:
+        made.append(figure("follows_plus", group, link.plus_mm, f"links.{k}.plus_mm", about=f"{member.name}/{row.measure}"))
+    return made
+
+
+def _more(spec: TogetherSpec) -> Control:
+    """One more assembly on top, or one less."""
+    codes = [code for kind in SINGLES.values() for code in kind.starts] if len(spec.members) < MOST_MEMBERS else []
+    options = [Option("all_there", (), True)]
+    options += [Option(f"add:{code}", (Choose(op="choose", path="members", value=code),), False) for code in codes]
+    if len(spec.members) > 1:
+        options.append(Option("one_assembly_less", (Choose(op="choose", path="members", value=None),), False))
+    return Control("assemblies", "assemblies", tuple(options), style="list")

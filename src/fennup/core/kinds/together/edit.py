@@ -1,0 +1,86 @@
+"""Acts on several assemblies: on one of them as on itself, on how they stand and follow each other here."""
+
+from typing import Any
+
+from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
+from fennup.core.errors import SpecError, UnitError
+from fennup.core.kinds.editing import edit_field, put_at
+from fennup.core.kinds.singles import SINGLES
+from fennup.core.kinds.together.place import settle, told
+from fennup.core.kinds.together.spec import TogetherSpec
+from fennup.core.units.lengths import Tape
+
+Document = dict[str, Any]
+
+
+def edit(spec: TogetherSpec, act: Edit, on: Tape) -> Document:
+    """The spec after one act, as a document still to be validated. SpecError or UnitError names the field."""
+    spec = settle(spec)
+    document = spec.model_dump(mode="json")
+    if isinstance(act, Give | Free):
+        name, _, measure = act.measure.partition("/")
+        return _within(spec, document, name, act.model_copy(update={"measure": measure}), on)
+    if not isinstance(act, TypeIn | Nudge | Choose):
+        raise SpecError("no_such_grip", (act.grip,))
+    if act.path.startswith("members.") and ".spec." in act.path:
+        head, _, path = act.path.partition(".spec.")
+        number = head.removeprefix("members.")
+        if not number.isdecimal() or int(number) >= len(spec.members):
+            raise SpecError("no_such_field", (act.path,))
+        return _within(spec, document, spec.members[int(number)].name, act.model_copy(update={"path": path}), on)
+    if isinstance(act, Choose) and act.path.startswith("follow:"):
+        return _followed(document, act.path.removeprefix("follow:"), act.value)
+    if isinstance(act, Choose) and act.path == "members":
+        return _fewer(document) if act.value is None else with_another(document, str(act.value))
+    return edit_field(document, act, on)
+
+
+def _within(spec: TogetherSpec, document: Document, name: str, act: Edit, on: Tape) -> Document:
+    """An act on one of them."""
+    i = next((i for i, member in enumerate(spec.members) if member.name == name), None)
+    if i is None:
+        raise SpecError("no_such_assembly", (name,), name=name)
+    own = spec.members[i].spec
+    kind = SINGLES[own.kind]
+    try:
+        changed = kind.edit(own, act, on)
+        made = kind.settle(kind.spec.model_validate(changed)).model_dump(mode="json")
+    except UnitError as error:
+        raise UnitError(error.code, tuple(f"members.{i}.spec.{field}" for field in error.fields), **error.data) from None
+    except SpecError as error:
+        raise told(error, spec, name) from error
+    return put_at(document, f"members.{i}.spec", made)
+
+
+def _followed(document: Document, size: str, source: Any) -> Document:
+    """A size that follows another's, or its own figure again, as it stands."""
+    of, _, measure = size.partition("/")
+    kept = [link for link in document["links"] if (link["of"], link["measure"]) != (of, measure)]
+    if source is None:
+        return put_at(document, "links", kept)
+    after, _, what = str(source).partition("/")
+    return put_at(document, "links", [*kept, {"of": of, "measure": measure, "after": after, "source": what, "plus_mm": 0.0}])
+
+
+def with_another(document: Document, start: str) -> Document:
+    """One more assembly, begun from a start, on the last one. SpecError `no_such_start`."""
+    for kind in SINGLES.values():
+        if start in kind.starts:
+            spec = kind.spec.model_validate(kind.starts[start]).model_dump(mode="json")
+            names = {member["name"] for member in document["members"]}
+            name = next(n for k in range(1, 99) if (n := _called(start, k)) not in names)
+            member = {"name": name, "spec": spec, "on": document["members"][-1]["name"], "up_mm": 0.0}
+            return put_at(document, "members", [*document["members"], member])
+    raise SpecError("no_such_start", ("members",))
+
+
+def _called(start: str, number: int) -> str:
+    name = start.replace("_", " ").capitalize()
+    return name if number == 1 else f"{name} {number}"
+
+
+def _fewer(document: Document) -> Document:
+    """Without the last one, and what followed it."""
+    gone = document["members"][-1]["name"]
+    links = [link for link in document["links"] if gone not in (link["of"], link["after"])]
+    return put_at(put_at(document, "members", document["members"][:-1]), "links", links)

@@ -1,0 +1,77 @@
+"""Several assemblies: what one stands on and what it follows, against the assemblies alone."""
+
+import unittest
+from copy import deepcopy
+from math import radians, tan
+from typing import Any
+
+from fennup.core.drawing.edit import Choose, Give, TypeIn
+from fennup.core.errors import SpecError
+from fennup.core.kinds.catalogue import KINDS
+from fennup.core.units.lengths import tape
+from fennup.core.verify.boolean import boolean_proof
+from tests.core.frames import solved, spec_of
+
+MM = tape("mm", "1")
+TOGETHER = KINDS["together"]
+BIN = TOGETHER.starts["bin_on_stand"]
+
+
+def edited(spec: Any, *acts: Any) -> Any:
+    """The spec after some acts, settled."""
+    for act in acts:
+        spec = TOGETHER.settle(TOGETHER.spec.model_validate(TOGETHER.edit(spec, act, MM)))
+    return spec
+
+
+class ABinOnAStandWithAHood(unittest.TestCase):
+    def test_each_stands_on_the_highest_wood_below_and_both_proofs_hold(self) -> None:
+        made = solved(BIN)
+        lowest = {name: min(p[2] for id, s in made.solids.items() if id.startswith(name) for q in s.world for p in q.points)
+                  for name in ("Stand", "Bin", "Hood")}  # fmt: skip
+        for name, level in (("Stand", 0.0), ("Bin", 320.0 + 18.0), ("Hood", 338.0 + 380.0)):
+            self.assertAlmostEqual(lowest[name], level, places=9)
+        self.assertTrue(all(check.closes for check in made.joints))
+        self.assertTrue(boolean_proof(made.assembly).holds)
+        alone = sum(len(solved(member["spec"]).assembly.boards) for member in BIN["members"])
+        self.assertEqual(len(made.assembly.boards), alone)
+
+    def test_one_change_moves_all_that_follows(self) -> None:
+        made = solved(edited(spec_of(BIN), Give(op="give", measure="Stand/top_width", text="400")).model_dump(mode="json"))
+        self.assertAlmostEqual(made.ruler.measure("Bin/outer_bottom_width") or 0, 400.0, places=6)
+        top = 400 + 2 * 380 * tan(radians(5))
+        self.assertAlmostEqual(made.ruler.measure("Bin/outer_top_width") or 0, top, places=6)
+        self.assertAlmostEqual(made.ruler.measure("Hood/eaves_flats") or 0, top + 40, places=6)
+        self.assertEqual([c for c in made.claims if c.measured is None or abs(c.measured - c.claim.asked) > 1e-6], [])
+
+    def test_the_parts_are_cut_as_they_would_be_alone(self) -> None:
+        made, alone = solved(BIN), solved(TOGETHER.settle(spec_of(BIN)).member("Hood").spec.model_dump(mode="json"))
+        seams = {(round(s.swing_deg, 9), round(s.tilt_deg, 9)) for s in alone.settings}
+        self.assertLessEqual(seams, {(round(s.swing_deg, 9), round(s.tilt_deg, 9)) for s in made.settings})
+        self.assertIn(("Hood/A", 4), [(part.id, len(part.boards)) for part in made.parts])
+
+    def test_a_link_is_made_with_more_and_let_go_again_at_the_same_figure(self) -> None:
+        follow = Choose(op="choose", path="follow:Hood/height", value="Bin/height")
+        spec = edited(spec_of(BIN), follow, TypeIn(op="type", path="links.3.plus_mm", text="-200"))
+        self.assertAlmostEqual(spec.member("Hood").spec.shape.height_mm, 180.0, places=6)
+        free = edited(spec, Choose(op="choose", path="follow:Hood/height", value=None))
+        self.assertEqual(len(free.links), 3)
+        self.assertAlmostEqual(free.member("Hood").spec.shape.height_mm, 180.0, places=6)
+
+    def test_one_more_is_set_on_top_and_taken_away_with_what_followed_it(self) -> None:
+        spec = edited(spec_of(BIN), Choose(op="choose", path="members", value="stool"))
+        self.assertEqual((spec.members[-1].name, spec.members[-1].on), ("Stool", "Hood"))
+        two = edited(spec, *[Choose(op="choose", path="members", value=None)] * 2)
+        self.assertEqual(([member.name for member in two.members], len(two.links)), (["Stand", "Bin"], 2))
+
+    def test_links_in_a_circle_and_refusals_within_are_said_at_their_place(self) -> None:
+        circle: dict[str, Any] = deepcopy(BIN)
+        circle["links"].append({"of": "Stand", "measure": "height", "after": "Hood", "source": "height"})
+        with self.assertRaises(SpecError) as refused:
+            spec_of(circle)
+        self.assertEqual(refused.exception.code, "links_circle")
+        with self.assertRaises(SpecError) as within:
+            edited(spec_of(BIN), Give(op="give", measure="Bin/outer_top_width", text="500"))
+        self.assertEqual(within.exception.code, "pins_disagree")
+        self.assertTrue(within.exception.fields[0].startswith("members.1.spec.pins."))
+        self.assertIn("Bin/height", {name for name, *_ in within.exception.data["others"]})
