@@ -20,6 +20,7 @@ SAME = 1e-7
 STEP = 1e-4
 ROUNDS = 60
 HALVINGS = 30
+WELL_HELPED = 0.05
 
 
 @dataclass(frozen=True)
@@ -134,12 +135,17 @@ class _Search:
         helps nothing is halved."""
         wanted = np.array([self.pins[i].value for i in kept])
         scale = np.maximum(1.0, np.abs(wanted))
+        slopes, before = None, float("inf")
         for _ in range(ROUNDS):
             error = self.measured(values)[kept] - wanted
             if np.all(np.abs(error) <= EXACT * scale):
                 return values
-            step = np.linalg.lstsq(self.slopes(values)[kept], error, rcond=None)[0]
-            following = self._nearer(values, step, kept, wanted, float(np.linalg.norm(error)))
+            # Slopes cost two readings for every unknown: they are taken again only where the old ones no longer help much.
+            size = float(np.linalg.norm(error))
+            if slopes is None or size > before * WELL_HELPED:
+                slopes = self.slopes(values)[kept]
+            before = size
+            following = self._nearer(values, np.linalg.lstsq(slopes, error, rcond=None)[0], kept, wanted, size)
             if following is None:
                 if np.all(np.abs(error) <= KEPT * scale):
                     return values

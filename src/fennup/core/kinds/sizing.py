@@ -1,9 +1,9 @@
 """Sizes that can be given in more than one way, in every kind: what was given settles the spec's own figures."""
 
 import re
+from collections import OrderedDict
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from math import atan2, degrees
 from typing import Any
 
@@ -66,7 +66,16 @@ class Sizing:
 
     def settled(self, spec: Any) -> tuple[Any, Settled]:
         """The same with how the pins were met."""
-        return _settled(self, spec.model_dump_json())
+        text = spec.model_dump_json()
+        known = _KNOWN.get((self, text))
+        if known is None:
+            known = _settled(self, spec)
+            # What came out is settled too: the next one who asks need not look for it again.
+            for key in ((self, text), (self, known[0].model_dump_json())):
+                _KNOWN[key] = known
+            while len(_KNOWN) > MOST_KNOWN:
+                _KNOWN.popitem(last=False)
+        return known
 
     def free(self, spec: Any) -> int:
         """How many more independent sizes would fix everything."""
@@ -149,10 +158,14 @@ def _with(here: Any, way: Sequence[str], value: float) -> Any:
     return type(here)(copy)
 
 
-@lru_cache(maxsize=512)
-def _settled(sizing: Sizing, text: str) -> tuple[Any, Settled]:
-    """By content: one change asks for it when it is made, when it is solved and when it is shown."""
-    spec = sizing.model.model_validate_json(text)
+# By content: one change asks for it when it is made, when it is solved and when it is shown.
+_KNOWN: OrderedDict[tuple["Sizing", str], tuple[Any, Settled]] = OrderedDict()
+MOST_KNOWN = 512
+NOTHING = 1e-11
+
+
+def _settled(sizing: Sizing, spec: Any) -> tuple[Any, Settled]:
+    """Found anew."""
     pins, paths = sizing.pins(spec), sizing.unknowns(spec)
     document = spec.model_dump(mode="json")
     start = [float(get_at(document, path)) for path in paths]
@@ -189,4 +202,6 @@ def _settled(sizing: Sizing, text: str) -> tuple[Any, Settled]:
         )
     if all(abs(a - b) < 1e-12 for a, b in zip(found.values, start, strict=True)):
         return spec, found
-    return sizing.model.model_validate(moved(found.values).model_dump(mode="json")), found
+    # A wall that was given upright is upright, not leaning by what the last step left.
+    values = [0.0 if abs(value) < NOTHING else value for value in found.values]
+    return sizing.model.model_validate(moved(values).model_dump(mode="json")), found

@@ -8,11 +8,11 @@ from fennup.core.drawing.view import Control, Description, Dimension, Option, Si
 from fennup.core.geometry.vec import Point2, Vec
 from fennup.core.kinds.asking import figure
 from fennup.core.kinds.singles import SINGLES
-from fennup.core.kinds.together.place import built, heights
+from fennup.core.kinds.together.place import built, heights, solids_of
 from fennup.core.kinds.together.spec import MOST_MEMBERS, Member, TogetherSpec
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
-from fennup.core.parts.solid import Solid, solid_of
+from fennup.core.parts.solid import Solid
 
 X: Vec = (1.0, 0.0, 0.0)
 Y: Vec = (0.0, 1.0, 0.0)
@@ -48,9 +48,7 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
 
 def _own(member: Member) -> Description:
     """One assembly's own description, as if it were alone."""
-    whole = built(member.spec)
-    solids = {board.id: solid_of(board) for board in whole.boards}
-    return SINGLES[member.spec.kind].describe(member.spec, Ruler(whole), solids)
+    return SINGLES[member.spec.kind].describe(member.spec, Ruler(built(member.spec)), solids_of(member.spec))
 
 
 def renamed(act: Edit, i: int, name: str) -> Edit:

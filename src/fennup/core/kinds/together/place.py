@@ -12,7 +12,7 @@ from fennup.core.kinds.singles import SINGLES
 from fennup.core.kinds.sizing import pins_in
 from fennup.core.kinds.together.spec import Link, Member, TogetherSpec
 from fennup.core.parts.measure import Ruler
-from fennup.core.parts.solid import solid_of
+from fennup.core.parts.solid import Solid, solid_of
 
 SAID_ONCE = ("stand_load", "brace_load", "roof_load")
 
@@ -67,10 +67,20 @@ def _built(kind: str, text: str) -> Assembly:
     return SINGLES[kind].assemble(SINGLES[kind].spec.model_validate_json(text))
 
 
+def solids_of(spec: Any) -> dict[str, Solid]:
+    """One settled assembly's solids, by content."""
+    return _solids(spec.kind, spec.model_dump_json())
+
+
+@lru_cache(maxsize=64)
+def _solids(kind: str, text: str) -> dict[str, Solid]:
+    return {board.id: solid_of(board) for board in _built(kind, text).boards}
+
+
 @lru_cache(maxsize=64)
 def _span(kind: str, text: str) -> tuple[float, float]:
     """The levels of the lowest and of the highest wood."""
-    levels = [p[2] for board in _built(kind, text).boards for piece in solid_of(board).world for p in piece.points]
+    levels = [p[2] for solid in _solids(kind, text).values() for piece in solid.world for p in piece.points]
     return min(levels), max(levels)
 
 
