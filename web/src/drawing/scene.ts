@@ -23,7 +23,7 @@ import {
 import type { Solids } from "../api/types";
 
 type Look = { turn: number; rise: number; distance: number };
-const FRONT: Look = { turn: 0.5, rise: 1.15, distance: 3.2 };
+const FRONT: Look = { turn: 0.5, rise: 1.15, distance: 3.45 };
 const MOST_APART = 0.6;
 const CREASE_DEG = 1;
 /** Frames further apart than this are slow, than that they are no movement; and how coarse slow ones become. */

@@ -64,7 +64,7 @@ def operator_view(swing_deg: float, tilt_deg: float, kept_left: bool, part: str)
     ]
     longer_near = (near[0] - far[0]) * side < 0
     tip = near if longer_near else far
-    marks = [Mark("name", (side * REACH * 0.62, -BOARD / 2), "keep", part)]
+    marks = [Mark("name", (side * REACH * 0.62, -BOARD / 2), "keep")]
     middle = (sum(p[0] for p in waste) / 4, sum(p[1] for p in waste) / 4)
     corner = (-side * REACH * 0.7, -BOARD * (0.25 if longer_near else 0.75))
     marks.append(Mark("name", middle if abs(lean) < 0.5 else corner, "waste"))

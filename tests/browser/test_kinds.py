@@ -1,0 +1,81 @@
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.page import InTheBrowser
+
+
+class StandsBracesRoofs(InTheBrowser):
+    def test_a_stand_is_splayed_by_its_feet_and_its_legs_are_turned_by_keyboard_alone(self) -> None:
+        page = self.start("Four splayed legs", ready="top, width")
+        page.get_by_role("button", name="let go of splay seen from the front").focus()
+        page.keyboard.press("Enter")
+        feet = self.field("feet, width")
+        feet.focus()
+        page.keyboard.type("420")
+        page.keyboard.press("Enter")
+        # atan(60 / 450)
+        self.reads("splay seen from the front, follows", "7.59 degrees")
+        page.get_by_role("button", name="evenly, tilted without twist").focus()
+        page.keyboard.press("Enter")
+        page.get_by_role("tab", name="Parts").focus()
+        page.keyboard.press("Enter")
+        page.keyboard.press("Space")
+        expect(page.locator("aside")).to_contain_text("foot, miter")
+        expect(page.get_by_role("contentinfo")).to_contain_text("Put together as solids too")
+
+    def test_a_ring_above_the_legs_is_refused_at_its_field_and_the_last_stand_stays(self) -> None:
+        page = self.start("Tower", ready="top, width")
+        height = page.locator("aside").get_by_label(re.compile("^Lower edge above the ground, ring 2"))
+        height.fill("880")
+        height.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("does not reach the legs")
+        self.reads("height, given", "900 millimetres")
+
+    def test_a_pitch_is_typed_as_rise_in_run_and_a_level_roof_is_refused(self) -> None:
+        page = self.start("Gable", ready="pitch on the left")
+        pitch = self.field("pitch on the left")
+        pitch.fill("7 in 12")
+        pitch.press("Enter")
+        self.reads("pitch on the left, given", "30.26 degrees")
+        page.wait_for_load_state("networkidle")
+        level = self.field("pitch on the left")
+        level.click()
+        level.fill("0")
+        level.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("more than 0°")
+        self.field("run on the left")
+
+    def test_what_is_there_already_is_drawn_and_is_no_part(self) -> None:
+        page = self.start("Knee brace", ready="down the post")
+        expect(page.locator("main .drawing .found")).not_to_have_count(0)
+        page.get_by_role("tab", name="Parts").click()
+        expect(page.get_by_role("group", name="Parts", exact=True).get_by_role("button")).to_have_count(1)
+
+    def test_one_size_moves_all_that_follow_it_and_can_have_its_own_figure_again(self) -> None:
+        page = self.start("Bin on a stand", ready="Stand: top, width")
+        top = self.field("Stand: top, width")
+        top.fill("400")
+        top.press("Enter")
+        # The bin follows the stand, the hood the bin's rim and 40 more: 400 + 2 x 380 tan 5 + 40.
+        expect(page.locator("aside")).to_contain_text("506")
+        follows = page.get_by_role("combobox", name="Follows: outside at the bottom, width")
+        follows.select_option(label="its own figure")
+        self.reads("Bin: outside at the bottom, width, given", "400 millimetres")
+
+    def test_a_variant_is_made_changed_and_compared(self) -> None:
+        page = self.start("Prop", ready="head up the wall")
+        page.get_by_role("button", name="Project").click()
+        page.get_by_role("button", name="Duplicate as a variant").click()
+        expect(page.get_by_role("textbox", name="Name")).to_have_value(re.compile("variant"))
+        wall = self.field("head up the wall")
+        wall.fill("1500")
+        wall.press("Enter")
+        self.reads("head up the wall, given", "1500 millimetres")
+        page.get_by_role("button", name="Project").click()
+        page.get_by_role("link", name="Compare with the original").click()
+        row = page.get_by_role("row", name=re.compile("^Head up the wall"))
+        expect(row).to_contain_text("1500 mm")
+        expect(row).to_contain_text("1800 mm")
+        page.get_by_role("button", name="Side by side").click()
+        expect(page.get_by_role("figure")).to_have_count(2)
