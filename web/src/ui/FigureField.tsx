@@ -64,7 +64,9 @@ export function FigureField({
 
   // One save at a time: Enter and then leaving the field must not nudge twice. What is typed meanwhile stays.
   const saving = useRef(false);
+  const again = useRef(false);
   const commit = async (inches = false) => {
+    again.current = saving.current;
     if (saving.current || (!wanting && !(standing === "derived" && acts.op === "give"))) return;
     saving.current = true;
     const wrong = await onAct(wanting ? wished(inches) : [acts]);
@@ -77,7 +79,11 @@ export function FigureField({
     setText((now) => (now === text ? null : now));
     setSteps((now) => (now === 0 ? 0 : now - steps));
     setProblem(null);
-    requestAnimationFrame(() => document.activeElement === input.current && input.current?.select());
+    requestAnimationFrame(() => {
+      if (document.activeElement === input.current) input.current?.select();
+      // What was typed and sent off while the save was on its way is saved now.
+      if (again.current) latest.current();
+    });
   };
 
   // A window that is closed or left saves what was typed so far.
