@@ -2,12 +2,13 @@
 
 import unittest
 from copy import deepcopy
-from math import radians, tan
+from math import atan2, degrees, hypot, radians, tan
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Give, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.parts.solid import arris_length, end_cut
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import solved, spec_of
@@ -75,3 +76,43 @@ class ABinOnAStandWithAHood(unittest.TestCase):
         self.assertEqual(within.exception.code, "pins_disagree")
         self.assertTrue(within.exception.fields[0].startswith("members.1.spec.pins."))
         self.assertIn("Bin/height", {name for name, *_ in within.exception.data["others"]})
+
+
+class PiecesBetweenFaces(unittest.TestCase):
+    def test_a_sloping_rail_on_upright_posts_is_cut_plumb_and_as_long_as_rise_and_clear_make_it(self) -> None:
+        made = solved(TOGETHER.starts["posts_and_rail"])
+        rail = made.assembly.board("Sloping rail 1")
+        clear, rise = 1400 - 2 * 90, 100 - 350  # the right post counts from its head, 900 down from there
+        self.assertAlmostEqual(arris_length(rail, "face_upper"), hypot(clear, rise), places=9)
+        for cut in (rail.left[0], rail.right[0]):
+            self.assertAlmostEqual(abs(end_cut(cut).miter_deg), degrees(atan2(abs(rise), clear)), places=9)
+        self.assertTrue(all(check.closes for check in made.joints))
+        self.assertTrue(boolean_proof(made.assembly).holds)
+
+    def test_a_piece_is_fitted_between_two_touched_faces_moved_and_taken_away(self) -> None:
+        spec = edited(spec_of(BIN), Choose(op="choose", path="pieces", value="Stand/AB|upper|Stand/DA|upper"))
+        made = solved(spec.model_dump(mode="json"))
+        piece = made.assembly.board("Piece 1")
+        self.assertEqual([part.boards for part in made.parts if part.id == "Piece 1"], [("Piece 1",)])
+        self.assertTrue(all(check.closes for check in made.joints))
+        low = piece.frame.origin[2]
+        moved = solved(
+            edited(spec, *(TypeIn(op="type", path=f"pieces.0.{end}.along_mm", text="250") for end in "ab")).model_dump(
+                mode="json"
+            )
+        )
+        # The right leg counts from its foot, the left one, its mirror image, from its head.
+        self.assertNotAlmostEqual(moved.assembly.board("Piece 1").frame.x[2], 0.0, places=3)
+        self.assertNotEqual(moved.assembly.board("Piece 1").frame.origin[2], low)
+        gone = edited(spec, Choose(op="choose", path="pieces", value="Piece 1"))
+        self.assertEqual(gone.pieces, [])
+
+    def test_a_piece_past_its_board_or_between_faces_that_look_away_is_refused_at_its_place(self) -> None:
+        spec = edited(spec_of(BIN), Choose(op="choose", path="pieces", value="Stand/AB|upper|Stand/DA|upper"))
+        for act, code, field in (
+            (TypeIn(op="type", path="pieces.0.a.along_mm", text="900"), "piece_off_board", "pieces.0.a.along_mm"),
+            (Choose(op="choose", path="pieces.0.a.side", value="lower"), "piece_between", "pieces.0"),
+        ):
+            with self.assertRaises(SpecError) as refused:
+                solved(TOGETHER.edit(spec, act, MM))
+            self.assertEqual((refused.exception.code, refused.exception.fields), (code, (field,)))

@@ -42,7 +42,12 @@ KINDS_EVEN = {
 }
 KINDS_ODD = {**KINDS_EVEN, "flats": "inner circle", "corners": "outer circle", "reach": "corner to opposite side"}
 
+FACES = {"face": "face", "back": "back", "upper": "upper edge", "lower": "lower edge"}
+
 LABELS = {
+    "piece_a": "It starts from the end of its board", "piece_b": "It ends from the end of its board", "piece_width": "Its width", "piece_thickness": "Its thickness",
+    "piece_lies": "It lies", "on_its_edge": "on edge", "lying_flat": "flat", "piece_away": "Piece", "take_it_away": "take it away",
+    "fit_piece": "Fit a piece from here to", "fit_none": "nothing",
     "stands_on": "It stands", "on_ground": "on the ground", "stands_higher": "Higher by", "follows": "Follows", "own_figure": "its own figure",
     "follows_plus": "And more", "assemblies": "Assemblies", "all_there": "these", "one_assembly_less": "take the last one away",
     "add_assembly": "Add another assembly", "alone": "this one alone",
@@ -134,6 +139,7 @@ LABELS = {
 }  # fmt: skip
 
 GROUPS = {
+    "pieces": "Pieces between faces",
     "place": "Where it stands, what it follows", "assemblies": "Assemblies",
     "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "scales": "Scales and blade",
@@ -147,6 +153,7 @@ STARTS = {
     "knee_brace": "Knee brace", "diagonal": "Diagonal", "crossing": "Crossing braces", "prop": "Prop", "ladder": "Ladder",
     "gable": "Gable", "pyramid": "Pyramid", "hip": "Hip roof", "lean_to": "Lean-to",
     "bin_on_stand": "Bin on a stand",
+    "posts_and_rail": "Posts and a sloping rail",
 }  # fmt: skip
 
 NEW_NAMES = {
@@ -156,6 +163,7 @@ NEW_NAMES = {
     "knee_brace": "Knee brace", "diagonal": "Diagonal brace", "crossing": "Crossing braces", "prop": "Prop", "ladder": "Ladder",
     "gable": "Gable roof", "pyramid": "Pyramid roof", "hip": "Hip roof", "lean_to": "Lean-to",
     "bin_on_stand": "Bin on a stand",
+    "posts_and_rail": "Posts and a sloping rail",
 }  # fmt: skip
 
 VIEWS = {
@@ -173,8 +181,11 @@ def label(code: str, sides: int = 4) -> str:
     if code in LABELS:
         return LABELS[code]
     whose, slash, rest = code.partition("/")
-    if slash:
+    if slash and not code.startswith("fit:"):
         return f"{whose}: {label(rest, sides)}"
+    if code.startswith("fit:"):
+        _, side, other, theirs = code[4:].split("|")
+        return f"{other}, {FACES[theirs]} (from its {FACES[side]})"
     if code.startswith("on:"):
         return f"on {code[3:]}"
     if code.startswith("add:"):
@@ -218,7 +229,7 @@ def fact(code: str) -> str:
     if what == "free":
         return "fixed by its sizes" if number == "0" else f"{number} more size{'s' if number != '1' else ''} would fix it"
     if what == "together":
-        return f"{number} assemblies"
+        return f"{number} assemblies" if number != "1" else "one assembly"
     if what == "legs":
         return f"{number} legs"
     if what == "left_out":

@@ -20,6 +20,7 @@ SIDES["wall"] = OUT_AND_UP
 SIDES["panel"] = {"face": "weather side", "back": "underside", "upper": "point", "lower": "eaves"}
 SIDES["side"] = OUT_AND_UP
 SIDES["lid"] = {"face": "weather side", "back": "underside", "upper": "back edge", "lower": "front edge"}
+SIDES["piece"] = SIDES["brace"]
 PIECE = {
     "leg": "leg",
     "rail": "rail",

@@ -6,8 +6,9 @@ from fennup.core.drawing.board_views import pictorial, seen_from
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.drawing.view import Control, Description, Dimension, Option, SizeRow, View
 from fennup.core.geometry.vec import Point2, Vec
-from fennup.core.kinds.asking import figure
+from fennup.core.kinds.asking import figure, one_of
 from fennup.core.kinds.singles import SINGLES
+from fennup.core.kinds.together.pieces import facing, looks
 from fennup.core.kinds.together.place import built, heights, solids_of
 from fennup.core.kinds.together.spec import MOST_MEMBERS, Member, TogetherSpec
 from fennup.core.parts.gauge import is_angle
@@ -19,6 +20,7 @@ Y: Vec = (0.0, 1.0, 0.0)
 Z: Vec = (0.0, 0.0, 1.0)
 PAPERS: dict[str, tuple[Vec, Vec]] = {"front": (X, Z), "side": (Y, Z), "above": (X, Y)}
 SIZES_TO_FOLLOW = 14
+FACES_TO_FIT = 3
 
 
 def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
@@ -39,7 +41,7 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
         controls += _stands(spec, i, member)
         controls += [c for row in description.sizes for c in _follows(spec, i, member, row, own)]
         controls += [_control(c, i, member) for c in description.controls]
-    controls.append(_more(spec))
+    controls += [*_pieces(spec), _more(spec), *_to_fit(ruler, solids)]
     sizes = tuple(_size(row, member, linked) for member, d in zip(spec.members, own, strict=True) for row in d.sizes)
     return Description(
         (f"together:{len(spec.members)}",), pictorial(ruler.assembly, solids), tuple(views), tuple(controls), sizes
@@ -143,6 +145,41 @@ def _follows(spec: TogetherSpec, i: int, member: Member, row: SizeRow, own: list
     if link is not None:
         made.append(figure("follows_plus", group, link.plus_mm, f"links.{k}.plus_mm", about=f"{member.name}/{row.measure}"))
     return made
+
+
+def _pieces(spec: TogetherSpec) -> list[Control]:
+    """Every piece between two faces: where it ends, its section, how it lies."""
+    made = []
+    for k, piece in enumerate(spec.pieces):
+        path, away = f"pieces.{k}", Choose(op="choose", path="pieces", value=piece.name)
+        made += [
+            figure("piece_a", "pieces", piece.a.along_mm, f"{path}.a.along_mm", about=f"{piece.name}, {piece.a.board}"),
+            figure("piece_b", "pieces", piece.b.along_mm, f"{path}.b.along_mm", about=f"{piece.name}, {piece.b.board}"),
+            figure("piece_width", "pieces", piece.width_mm, f"{path}.width_mm", about=piece.name),
+            figure("piece_thickness", "pieces", piece.thickness_mm, f"{path}.thickness_mm", about=piece.name),
+            one_of(
+                "piece_lies",
+                "pieces",
+                f"{path}.lies_flat",
+                {"on_its_edge": False, "lying_flat": True},
+                piece.lies_flat,
+                piece.name,
+            ),
+            Control("piece_away", "pieces", (Option("take_it_away", (away,), False),), about=piece.name),
+        ]
+    return made
+
+
+def _to_fit(ruler: Ruler, solids: dict[str, Solid]) -> list[Control]:
+    """On every board's card: the faces that look at its own, for a piece to be fitted between."""
+    sides = looks(ruler.assembly.boards, solids)
+    made: dict[str, list[Option]] = {}
+    for own in sides:
+        for other in facing(own, sides)[:FACES_TO_FIT]:
+            value = f"{own.board.id}|{own.side}|{other.board.id}|{other.side}"
+            option = Option(f"fit:{value}", (Choose(op="choose", path="pieces", value=value),), False)
+            made.setdefault(own.board.id, [Option("fit_none", (), True)]).append(option)
+    return [Control("fit_piece", "part", tuple(options), about=id, style="list") for id, options in made.items()]
 
 
 def _more(spec: TogetherSpec) -> Control:

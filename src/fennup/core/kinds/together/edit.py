@@ -6,7 +6,8 @@ from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.kinds.editing import edit_field, put_at
 from fennup.core.kinds.singles import SINGLES
-from fennup.core.kinds.together.place import settle, told
+from fennup.core.kinds.together.pieces import SIDES, usual_piece
+from fennup.core.kinds.together.place import assemble, settle, told
 from fennup.core.kinds.together.spec import TogetherSpec
 from fennup.core.units.lengths import Tape
 
@@ -32,6 +33,8 @@ def edit(spec: TogetherSpec, act: Edit, on: Tape) -> Document:
         return _followed(document, act.path.removeprefix("follow:"), act.value)
     if isinstance(act, Choose) and act.path == "members":
         return _fewer(document) if act.value is None else with_another(document, str(act.value))
+    if isinstance(act, Choose) and act.path == "pieces":
+        return _pieces(spec, document, str(act.value))
     return edit_field(document, act, on)
 
 
@@ -83,4 +86,19 @@ def _fewer(document: Document) -> Document:
     """Without the last one, and what followed it."""
     gone = document["members"][-1]["name"]
     links = [link for link in document["links"] if gone not in (link["of"], link["after"])]
-    return put_at(put_at(document, "members", document["members"][:-1]), "links", links)
+    pieces = [p for p in document["pieces"] if not any(p[end]["board"].startswith(f"{gone}/") for end in "ab")]
+    return put_at(put_at(put_at(document, "members", document["members"][:-1]), "links", links), "pieces", pieces)
+
+
+def _pieces(spec: TogetherSpec, document: Document, value: str) -> Document:
+    """One more piece between two faces (`board|side|board|side`), or, by its name, one less."""
+    if value in [piece.name for piece in spec.pieces]:
+        return put_at(document, "pieces", [piece for piece in document["pieces"] if piece["name"] != value])
+    boards = {board.id: board for board in assemble(spec).boards}
+    parts = value.split("|")
+    if len(parts) != 4 or parts[0] not in boards or parts[2] not in boards or not {parts[1], parts[3]} <= set(SIDES):
+        raise SpecError("no_such_board", ("pieces",), part=value)
+    taken = {piece.name for piece in spec.pieces}
+    name = next(n for k in range(1, 99) if (n := f"Piece {k}") not in taken)
+    made = usual_piece(name, (boards[parts[0]], parts[1]), (boards[parts[2]], parts[3]))  # type: ignore[arg-type]
+    return put_at(document, "pieces", [*document["pieces"], made])

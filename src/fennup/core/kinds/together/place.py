@@ -10,6 +10,7 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.kinds.fields import Pinned, pin
 from fennup.core.kinds.singles import SINGLES
 from fennup.core.kinds.sizing import pins_in
+from fennup.core.kinds.together.pieces import add_pieces
 from fennup.core.kinds.together.spec import Link, Member, TogetherSpec
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid, solid_of
@@ -108,12 +109,16 @@ def assemble(spec: TogetherSpec) -> Assembly:
     findings: list[Finding] = []
     for name, whole in wholes.items():
         for finding in whole.findings:
+            if finding.code == "legs_loose" and spec.pieces:
+                continue
             if finding.code in SAID_ONCE and any(finding.code == other.code for other in findings):
                 continue
             findings.append(replace(finding, parts=tuple(f"{name}/{part}" for part in finding.parts)))
+    boards = [_lifted(board, name, at[name]) for name, whole in wholes.items() for board in whole.boards]
+    added = add_pieces(spec.pieces, boards)
     return Assembly(
-        boards=tuple(_lifted(board, name, at[name]) for name, whole in wholes.items() for board in whole.boards),
-        joints=tuple(_joint(joint, name) for name, whole in wholes.items() for joint in whole.joints),
+        boards=(*boards, *added.boards),
+        joints=(*(_joint(joint, name) for name, whole in wholes.items() for joint in whole.joints), *added.joints),
         outlines=(),
         claims=tuple(_claim(claim, spec, member) for member in spec.members for claim in wholes[member.name].claims),
         rings=tuple(

@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 from fennup.core.errors import SpecError
 from fennup.core.kinds.box.spec import BoxSpec
 from fennup.core.kinds.brace.spec import BraceSpec
-from fennup.core.kinds.fields import Measure, Place_mm, Strict
+from fennup.core.kinds.fields import Measure, Place_mm, Play_mm, Size_mm, Strict
 from fennup.core.kinds.roof.spec import RoofSpec
 from fennup.core.kinds.stand.spec import StandSpec
 
@@ -35,6 +35,26 @@ class Link(Strict):
     plus_mm: Place_mm = 0.0
 
 
+class Seat(Strict):
+    """Where a piece ends: the middle of a board's side, `along_mm` from the board's left end."""
+
+    board: Annotated[str, Field(max_length=80, description="the board's id, its assembly's name before it")]
+    side: Literal["face", "back", "upper", "lower"]
+    along_mm: Play_mm
+
+
+class Piece(Strict):
+    """A piece between two faces, cut to both: a strut, a stretcher, a sloping rail, a corner block. It stands on edge, or
+    `lies_flat`."""
+
+    name: Name
+    a: Seat
+    b: Seat
+    width_mm: Size_mm
+    thickness_mm: Size_mm
+    lies_flat: bool = False
+
+
 class TogetherSpec(Strict):
     """Assemblies that belong together, in the order in which they are built up."""
 
@@ -42,6 +62,7 @@ class TogetherSpec(Strict):
     version: Literal[1] = 1
     members: Annotated[list[Member], Field(min_length=1, max_length=MOST_MEMBERS)]
     links: Annotated[list[Link], Field(max_length=40)] = []
+    pieces: Annotated[list[Piece], Field(max_length=40)] = []
 
     @property
     def sides(self) -> int:
@@ -65,6 +86,10 @@ class TogetherSpec(Strict):
     def _hangs_together(self) -> "TogetherSpec":
         """Names are unique and exist, and nothing follows or stands on itself. SpecError names the field."""
         names = [member.name for member in self.members]
+        pieces = [piece.name for piece in self.pieces]
+        for k, name in enumerate(pieces):
+            if name in pieces[:k]:
+                raise SpecError("name_twice", (f"pieces.{k}.name",), name=name)
         for i, name in enumerate(names):
             if name in names[:i]:
                 raise SpecError("name_twice", (f"members.{i}.name",), name=name)

@@ -35,4 +35,23 @@ STARTS: dict[str, dict[str, Any]] = {
             {"of": "Hood", "measure": "eaves_flats", "after": "Bin", "source": "outer_top_width", "plus_mm": 40.0},
         ],
     },
+    "posts_and_rail": {
+        "kind": "together",
+        "members": [
+            {
+                "name": "Posts",
+                "spec": {
+                    "kind": "stand", "height_mm": 1000.0, "leg": {"width_mm": 90.0, "thickness_mm": 90.0},
+                    "plan": {"form": "four", "top_width_mm": 1400.0, "top_depth_mm": 900.0, "front_splay_deg": 0.0, "side_splay_deg": 0.0},
+                },
+            },
+        ],
+        "pieces": [
+            {
+                "name": f"Sloping rail {number}", "width_mm": 90.0, "thickness_mm": 40.0,
+                "a": {"board": f"Posts/{low}", "side": "upper", "along_mm": low_at}, "b": {"board": f"Posts/{high}", "side": "upper", "along_mm": high_at},
+            }
+            for number, low, high, low_at, high_at in ((1, "DA", "AB", 350.0, 900.0), (2, "CD", "BC", 650.0, 100.0))
+        ],
+    },
 }  # fmt: skip
