@@ -33,3 +33,19 @@ class Variants(Api):
         names = [self.client.post(f"/api/projects/{original['id']}/variant", json={}).json["name"] for _ in range(2)]
         self.assertEqual(len({original["name"], *names}), 3)
         self.assertEqual(self.client.get(f"/api/projects/{original['id']}/compare/nothing").status_code, 404)
+
+
+class Together(Api):
+    def test_a_single_assembly_becomes_one_of_two_or_takes_pieces_between_its_faces(self) -> None:
+        project = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
+        two = self.act(project, {"op": "choose", "path": "together", "value": "tapered_box"}).json
+        self.assertEqual([m["name"] for m in two["spec"]["members"]], ["Stand", "Tapered box"])
+        self.assertEqual(two["undo"], "a change")
+        alone = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
+        ready = self.act(alone, {"op": "choose", "path": "together", "value": "pieces"}).json
+        card = next(c for c in ready["sheet"]["controls"] if c["id"].startswith("fit_piece") and c["about"] == "Stand/AB")
+        fit = next(o for o in card["options"] if "Stand/DA" in o["label"])
+        fitted = self.act(ready, *fit["acts"]).json
+        self.assertIn("Piece 1", [part["id"] for part in fitted["sheet"]["parts"]])
+        self.assertNotEqual(fitted["sheet"]["closing"]["tone"], "fails")
+        self.assertEqual(self.act(fitted, {"op": "choose", "path": "together", "value": "stool"}).status_code, 422)

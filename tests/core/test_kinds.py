@@ -241,8 +241,10 @@ class EveryKind(unittest.TestCase):
 class TurnedAndMirrored(unittest.TestCase):
     CORNERS = ((-240.0, -150.0), (240.0, -150.0), (260.0, 40.0), (60.0, 190.0), (-250.0, 160.0))
 
-    def settings_of(self, made: Solution) -> list[tuple[float, float]]:
-        return sorted((round(abs(s.swing_deg), 6), round(abs(s.tilt_deg), 6)) for s in made.settings)
+    def settings_of(self, made: Solution, of: str = "") -> list[tuple[float, float]]:
+        """Sizes of the settings, of all parts or of those whose name begins so."""
+        own = [s for s in made.settings if any(use.part.startswith(of) for use in s.uses)]
+        return sorted((round(abs(s.swing_deg), 6), round(abs(s.tilt_deg), 6)) for s in own)
 
     def plans(self, corners: list[tuple[float, float]]) -> list[dict[str, Any]]:
         return [irregular(corners, []), box({"form": "irregular", "corners": corners}, 160.0, slope_deg=11.0)]
@@ -257,6 +259,34 @@ class TurnedAndMirrored(unittest.TestCase):
                 for got, expected in zip(self.settings_of(solved(other)), want, strict=True):
                     self.assertAlmostEqual(got[0], expected[0], places=5)
                     self.assertAlmostEqual(got[1], expected[1], places=5)
+
+    def test_nor_of_a_stand_a_brace_or_a_roof(self) -> None:
+        def stand(width: float, depth: float, front: float, side: float) -> dict[str, Any]:
+            size = {"top_width_mm": width, "top_depth_mm": depth, "front_splay_deg": front, "side_splay_deg": side}
+            ring = {"height_mm": 60.0, "tall_mm": 50.0, "thickness_mm": 18.0}
+            rest = {"leg": {"width_mm": 40.0, "thickness_mm": 40.0}, "roll": "rhombic", "rings": [ring]}
+            return {"kind": "stand", "plan": {"form": "four", **size}, "height_mm": 500.0, **rest}
+
+        def diagonal(rise: float) -> dict[str, Any]:
+            place = {"form": "between", "clear_mm": 700.0, "rise_mm": rise}
+            return {"kind": "brace", "place": place, "width_mm": 60.0, "thickness_mm": 30.0, "member_mm": 80.0}
+
+        def gable(*slopes: tuple[float, float]) -> dict[str, Any]:
+            left, right = ({"run_mm": run, "pitch_deg": pitch} for run, pitch in slopes)
+            shape = {"form": "gable", "left": left, "right": right, "heel_mm": 25.0, "foot": "seat"}
+            return {"kind": "roof", "shape": shape, "depth_mm": 90.0, "thickness_mm": 40.0}
+
+        # After a quarter turn a stand's legs have their faces elsewhere, its rings are the same.
+        for plain, other, of in (
+            (stand(300.0, 400.0, 6.0, 12.0), stand(400.0, 300.0, 12.0, 6.0), "ring"),
+            (diagonal(400.0), diagonal(-400.0), ""),
+            (gable((900.0, 40.0), (700.0, 25.0)), gable((700.0, 25.0), (900.0, 40.0)), ""),
+        ):
+            want = self.settings_of(solved(plain), of)
+            self.assertTrue(want)
+            for got, expected in zip(self.settings_of(solved(other), of), want, strict=True):
+                self.assertAlmostEqual(got[0], expected[0], places=5)
+                self.assertAlmostEqual(got[1], expected[1], places=5)
 
 
 class BoardsThatStandInOneAnother(unittest.TestCase):

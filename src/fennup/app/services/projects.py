@@ -25,6 +25,7 @@ from fennup.core.units.lengths import GRADUATIONS, Unit, tape
 
 TYPE = "project"
 LONGEST_NAME = 80
+WITH_PIECES = "pieces"
 WIDEST_ALLOWANCE_MM = 50.0
 USUAL_GRADUATION: dict[str, str] = {"mm": "1", "in": "1/16"}
 
@@ -97,10 +98,12 @@ def _with_another(body: ProjectBody, act: Edit, voice: Voice) -> dict[str, Any]:
     """A single assembly's spec as the first of two, the second begun from a start. Invalid when it cannot stand together."""
     spec = validated(kind_of(body.spec).spec, body.spec, voice).model_dump(mode="json")
     first = "".join(c for c in WHOLE[spec["kind"]].removeprefix("The ").capitalize() if c.isalnum() or c == " ")
+    changed: dict[str, Any] = {"kind": "together", "members": [{"name": first, "spec": spec}], "links": [], "pieces": []}
     try:
         if spec["kind"] not in SINGLES or not isinstance(act, Choose):
             raise SpecError("no_such_field", ("together",))
-        changed = with_another({"kind": "together", "members": [{"name": first, "spec": spec}], "links": []}, str(act.value))
+        if act.value != WITH_PIECES:
+            changed = with_another(changed, str(act.value))
     except CoreError as error:
         raise from_core(error, voice) from None
     return validated(TogetherSpec, changed, voice).model_dump(mode="json")
@@ -112,7 +115,8 @@ def together_control(body: ProjectBody) -> Control | None:
         return None
     starts = [code for kind in SINGLES.values() for code in kind.starts]
     adding = (Option(f"add:{code}", (Choose(op="choose", path="together", value=code),), False) for code in starts)
-    return Control("add_assembly", "assemblies", (Option("alone", (), True), *adding), style="list")
+    pieces = Option("with_pieces", (Choose(op="choose", path="together", value=WITH_PIECES),), False)
+    return Control("add_assembly", "assemblies", (Option("alone", (), True), pieces, *adding), style="list")
 
 
 def care_control(body: ProjectBody) -> Control:

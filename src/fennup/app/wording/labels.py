@@ -50,7 +50,7 @@ LABELS = {
     "fit_piece": "Fit a piece from here to", "fit_none": "nothing",
     "stands_on": "It stands", "on_ground": "on the ground", "stands_higher": "Higher by", "follows": "Follows", "own_figure": "its own figure",
     "follows_plus": "And more", "assemblies": "Assemblies", "all_there": "these", "one_assembly_less": "take the last one away",
-    "add_assembly": "Add another assembly", "alone": "this one alone",
+    "add_assembly": "Add another assembly", "alone": "this one alone", "with_pieces": "none, but pieces between its faces",
     "left_run": "run on the left, wall to ridge", "right_run": "run on the right, wall to ridge", "left_pitch": "pitch on the left",
     "right_pitch": "pitch on the right", "left_rise": "rise on the left", "right_rise": "rise on the right",
     "left_top_edge": "left rafter, top edge", "right_top_edge": "right rafter, top edge", "left_ridge_to_heel": "left rafter, ridge to heel",
