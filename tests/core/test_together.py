@@ -5,7 +5,7 @@ from copy import deepcopy
 from math import atan2, degrees, hypot, radians, tan
 from typing import Any
 
-from fennup.core.drawing.edit import Choose, Give, TypeIn
+from fennup.core.drawing.edit import Choose, Drag, Give, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.solid import arris_length, end_cut
@@ -106,6 +106,17 @@ class PiecesBetweenFaces(unittest.TestCase):
         self.assertNotEqual(moved.assembly.board("Piece 1").frame.origin[2], low)
         gone = edited(spec, Choose(op="choose", path="pieces", value="Piece 1"))
         self.assertEqual(gone.pieces, [])
+
+    def test_its_ends_are_dragged_along_their_boards_in_the_drawing(self) -> None:
+        spec = TOGETHER.settle(spec_of(TOGETHER.starts["posts_and_rail"]))
+        made = solved(spec.model_dump(mode="json"))
+        views = {view.id: view for view in TOGETHER.describe(made.spec, made.ruler, made.solids).views}
+        ring = next(grip for grip in views["front"].grips if grip.id == "piece:front:0:b")
+        # The right post's foot is its start: 900 up. A ring goes along its board only, however far beside it is let go.
+        self.assertAlmostEqual(ring.at[1], 900.0, places=9)
+        moved = edited(spec, Drag(op="drag", grip=ring.id, x_mm=ring.at[0] + 33.0, y_mm=700.4))
+        self.assertAlmostEqual(moved.pieces[0].b.along_mm, 700.0, places=9)
+        self.assertEqual([grip.id for grip in views["above"].grips], [])
 
     def test_a_piece_past_its_board_or_between_faces_that_look_away_is_refused_at_its_place(self) -> None:
         spec = edited(spec_of(BIN), Choose(op="choose", path="pieces", value="Stand/AB|upper|Stand/DA|upper"))

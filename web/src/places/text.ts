@@ -1,6 +1,8 @@
 /** Names of grips, which the drawing has no words for. */
 export function gripName(id: string): string {
   const [what, which, place] = id.split(":");
+  if (what === "pin") return id.split(":").slice(2).join(" ").replaceAll("_", " ");
+  if (what === "piece") return `End of piece ${Number(place) + 1}`;
   if (what === "corner") return `Corner ${Number(which) + 1}`;
   if (what === "size") return `Size, ${which === "corner" ? "corner" : "side"} ${Number(place) + 1}`;
   if (what === "width") return "Rail width";

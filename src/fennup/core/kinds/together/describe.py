@@ -1,14 +1,15 @@
 """Everything of all the assemblies: their views in one, their controls and sizes under their own names."""
 
 from dataclasses import replace
+from math import hypot
 
 from fennup.core.drawing.board_views import pictorial, seen_from
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
-from fennup.core.drawing.view import Control, Description, Dimension, Option, SizeRow, View
+from fennup.core.drawing.view import Control, Description, Dimension, Grip, Option, SizeRow, View
 from fennup.core.geometry.vec import Point2, Vec
 from fennup.core.kinds.asking import figure, one_of
 from fennup.core.kinds.singles import SINGLES
-from fennup.core.kinds.together.pieces import facing, looks
+from fennup.core.kinds.together.pieces import facing, looks, seat_on
 from fennup.core.kinds.together.place import built, heights, solids_of
 from fennup.core.kinds.together.spec import MOST_MEMBERS, Member, TogetherSpec
 from fennup.core.parts.gauge import is_angle
@@ -35,7 +36,7 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
             lift = (0.0, at[member.name]) if up == Z else (0.0, 0.0)
             seen = next((view.dimensions for view in description.views if view.id == id), ())
             found += [_placed(d, member, lift, linked) for d in seen if d.standing == "given"]
-        views.append(View(id, seen_from(ruler.assembly, solids, right, up), (), tuple(found)))
+        views.append(View(id, seen_from(ruler.assembly, solids, right, up), (), tuple(found), _rings(spec, ruler, id)))
     controls: list[Control] = []
     for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
         controls += _stands(spec, i, member)
@@ -46,6 +47,18 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     return Description(
         (f"together:{len(spec.members)}",), pictorial(ruler.assembly, solids), tuple(views), tuple(controls), sizes
     )
+
+
+def _rings(spec: TogetherSpec, ruler: Ruler, id: str) -> tuple[Grip, ...]:
+    """A ring at both ends of every piece, to be dragged along its board."""
+    made = []
+    for k, piece in enumerate(spec.pieces):
+        for end, seat in (("a", piece.a), ("b", piece.b)):
+            found = seat_on(PAPERS[id], ruler.assembly.board(seat.board), seat)
+            if found:
+                (x, y), long = found[1], hypot(*found[1])
+                made.append(Grip(f"piece:{id}:{k}:{end}", found[0], (x / long, y / long)))
+    return tuple(made)
 
 
 def _own(member: Member) -> Description:

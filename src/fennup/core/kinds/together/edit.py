@@ -2,11 +2,12 @@
 
 from typing import Any
 
-from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
+from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.kinds.editing import edit_field, put_at
 from fennup.core.kinds.singles import SINGLES
-from fennup.core.kinds.together.pieces import SIDES, usual_piece
+from fennup.core.kinds.together.describe import PAPERS
+from fennup.core.kinds.together.pieces import SIDES, seat_on, usual_piece
 from fennup.core.kinds.together.place import assemble, settle, told
 from fennup.core.kinds.together.spec import TogetherSpec
 from fennup.core.units.lengths import Tape
@@ -21,8 +22,8 @@ def edit(spec: TogetherSpec, act: Edit, on: Tape) -> Document:
     if isinstance(act, Give | Free):
         name, _, measure = act.measure.partition("/")
         return _within(spec, document, name, act.model_copy(update={"measure": measure}), on)
-    if not isinstance(act, TypeIn | Nudge | Choose):
-        raise SpecError("no_such_grip", (act.grip,))
+    if isinstance(act, Drag):
+        return _dragged(spec, document, act, on)
     if act.path.startswith("members.") and ".spec." in act.path:
         head, _, path = act.path.partition(".spec.")
         number = head.removeprefix("members.")
@@ -102,3 +103,28 @@ def _pieces(spec: TogetherSpec, document: Document, value: str) -> Document:
     name = next(n for k in range(1, 99) if (n := f"Piece {k}") not in taken)
     made = usual_piece(name, (boards[parts[0]], parts[1]), (boards[parts[2]], parts[3]))  # type: ignore[arg-type]
     return put_at(document, "pieces", [*document["pieces"], made])
+
+
+def _dragged(spec: TogetherSpec, document: Document, act: Drag, on: Tape) -> Document:
+    """A piece's end let go somewhere along its board: to the nearest graduation. SpecError `no_such_grip`, `dragged_to_nothing`."""
+    what, view, number, end = (*act.grip.split(":"), "", "", "")[:4]
+    if (
+        what != "piece"
+        or view not in PAPERS
+        or not number.isdecimal()
+        or int(number) >= len(spec.pieces)
+        or end not in ("a", "b")
+    ):
+        raise SpecError("no_such_grip", (act.grip,))
+    piece = spec.pieces[int(number)]
+    seat = piece.a if end == "a" else piece.b
+    board = next((board for board in assemble(spec).boards if board.id == seat.board), None)
+    found = seat_on(PAPERS[view], board, seat) if board else None
+    if found is None:
+        raise SpecError("no_such_grip", (act.grip,))
+    (x, y), (across, up) = found
+    moved = ((act.x_mm - x) * across + (act.y_mm - y) * up) / (across**2 + up**2)
+    along = round((seat.along_mm + moved) / on.graduation_mm) * on.graduation_mm
+    if along < 0:
+        raise SpecError("dragged_to_nothing", (act.grip,))
+    return put_at(document, f"pieces.{number}.{end}.along_mm", along)
