@@ -1,15 +1,13 @@
 """Two projects, or one before and after its last change, side by side: what differs, and one drawn over the other."""
 
 from fennup.app.schemas.compare import ComparedOut, ComparisonOut, DifferenceOut, PairOut
-from fennup.app.schemas.sheet import PartOut, SheetOut
-from fennup.app.services.drawings import view_out
+from fennup.app.schemas.sheet import PartOut, SheetOut, ViewOut
 from fennup.app.services.projects import ProjectBody
 from fennup.app.services.sheet import sheet_of, spoken
 from fennup.app.wording.figures import Voice
 from fennup.core.drawing.board_views import hull
-from fennup.core.drawing.view import Shape, View
+from fennup.core.drawing.view import Shape
 from fennup.core.geometry.vec import Point2
-from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
 
 MM3_IN_LITRE = 1e6
@@ -32,7 +30,7 @@ def compared(a: tuple[str, ProjectBody, Solution], b: tuple[str, ProjectBody, So
             ComparedOut(id=id, name=body.name, facts=sheet.facts, closing=sheet.closing)
             for (id, body, _), sheet in zip((a, b), sheets, strict=True)
         ],
-        views=_views(one, other, voice),
+        views=_views(sheets[0], sheets[1]),
         differences=rows,
     )
 
@@ -97,33 +95,27 @@ def _settings(a: SheetOut, b: SheetOut) -> list[DifferenceOut]:
     return rows + _row("Saw", "set only here", *lines)
 
 
-def _views(a: Solution, b: Solution, voice: Voice) -> list[PairOut]:
+def _views(a: SheetOut, b: SheetOut) -> list[PairOut]:
     """The views that both have; in `over` the second one's outlines stand dashed over the first."""
-    told = [{view.id: view for view in KINDS[s.spec.kind].describe(s.spec, s.ruler, s.solids).views} for s in (a, b)]
+    theirs = {view.id: _bare(view) for view in b.views}
     pairs = []
-    for id, view in told[0].items():
-        own = view_out(view, voice, a.spec.sides)
-        if id not in told[1] or not own.short:
-            continue
-        ghost = _outlines(told[1][id])
-        over = View(id, (*view.shapes, *ghost))
-        alone = [View(id, side[id].shapes) for side in told]
-        pairs.append(
-            PairOut(
-                id=id,
-                title=own.title,
-                short=own.short,
-                over=view_out(over, voice),
-                alone=[view_out(v, voice) for v in alone],
-            )
-        )
+    for view in a.views:
+        if view.short and view.id in theirs:
+            own, other = _bare(view), theirs[view.id]
+            over = own.model_copy(update={"shapes": [*own.shapes, *_outlines(other)]})
+            pairs.append(PairOut(id=view.id, title=view.title, short=view.short, over=over, alone=[own, other]))
     return pairs
 
 
-def _outlines(view: View) -> tuple[Shape, ...]:
+def _bare(view: ViewOut) -> ViewOut:
+    """A view without sizes, marks and rings."""
+    return view.model_copy(update={"marks": [], "dimensions": [], "grips": []})
+
+
+def _outlines(view: ViewOut) -> list[Shape]:
     """Every part's outline on a view."""
     points: dict[str, list[Point2]] = {}
     for shape in view.shapes:
         if shape.role == "wood" and shape.part:
             points.setdefault(shape.part, []).extend(shape.points)
-    return tuple(Shape("ghost", hull(own), True) for own in points.values())
+    return [Shape("ghost", hull(own), True) for own in points.values()]

@@ -17,8 +17,8 @@ from fennup.core.errors import CoreError, SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.editing import nudged, read_figure
 from fennup.core.kinds.registry import Kind
-from fennup.core.kinds.singles import SINGLES
-from fennup.core.kinds.together.edit import with_another
+from fennup.core.kinds.singles import SINGLE_STARTS, SINGLES
+from fennup.core.kinds.together.edit import begun, with_another
 from fennup.core.kinds.together.spec import TogetherSpec
 from fennup.core.solve import CARE, Care, Solution, solve
 from fennup.core.units.lengths import GRADUATIONS, Unit, tape
@@ -98,9 +98,9 @@ def _with_another(body: ProjectBody, act: Edit, voice: Voice) -> dict[str, Any]:
     """A single assembly's spec as the first of two, the second begun from a start. Invalid when it cannot stand together."""
     spec = validated(kind_of(body.spec).spec, body.spec, voice).model_dump(mode="json")
     first = "".join(c for c in WHOLE[spec["kind"]].removeprefix("The ").capitalize() if c.isalnum() or c == " ")
-    changed: dict[str, Any] = {"kind": "together", "members": [{"name": first, "spec": spec}], "links": [], "pieces": []}
     try:
-        if spec["kind"] not in SINGLES or not isinstance(act, Choose):
+        changed = begun(spec, first)
+        if not isinstance(act, Choose):
             raise SpecError("no_such_field", ("together",))
         if act.value != WITH_PIECES:
             changed = with_another(changed, str(act.value))
@@ -113,8 +113,7 @@ def together_control(body: ProjectBody) -> Control | None:
     """One more assembly beside a single one; None where there are several already, or it cannot be."""
     if body.spec.get("kind") not in SINGLES:
         return None
-    starts = [code for kind in SINGLES.values() for code in kind.starts]
-    adding = (Option(f"add:{code}", (Choose(op="choose", path="together", value=code),), False) for code in starts)
+    adding = (Option(f"add:{code}", (Choose(op="choose", path="together", value=code),), False) for code in SINGLE_STARTS)
     pieces = Option("with_pieces", (Choose(op="choose", path="together", value=WITH_PIECES),), False)
     return Control("add_assembly", "assemblies", (Option("alone", (), True), pieces, *adding), style="list")
 

@@ -79,7 +79,7 @@ class Gauge:
     """A size that can be taken between two places on finished boards.
 
     `straight` from one to the other; `along` a direction; `angle` from `along` towards `out`, degrees; `lean` the same
-    without a sign, whichever way it leans.
+    without a sign, whichever way it leans. One that only `follows` can be read and not given.
     """
 
     name: str
@@ -88,6 +88,7 @@ class Gauge:
     how: Literal["straight", "along", "angle", "lean"] = "straight"
     along: Vec = (0.0, 0.0, 1.0)
     out: Vec = (1.0, 0.0, 0.0)
+    follows: bool = False
 
 
 @dataclass(frozen=True)

@@ -4,18 +4,20 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from math import cos, radians, sin
 
+from fennup.core.drawing.board_views import seen_from
 from fennup.core.drawing.edit import Drag, Give
-from fennup.core.drawing.view import Dimension, Grip, SizeRow, Standing
+from fennup.core.drawing.view import Dimension, Grip, Mark, SizeRow, Standing, View
 from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import Point2, Vec, add, dot, scale
 from fennup.core.kinds.sizing import Document, Sizing, pins_in
 from fennup.core.parts.gauge import is_angle, place_of
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.solid import Solid
 from fennup.core.units.lengths import Tape
 
 UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 TRUE = 1e-6
-FOLLOWS = ("tread_rise", "crosses_at", "second_crosses_at")  # sizes that can be read and not given
+Shown = tuple[str, Point2 | None, float]
 
 
 @dataclass(frozen=True)
@@ -29,6 +31,12 @@ class Sheet:
     def flat(self, point: Vec) -> Point2:
         """Where a point of the assembly stands on the paper."""
         return (dot(point, self.right), dot(point, self.up))
+
+
+FRONT = Sheet("front", (1.0, 0.0, 0.0), (0.0, 0.0, 1.0))
+SIDE = Sheet("side", (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+ABOVE = Sheet("above", (1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
+PAPERS = (FRONT, SIDE, ABOVE)
 
 
 def ends_on(paper: Sheet, ruler: Ruler, name: str) -> tuple[Point2, Point2] | None:
@@ -55,10 +63,10 @@ def dimension(
     if ends is None or value is None:
         return ()
     standing: Standing = "given" if name in given else "derived"
-    acts, free = None if name in FOLLOWS else Give(op="give", measure=name), name in given
+    gauge = ruler.assembly.by_name[name]
+    acts, free = None if gauge.follows else Give(op="give", measure=name), name in given
     if not is_angle(name):
         return (Dimension(name, name, *ends, value, "mm", standing, away or _outwards(*ends), lane, acts=acts, can_free=free),)
-    gauge = ruler.assembly.by_name[name]
     zero, out = paper.flat(gauge.along), paper.flat(gauge.out)
     turn = radians(value)
     arm = (zero[0] * cos(turn) + out[0] * sin(turn), zero[1] * cos(turn) + out[1] * sin(turn))
@@ -74,6 +82,26 @@ def _outwards(a: Point2, b: Point2) -> Point2:
     return off if outside else (-off[0], -off[1])
 
 
+def dimensions(paper: Sheet, ruler: Ruler, given: Collection[str], shown: Sequence[Shown]) -> tuple[Dimension, ...]:
+    """Those gauges of a list that lie in the paper: each with the way and how far it stands off."""
+    return tuple(d for name, away, lane in shown for d in dimension(paper, ruler, given, name, away, lane))
+
+
+def view(
+    paper: Sheet,
+    ruler: Ruler,
+    solids: dict[str, Solid],
+    given: Collection[str],
+    shown: Sequence[Shown],
+    marks: tuple[Mark, ...] = (),
+) -> View:
+    """Everything seen on a paper, with some sizes where they stand and a ring at each that was given."""
+    found = dimensions(paper, ruler, given, shown)
+    return View(
+        paper.id, seen_from(ruler.assembly, solids, paper.right, paper.up), marks, found, grips(paper, ruler, found, given)
+    )
+
+
 def grips(paper: Sheet, ruler: Ruler, shown: Sequence[Dimension], given: Collection[str]) -> tuple[Grip, ...]:
     """A ring at the end of every given length on a view, to be dragged along it."""
     made = []
@@ -86,12 +114,12 @@ def grips(paper: Sheet, ruler: Ruler, shown: Sequence[Dimension], given: Collect
     return tuple(made)
 
 
-def dragged(sizing: Sizing, papers: Sequence[Sheet], spec: object, act: Drag, on: Tape) -> Document:
+def dragged(sizing: Sizing, spec: object, act: Drag, on: Tape) -> Document:
     """The spec with a given length as long as its grip was dragged, to the nearest graduation; its other end stays, or
     goes as far the other way where the length lies evenly about the middle. SpecError `no_such_grip`, `dragged_to_nothing`."""
     what, _, rest = act.grip.partition(":")
     view, _, name = rest.partition(":")
-    paper = next((p for p in papers if p.id == view), None)
+    paper = next((p for p in PAPERS if p.id == view), None)
     ruler = Ruler(sizing.whole(spec))
     ends, now = (ends_on(paper, ruler, name) if paper else None), ruler.measure(name)
     if what != "pin" or ends is None or not now or is_angle(name):
@@ -114,7 +142,8 @@ def rows(ruler: Ruler, names: Sequence[str], given: Collection[str]) -> tuple[Si
     made = []
     for name in names:
         value = ruler.measure(name)
-        if value is not None and name in FOLLOWS:
+        gauge = ruler.assembly.by_name.get(name)
+        if value is not None and gauge is not None and gauge.follows:
             made.append(read_only(name, value))
         elif value is not None:
             standing: Standing = "given" if name in given else "derived"

@@ -7,3 +7,4 @@ from fennup.core.kinds.roof import ROOF
 from fennup.core.kinds.stand import STAND
 
 SINGLES: dict[str, Kind] = {kind.name: kind for kind in (BOX, STAND, BRACE, ROOF)}
+SINGLE_STARTS = tuple(code for kind in SINGLES.values() for code in kind.starts)

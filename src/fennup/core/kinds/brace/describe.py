@@ -1,41 +1,32 @@
 """What a brace shows of itself: in its place from the front; a ladder from the side and from above too."""
 
-from fennup.core.drawing.board_views import pictorial, seen_from
-from fennup.core.drawing.view import Description, Dimension, View
-from fennup.core.geometry.vec import Point2, Vec
+from fennup.core.drawing.board_views import pictorial
+from fennup.core.drawing.view import Description
+from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.brace.controls import controls_of
 from fennup.core.kinds.brace.sizing import SIZING
 from fennup.core.kinds.brace.spec import BraceSpec, Prop
-from fennup.core.kinds.gauged import DOWN, LEFT, RIGHT, UP, Sheet, dimension, grips, rows
+from fennup.core.kinds.gauged import DOWN, FRONT, LEFT, RIGHT, SIDE, UP, Shown, rows, view
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
-
-X: Vec = (1.0, 0.0, 0.0)
-Y: Vec = (0.0, 1.0, 0.0)
-Z: Vec = (0.0, 0.0, 1.0)
-FRONT, SIDE = Sheet("front", X, Z), Sheet("side", Y, Z)
-PAPERS = (FRONT, SIDE)
 
 
 def describe(spec: BraceSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
     """Views, controls and sizes of a solved brace."""
     given = {pin.measure for pin in spec.given_pins()}
-    found = _on_front(ruler, given)
-    shapes = seen_from(ruler.assembly, solids, X, Z)
-    views = [View("front", shapes, (), found, grips(FRONT, ruler, found, given))]
+    views = [view(FRONT, ruler, solids, given, _on_front(ruler))]
     if isinstance(spec.place, Prop) and spec.place.treads:
-        seen = dimension(SIDE, ruler, given, "tread_rise", LEFT, 1.0)
-        views.append(View("side", seen_from(ruler.assembly, solids, Y, Z), (), seen))
+        views.append(view(SIDE, ruler, solids, given, [("tread_rise", LEFT, 1.0)]))
     free = SIZING.free(spec)
     facts = (f"brace_{spec.place.form}", *((f"free:{free}",) if free else ()))
     names = list(ruler.assembly.by_name)
     return Description(facts, pictorial(ruler.assembly, solids), tuple(views), controls_of(spec), rows(ruler, names, given))
 
 
-def _on_front(ruler: Ruler, given: set[str]) -> tuple[Dimension, ...]:
+def _on_front(ruler: Ruler) -> list[Shown]:
     """Every size where it stands: along the members outside them, along the brace on its own sides."""
     up: Point2 = FRONT.flat(ruler.assembly.boards[0].frame.y)
-    shown: list[tuple[str, Point2 | None, float]] = [
+    shown: list[Shown] = [
         ("post_leg", LEFT, 1.4), ("beam_leg", UP, 1.4), ("corner_angle", UP, 0.0), ("clear", DOWN, 1.0), ("brace_rise", RIGHT, 1.4),
         ("stand_off", DOWN, 1.4), ("wall_height", RIGHT, 1.4), ("prop_lean", UP, 0.0), ("start", LEFT, 1.4),
     ]  # fmt: skip
@@ -46,4 +37,4 @@ def _on_front(ruler: Ruler, given: set[str]) -> tuple[Dimension, ...]:
         shown.append(("upper_edge", up, 1.0))
     else:
         shown += [("lower_edge", (-up[0], -up[1]), 1.0), ("upper_edge", up, 1.0)]
-    return tuple(d for name, away, lane in shown for d in dimension(FRONT, ruler, given, name, away, lane))
+    return shown

@@ -149,7 +149,7 @@ def _knee(spec: BraceSpec, place: Knee) -> Assembly:
     post = member("post", "Post", (0.0, 0.0), (0.0, -1.0), (1.0, 0.0), (-4 * margin, down), size)
     # The beam runs over the post, which is cut off along its under side.
     top = plane_through((0.0, 0.0, 0.0), space(into))
-    post = replace(post, left=(post.frame.plane_to_local(top),), right=post.right)
+    post = replace(post, left=(post.frame.plane_to_local(top),))
     along = _reach([brace], beam, margin)[1]
     behind = -spec.member_mm / max(0.2, sin(turn)) - spec.member_mm
     lintel = member("beam", "Beam", (0.0, 0.0), beam, below, (behind, along), size)
@@ -198,8 +198,8 @@ def _between(spec: BraceSpec, place: Between) -> Assembly:
         gauges += [
             Gauge("start", _spot("brace", "left", edges[0]), _spot("second", "left", theirs[0]), "along", UP),
             Gauge("second_rise", _spot("second", "left", theirs[0]), _spot("second", "right", theirs[1]), "along", UP),
-            Gauge("crosses_at", Spot("brace", "left"), Spot("brace", "notch:0")),
-            Gauge("second_crosses_at", Spot("second", "left"), Spot("second", "notch:0")),
+            Gauge("crosses_at", Spot("brace", "left"), Spot("brace", "notch:0"), follows=True),
+            Gauge("second_crosses_at", Spot("second", "left"), Spot("second", "notch:0"), follows=True),
         ]
         braces = list(added.boards)
     size, margin = (spec.member_mm, spec.thickness_mm), spec.member_mm
@@ -293,7 +293,7 @@ def _add_treads(spec: BraceSpec, treads: Treads, prop: Board, added: Added, ring
     rings.append(Ring(("prop", "prop 2", *names), False, treads.count - 1))
     if treads.count == 1:
         return []
-    return [Gauge("tread_rise", Spot("tread 1", "left"), Spot("tread 2", "left"), "along", UP)]
+    return [Gauge("tread_rise", Spot("tread 1", "left"), Spot("tread 2", "left"), "along", UP, follows=True)]
 
 
 def _on_axis(board: Board, end: str) -> Vec:

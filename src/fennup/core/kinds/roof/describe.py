@@ -2,11 +2,11 @@
 
 from math import acos, degrees
 
-from fennup.core.drawing.board_views import pictorial, seen_from, sliced
+from fennup.core.drawing.board_views import pictorial, sliced
 from fennup.core.drawing.view import Description, Mark, SizeRow, View
 from fennup.core.geometry.plane import plane_through
-from fennup.core.geometry.vec import Point2, Vec, dot
-from fennup.core.kinds.gauged import DOWN, LEFT, RIGHT, UP, Sheet, dimension, grips, read_only, rows
+from fennup.core.geometry.vec import dot
+from fennup.core.kinds.gauged import ABOVE, DOWN, FRONT, LEFT, PAPERS, RIGHT, SIDE, UP, Shown, read_only, rows, view
 from fennup.core.kinds.roof.controls import controls_of
 from fennup.core.kinds.roof.hip import backing_deg, jack_in_theory, planes_of
 from fennup.core.kinds.roof.sizing import SIZING
@@ -14,12 +14,6 @@ from fennup.core.kinds.roof.spec import Hip, Pyramid, RoofSpec
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 
-X: Vec = (1.0, 0.0, 0.0)
-Y: Vec = (0.0, 1.0, 0.0)
-Z: Vec = (0.0, 0.0, 1.0)
-FRONT, SIDE, ABOVE = Sheet("front", X, Z), Sheet("side", Y, Z), Sheet("above", X, Y)
-PAPERS = (FRONT, SIDE, ABOVE)
-Shown = tuple[str, Point2 | None, float]
 UPWARDS_LEFT = (-0.6, 0.8)
 ON: dict[str, dict[str, tuple[Shown, ...]]] = {
     "gable": {
@@ -51,7 +45,7 @@ def describe(spec: RoofSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descript
     shown = ON[spec.shape.form]
     # A gable is known by its front, what goes round by what is seen from above, a lean-to by its side.
     order = {"gable": PAPERS, "pyramid": (SIDE, ABOVE, FRONT), "hip": (ABOVE, FRONT, SIDE), "lean_to": (SIDE, FRONT, ABOVE)}
-    views = [_seen(paper, ruler, solids, given, shown.get(paper.id, ())) for paper in order[spec.shape.form]]
+    views = [view(paper, ruler, solids, given, shown.get(paper.id, ())) for paper in order[spec.shape.form]]
     if isinstance(spec.shape, Hip):
         views.append(_backing(spec, ruler, solids))
     free = SIZING.free(spec)
@@ -63,17 +57,8 @@ def describe(spec: RoofSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descript
 def _names(spec: RoofSpec, ruler: Ruler) -> list[str]:
     """All sizes; of a pyramid with an odd number of sides the circles too."""
     names = list(ruler.assembly.by_name)
-    return (
-        [f"eaves_{kind}" for kind in ("flats", "corners")] + names
-        if isinstance(spec.shape, Pyramid) and spec.sides % 2
-        else names
-    )
-
-
-def _seen(paper: Sheet, ruler: Ruler, solids: dict[str, Solid], given: set[str], shown: tuple[Shown, ...]) -> View:
-    found = tuple(d for name, away, lane in shown for d in dimension(paper, ruler, given, name, away, lane))
-    shapes = seen_from(ruler.assembly, solids, paper.right, paper.up)
-    return View(paper.id, shapes, (), found, grips(paper, ruler, found, given))
+    odd = isinstance(spec.shape, Pyramid) and spec.sides % 2
+    return [*(f"eaves_{kind}" for kind in ("flats", "corners") if odd), *names]
 
 
 def _following(spec: RoofSpec, ruler: Ruler) -> list[SizeRow]:
@@ -88,7 +73,7 @@ def _following(spec: RoofSpec, ruler: Ruler) -> list[SizeRow]:
     right, left = backing_deg(hip)
     made = [read_only("backing_left_angle", left), read_only("backing_right_angle", right)]
     jacks = [board for board in assembly.boards if board.id == "jack A1r"]
-    return made + [read_only("jack_in_theory", jack_in_theory(spec, shape, jack, hip, planes_of(shape)[0])) for jack in jacks]
+    return made + [read_only("jack_in_theory", jack_in_theory(jack, hip, planes_of(shape)[0])) for jack in jacks]
 
 
 def _backing(spec: RoofSpec, ruler: Ruler, solids: dict[str, Solid]) -> View:

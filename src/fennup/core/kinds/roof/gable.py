@@ -31,7 +31,7 @@ def gable(spec: RoofSpec, shape: Gable) -> Assembly:
     for k in range(shape.pairs):
         y = k * shape.spacing_mm
         tag = str(k + 1) if shape.pairs > 1 else ""
-        pair = [_rafter(spec, shape, left, -1.0, 0.0, y, f"left{tag}"), _rafter(spec, shape, right, 1.0, step, y, f"right{tag}")]
+        pair = [_rafter(spec, shape, left, -1.0, 0.0, y, tag), _rafter(spec, shape, right, 1.0, step, y, tag)]
         pair = _heads(shape, pair, joints)
         for board, plate in zip(pair, ("plate left", "plate right"), strict=True):
             if min(arris_length(board, "face_lower"), arris_length(board, "face_upper")) <= 0:
@@ -50,7 +50,7 @@ def gable(spec: RoofSpec, shape: Gable) -> Assembly:
     return Assembly((*boards, *plates), tuple(joints), (), (), tuple(rings), _findings(spec, shape), _gauges(shape))
 
 
-def _rafter(spec: RoofSpec, shape: Gable, side: Slope, sense: float, wall: float, y: float, id: str) -> Board:
+def _rafter(spec: RoofSpec, shape: Gable, side: Slope, sense: float, wall: float, y: float, tag: str) -> Board:
     """A rafter, its foot cut: `sense` - on the left, + on the right; the seat lies at the level `wall`."""
     pitch, run = radians(side.pitch_deg), side.run_mm
     way: Vec = (-sense * cos(pitch), 0.0, sin(pitch))
@@ -59,8 +59,8 @@ def _rafter(spec: RoofSpec, shape: Gable, side: Slope, sense: float, wall: float
     heel: Vec = (sense * run, y, wall - shape.heel_mm)
     origin = tuple(heel[i] + up[i] * spec.depth_mm / 2 for i in range(3))
     z: Vec = (0.0, sense, 0.0)
-    tag = f"{'L' if sense < 0 else 'R'}{id.lstrip('leftrigh')}"
-    name = f"Rafter {tag}" if shape.pairs > 1 else f"{'Left' if sense < 0 else 'Right'} rafter"
+    side_name = "Left" if sense < 0 else "Right"
+    id, name = f"{side_name.lower()}{tag}", f"Rafter {side_name[0]}{tag}" if tag else f"{side_name} rafter"
     frame = Frame(origin, way, up, z)  # type: ignore[arg-type]
     board = Board(id, name, Section(spec.depth_mm, spec.thickness_mm), frame, role="rafter")
     outwards: Vec = (sense, 0.0, 0.0)

@@ -155,7 +155,7 @@ def backing_deg(hip: Board) -> tuple[float, float]:
     return abs(rip_bevel_deg(hip.upper_rip)), abs(rip_bevel_deg(hip.backing))
 
 
-def jack_in_theory(spec: RoofSpec, shape: Hip, jack: Board, hip: Board, plane: Plane) -> float:
+def jack_in_theory(jack: Board, hip: Board, plane: Plane) -> float:
     """From the eaves to the hip's middle plane, along the roof."""
     through = Plane(jack.frame.z, dot(jack.frame.z, jack.frame.origin))
     hip_plane = Plane(hip.frame.z, dot(hip.frame.z, hip.frame.origin))

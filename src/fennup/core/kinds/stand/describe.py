@@ -1,25 +1,16 @@
 """What a stand shows of itself: from the front, from the side, from above, how a leg is turned, the feet on the ground."""
 
-from collections.abc import Sequence
-
-from fennup.core.drawing.board_views import pictorial, seen_from, sliced
+from fennup.core.drawing.board_views import pictorial, sliced
 from fennup.core.drawing.view import Description, Dimension, Mark, Shape, SizeRow, View
 from fennup.core.geometry.plane import plane_through
-from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale, sub, unit
-from fennup.core.kinds.gauged import DOWN, LEFT, RIGHT, UP, Sheet, dimension, grips, read_only, rows
+from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
+from fennup.core.kinds.gauged import ABOVE, DOWN, FRONT, LEFT, RIGHT, SIDE, UP, Sheet, Shown, dimensions, read_only, rows, view
 from fennup.core.kinds.stand.controls import controls_of
 from fennup.core.kinds.stand.sides import flanks_of, foot_of, residual_deg, seam
 from fennup.core.kinds.stand.sizing import SIZING
 from fennup.core.kinds.stand.spec import Round, StandSpec
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
-
-X: Vec = (1.0, 0.0, 0.0)
-Y: Vec = (0.0, 1.0, 0.0)
-Z: Vec = (0.0, 0.0, 1.0)
-FRONT, SIDE, ABOVE = Sheet("front", X, Z), Sheet("side", Y, Z), Sheet("above", X, Y)
-PAPERS = (FRONT, SIDE, ABOVE)
-Shown = tuple[str, Point2 | None, float]
 
 
 def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
@@ -32,8 +23,11 @@ def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
     if round_plan:
         on_front, on_side = [("height", LEFT, 1.4)], [("height", LEFT, 1.4)]
         on_ground = [("foot_side", None, 1.0), ("top_side", None, 0.0)]
+    marks = tuple(Mark("letter", ABOVE.flat(_top_of(solids[id])), id, id) for id in spec.legs)
     views = [
-        _seen(paper, ruler, solids, given, shown) for paper, shown in ((FRONT, on_front), (SIDE, on_side), (ABOVE, on_ground))
+        view(FRONT, ruler, solids, given, on_front),
+        view(SIDE, ruler, solids, given, on_side),
+        view(ABOVE, ruler, solids, given, on_ground, marks),
     ]
     views.append(_roll(spec, ruler, solids))
     views.append(_feet(spec, ruler, solids, given))
@@ -45,13 +39,6 @@ def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
 def _facts(spec: StandSpec) -> tuple[str, ...]:
     free = SIZING.free(spec)
     return (f"stand_{spec.plan.form}", f"legs:{spec.sides}", *((f"free:{free}",) if free else ()))
-
-
-def _seen(paper: Sheet, ruler: Ruler, solids: dict[str, Solid], given: set[str], shown: Sequence[Shown]) -> View:
-    found = [d for name, away, lane in shown for d in dimension(paper, ruler, given, name, away, lane)]
-    marks = tuple(Mark("letter", paper.flat(_top_of(solid)), id, id) for id, solid in solids.items() if solid.board.role == "leg")
-    shapes = seen_from(ruler.assembly, solids, paper.right, paper.up)
-    return View(paper.id, shapes, marks if paper.id == "above" else (), tuple(found), grips(paper, ruler, found, given))
 
 
 def _top_of(solid: Solid) -> Vec:
@@ -105,20 +92,18 @@ def _out_of_plane(spec: StandSpec, ruler: Ruler, paper: Sheet, corner: Vec) -> t
 
 def _feet(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid], given: set[str]) -> View:
     """Where the feet stand: each foot's outline on the ground, and the sizes to set them out by."""
-    paper = Sheet("feet", X, Y)
     shapes = []
     for id in spec.legs:
         leg = ruler.assembly.board(id)
         for patch in solids[id].patches(f"{foot_of(leg)}:0"):
-            shapes.append(Shape("wood", tuple(paper.flat(p) for p in patch.points), True, id, (1.0, 0.0)))
+            shapes.append(Shape("wood", tuple(ABOVE.flat(p) for p in patch.points), True, id, (1.0, 0.0)))
     shown: list[Shown] = [
         ("foot_width", DOWN, 1.0),
         ("foot_diagonal", UP, 0.0),
         ("foot_depth", RIGHT, 1.0),
         ("foot_side", None, 1.0),
     ]
-    found = [d for name, away, lane in shown for d in dimension(paper, ruler, given, name, away, lane)]
-    return View("feet", tuple(shapes), (), tuple(found))
+    return View("feet", tuple(shapes), (), dimensions(ABOVE, ruler, given, shown))
 
 
 def _sizes(spec: StandSpec, ruler: Ruler, given: set[str]) -> tuple[SizeRow, ...]:

@@ -6,20 +6,16 @@ from math import hypot
 from fennup.core.drawing.board_views import pictorial, seen_from
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.drawing.view import Control, Description, Dimension, Grip, Option, SizeRow, View
-from fennup.core.geometry.vec import Point2, Vec
+from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.asking import figure, one_of
-from fennup.core.kinds.singles import SINGLES
+from fennup.core.kinds.gauged import PAPERS, Sheet
+from fennup.core.kinds.singles import SINGLE_STARTS, SINGLES
 from fennup.core.kinds.together.pieces import facing, looks, seat_on
 from fennup.core.kinds.together.place import built, heights, solids_of
 from fennup.core.kinds.together.spec import MOST_MEMBERS, Member, TogetherSpec
-from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 
-X: Vec = (1.0, 0.0, 0.0)
-Y: Vec = (0.0, 1.0, 0.0)
-Z: Vec = (0.0, 0.0, 1.0)
-PAPERS: dict[str, tuple[Vec, Vec]] = {"front": (X, Z), "side": (Y, Z), "above": (X, Y)}
 SIZES_TO_FOLLOW = 14
 FACES_TO_FIT = 3
 
@@ -30,34 +26,35 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     own = [_own(member) for member in spec.members]
     linked = {f"{link.of}/{link.measure}" for link in spec.links}
     views = []
-    for id, (right, up) in PAPERS.items():
+    for paper in PAPERS:
         found: list[Dimension] = []
-        for member, description in zip(spec.members, own, strict=True):
-            lift = (0.0, at[member.name]) if up == Z else (0.0, 0.0)
-            seen = next((view.dimensions for view in description.views if view.id == id), ())
-            found += [_placed(d, member, lift, linked) for d in seen if d.standing == "given"]
-        views.append(View(id, seen_from(ruler.assembly, solids, right, up), (), tuple(found), _rings(spec, ruler, id)))
+        for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
+            lift = paper.flat((0.0, 0.0, at[member.name]))
+            seen = next((view.dimensions for view in description.views if view.id == paper.id), ())
+            found += [_placed(d, i, member, lift, linked) for d in seen if d.standing == "given"]
+        shapes = seen_from(ruler.assembly, solids, paper.right, paper.up)
+        views.append(View(paper.id, shapes, (), tuple(found), _rings(spec, ruler, paper)))
     controls: list[Control] = []
     for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
         controls += _stands(spec, i, member)
         controls += [c for row in description.sizes for c in _follows(spec, i, member, row, own)]
         controls += [_control(c, i, member) for c in description.controls]
     controls += [*_pieces(spec), _more(spec), *_to_fit(ruler, solids)]
-    sizes = tuple(_size(row, member, linked) for member, d in zip(spec.members, own, strict=True) for row in d.sizes)
+    sizes = tuple(_size(row, i, spec.members[i], linked) for i, d in enumerate(own) for row in d.sizes)
     return Description(
         (f"together:{len(spec.members)}",), pictorial(ruler.assembly, solids), tuple(views), tuple(controls), sizes
     )
 
 
-def _rings(spec: TogetherSpec, ruler: Ruler, id: str) -> tuple[Grip, ...]:
+def _rings(spec: TogetherSpec, ruler: Ruler, paper: Sheet) -> tuple[Grip, ...]:
     """A ring at both ends of every piece, to be dragged along its board."""
     made = []
     for k, piece in enumerate(spec.pieces):
         for end, seat in (("a", piece.a), ("b", piece.b)):
-            found = seat_on(PAPERS[id], ruler.assembly.board(seat.board), seat)
+            found = seat_on(paper, ruler.assembly.board(seat.board), seat)
             if found:
                 (x, y), long = found[1], hypot(*found[1])
-                made.append(Grip(f"piece:{id}:{k}:{end}", found[0], (x / long, y / long)))
+                made.append(Grip(f"piece:{paper.id}:{k}:{end}", found[0], (x / long, y / long)))
     return tuple(made)
 
 
@@ -75,7 +72,7 @@ def renamed(act: Edit, i: int, name: str) -> Edit:
     return act
 
 
-def _placed(d: Dimension, member: Member, lift: Point2, linked: set[str]) -> Dimension:
+def _placed(d: Dimension, i: int, member: Member, lift: Point2, linked: set[str]) -> Dimension:
     """A dimension where its assembly stands; one that follows another's is not typed over."""
     name = f"{member.name}/{d.id}"
 
@@ -86,15 +83,15 @@ def _placed(d: Dimension, member: Member, lift: Point2, linked: set[str]) -> Dim
     if d.at:
         moved["at"] = up(d.at)
     follows = name in linked
-    acts = None if follows or d.acts is None else renamed(d.acts, 0, member.name)
+    acts = None if follows or d.acts is None else renamed(d.acts, i, member.name)
     standing = "derived" if follows else d.standing
     return replace(d, id=name, label=f"{member.name}/{d.label}", acts=acts, standing=standing, can_free=False, **moved)  # type: ignore[arg-type]
 
 
-def _size(row: SizeRow, member: Member, linked: set[str]) -> SizeRow:
+def _size(row: SizeRow, i: int, member: Member, linked: set[str]) -> SizeRow:
     name = f"{member.name}/{row.measure}"
     follows = name in linked
-    acts = renamed(row.acts, 0, member.name) if row.acts and not follows else None
+    acts = renamed(row.acts, i, member.name) if row.acts and not follows else None
     return replace(
         row, measure=name, acts=acts, standing="derived" if follows else row.standing, can_free=row.can_free and not follows
     )
@@ -149,7 +146,7 @@ def _follows(spec: TogetherSpec, i: int, member: Member, row: SizeRow, own: list
     for other, description in zip(spec.members, own, strict=True):
         if other.name == member.name or member.name in spec.followed_by(other.name):
             continue
-        lengths = [size.measure for size in description.sizes if size.unit == "mm" and not is_angle(size.measure)]
+        lengths = [size.measure for size in description.sizes if size.unit == "mm"]
         for measure in lengths[:SIZES_TO_FOLLOW]:
             source = f"{other.name}/{measure}"
             chosen = link is not None and (link.after, link.source) == (other.name, measure)
@@ -197,7 +194,7 @@ def _to_fit(ruler: Ruler, solids: dict[str, Solid]) -> list[Control]:
 
 def _more(spec: TogetherSpec) -> Control:
     """One more assembly on top, or one less."""
-    codes = [code for kind in SINGLES.values() for code in kind.starts] if len(spec.members) < MOST_MEMBERS else []
+    codes = SINGLE_STARTS if len(spec.members) < MOST_MEMBERS else []
     options = [Option("all_there", (), True)]
     options += [Option(f"add:{code}", (Choose(op="choose", path="members", value=code),), False) for code in codes]
     if len(spec.members) > 1:

@@ -5,8 +5,8 @@ from typing import Any
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.kinds.editing import edit_field, put_at
+from fennup.core.kinds.gauged import PAPERS
 from fennup.core.kinds.singles import SINGLES
-from fennup.core.kinds.together.describe import PAPERS
 from fennup.core.kinds.together.pieces import SIDES, seat_on, usual_piece
 from fennup.core.kinds.together.place import assemble, settle, told
 from fennup.core.kinds.together.spec import TogetherSpec
@@ -66,6 +66,13 @@ def _followed(document: Document, size: str, source: Any) -> Document:
     return put_at(document, "links", [*kept, {"of": of, "measure": measure, "after": after, "source": what, "plus_mm": 0.0}])
 
 
+def begun(spec: Document, name: str) -> Document:
+    """A single assembly's spec as the first of several. SpecError `no_such_field` for a kind that cannot stand with others."""
+    if spec.get("kind") not in SINGLES:
+        raise SpecError("no_such_field", ("together",))
+    return {"kind": "together", "members": [{"name": name, "spec": spec}], "links": [], "pieces": []}
+
+
 def with_another(document: Document, start: str) -> Document:
     """One more assembly, begun from a start, on the last one. SpecError `no_such_start`."""
     for kind in SINGLES.values():
@@ -108,18 +115,13 @@ def _pieces(spec: TogetherSpec, document: Document, value: str) -> Document:
 def _dragged(spec: TogetherSpec, document: Document, act: Drag, on: Tape) -> Document:
     """A piece's end let go somewhere along its board: to the nearest graduation. SpecError `no_such_grip`, `dragged_to_nothing`."""
     what, view, number, end = (*act.grip.split(":"), "", "", "")[:4]
-    if (
-        what != "piece"
-        or view not in PAPERS
-        or not number.isdecimal()
-        or int(number) >= len(spec.pieces)
-        or end not in ("a", "b")
-    ):
+    paper = next((paper for paper in PAPERS if paper.id == view), None)
+    if what != "piece" or paper is None or not number.isdecimal() or int(number) >= len(spec.pieces) or end not in ("a", "b"):
         raise SpecError("no_such_grip", (act.grip,))
     piece = spec.pieces[int(number)]
     seat = piece.a if end == "a" else piece.b
     board = next((board for board in assemble(spec).boards if board.id == seat.board), None)
-    found = seat_on(PAPERS[view], board, seat) if board else None
+    found = seat_on(paper, board, seat) if board else None
     if found is None:
         raise SpecError("no_such_grip", (act.grip,))
     (x, y), (across, up) = found

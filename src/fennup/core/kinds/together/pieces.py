@@ -9,6 +9,7 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import frame_from
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, norm, scale, sub, unit
+from fennup.core.kinds.gauged import Sheet
 from fennup.core.kinds.inner import Added, Face, fitted
 from fennup.core.kinds.together.spec import Piece, Seat
 from fennup.core.parts.solid import Solid, solid_of
@@ -124,9 +125,9 @@ def usual_piece(name: str, a: tuple[Board, Side], b: tuple[Board, Side]) -> dict
     }
 
 
-def seat_on(paper: tuple[Vec, Vec], board: Board, seat: Seat) -> tuple[Point2, Point2] | None:
+def seat_on(paper: Sheet, board: Board, seat: Seat) -> tuple[Point2, Point2] | None:
     """Where a piece's end lies on a view, and one mm along its board there; None where the board is seen end on."""
     low, _ = solid_of(board).extent_x()
     at = _place(board, seat, low)
-    way = (dot(board.frame.x, paper[0]), dot(board.frame.x, paper[1]))
-    return ((dot(at, paper[0]), dot(at, paper[1])), way) if way[0] ** 2 + way[1] ** 2 > SEEN**2 else None
+    way = paper.flat(board.frame.x)
+    return (paper.flat(at), way) if way[0] ** 2 + way[1] ** 2 > SEEN**2 else None
