@@ -42,10 +42,17 @@ class Together(Api):
         self.assertEqual([m["name"] for m in two["spec"]["members"]], ["Stand", "Tapered box"])
         self.assertEqual(two["undo"], "a change")
         alone = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
-        ready = self.act(alone, {"op": "choose", "path": "together", "value": "pieces"}).json
-        card = next(c for c in ready["sheet"]["controls"] if c["id"].startswith("fit_piece") and c["about"] == "Stand/AB")
-        fit = next(o for o in card["options"] if "Stand/DA" in o["label"])
-        fitted = self.act(ready, *fit["acts"]).json
+        url = f"/api/projects/{alone['id']}/faces"
+        first = next(f for f in self.client.get(url).json["views"]["front"] if f["label"] == "Front right leg, inner edge")
+        found = self.client.get(url, query_string={"board": first["board"], "side": first["side"]}).json["views"]["front"]
+        second = next(f for f in found if f["label"] == "Front left leg, inner edge")
+        touched = [
+            {"board": f["board"], "side": f["side"], "view": "front", "x_mm": f["at"][0], "y_mm": f["at"][1]}
+            for f in (first, second)
+        ]
+        fitted = self.act(alone, {"op": "fit", "a": touched[0], "b": touched[1]}).json
+        self.assertEqual(fitted["undo"], "fitting a piece")
+        nowhere = {**touched[1], "board": "Stand/top"}
+        self.assertEqual(self.act(fitted, {"op": "fit", "a": touched[0], "b": nowhere}).json["errors"][0]["code"], "no_such_face")
         self.assertIn("Piece 1", [part["id"] for part in fitted["sheet"]["parts"]])
         self.assertNotEqual(fitted["sheet"]["closing"]["tone"], "fails")
-        self.assertEqual(self.act(fitted, {"op": "choose", "path": "together", "value": "stool"}).status_code, 422)

@@ -60,6 +60,34 @@ class StandsBracesRoofs(InTheBrowser):
         follows.select_option(label="its own figure")
         self.reads("Bin: outside at the bottom, width, given", "400 millimetres")
 
+    def test_a_piece_is_fitted_by_touching_two_faces_and_its_end_moved_by_keyboard(self) -> None:
+        page = self.start("Four splayed legs", ready="top, width")
+        fit = page.get_by_role("button", name="Fit a piece")
+        fit.focus()
+        page.keyboard.press("Enter")
+        page.get_by_role("button", name="Front right leg, inner edge").focus()
+        page.keyboard.press("Enter")
+        expect(page.locator("main").get_by_role("status")).to_contain_text("where it ends")
+        # A face that looks away is not offered; one that looks at it is touched with the mouse, two fifths down its line.
+        expect(page.get_by_role("button", name="Front left leg, outer edge")).to_have_count(0)
+        line = page.get_by_role("button", name="Front left leg, inner edge").locator(".face")
+        box = line.bounding_box()
+        assert box
+        page.mouse.click(box["x"] + box["width"] * 0.6, box["y"] + box["height"] * 0.4)
+        expect(page.locator("aside h2").first).to_have_text("Piece 1")
+        expect(page.get_by_role("contentinfo")).to_contain_text("Closes")
+        before = page.get_by_role("button", name=re.compile("^End of piece 1: drag")).first.bounding_box()
+        ring = page.get_by_role("button", name=re.compile("^End of piece 1: drag")).first
+        ring.focus()
+        for _ in range(4):
+            page.keyboard.press("Shift+ArrowUp")
+        page.keyboard.press("Enter")
+        page.get_by_role("tab", name="All of it").click()
+        expect(page.locator("aside")).to_contain_text("It starts from the end of its board")
+        after = ring.bounding_box()
+        assert before and after
+        self.assertGreater(before["y"] - after["y"], 10)
+
     def test_a_variant_is_made_changed_and_compared(self) -> None:
         page = self.start("Prop", ready="head up the wall")
         page.get_by_role("button", name="Project").click()

@@ -5,9 +5,11 @@ from copy import deepcopy
 from math import atan2, degrees, hypot, radians, tan
 from typing import Any
 
-from fennup.core.drawing.edit import Choose, Drag, Give, TypeIn
+from fennup.core.drawing.edit import Choose, Drag, Fit, Give, Touched, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.kinds.together.edit import begun, with_piece
+from fennup.core.kinds.together.faces import targets
 from fennup.core.parts.solid import arris_length, end_cut
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
@@ -15,6 +17,7 @@ from tests.core.frames import solved, spec_of
 
 MM = tape("mm", "1")
 TOGETHER = KINDS["together"]
+STAND = KINDS["stand"].starts["stool"]
 BIN = TOGETHER.starts["bin_on_stand"]
 
 
@@ -23,6 +26,12 @@ def edited(spec: Any, *acts: Any) -> Any:
     for act in acts:
         spec = TOGETHER.settle(TOGETHER.spec.model_validate(TOGETHER.edit(spec, act, MM)))
     return spec
+
+
+def fitted(spec: Any, *faces: tuple[Any, ...]) -> Any:
+    """The spec with a piece between two faces, each touched (board, side, view, x, y)."""
+    a, b = (Touched(**dict(zip(("board", "side", "view", "x_mm", "y_mm"), face, strict=False))) for face in faces)
+    return TOGETHER.spec.model_validate(with_piece(spec_of(spec), Fit(op="fit", a=a, b=b), MM))
 
 
 class ABinOnAStandWithAHood(unittest.TestCase):
@@ -60,6 +69,31 @@ class ABinOnAStandWithAHood(unittest.TestCase):
         self.assertEqual(len(free.links), 3)
         self.assertAlmostEqual(free.member("Hood").spec.shape.height_mm, 180.0, places=6)
 
+    def test_a_ring_of_one_assembly_is_dragged_where_it_stands_and_none_moves_a_size_that_follows(self) -> None:
+        made = solved(BIN)
+        views = {view.id: view for view in TOGETHER.describe(made.spec, made.ruler, made.solids).views}
+        rings = {grip.id: grip for grip in views["front"].grips}
+        self.assertNotIn("front/Bin/pin:outer_bottom_width", rings)
+        top = next(grip for id, grip in rings.items() if id.startswith("front/Bin/") and id.endswith("height"))
+        # The bin stands at 338 and is 380 high: its ring is let go 20 higher.
+        self.assertAlmostEqual(top.at[1], 338.0 + 380.0, places=9)
+        spec = edited(made.spec, Drag(op="drag", grip=top.id, x_mm=top.at[0], y_mm=top.at[1] + 20.0))
+        self.assertAlmostEqual(spec.member("Bin").spec.height_mm, 400.0, places=9)
+
+    def test_a_single_assembly_with_a_piece_keeps_its_cuts_its_rings_and_all_its_sizes(self) -> None:
+        alone = solved(STAND)
+        spec = begun(alone.spec.model_dump(mode="json"), "Stand")
+        made = solved(fitted(spec, ("Stand/AB", "upper"), ("Stand/DA", "upper")).model_dump(mode="json"))
+        own = KINDS["stand"].describe(alone.spec, alone.ruler, alone.solids)
+        told = TOGETHER.describe(made.spec, made.ruler, made.solids)
+        self.assertEqual([view.id for view in told.views], [view.id for view in own.views])
+        for view, before in zip(told.views, own.views, strict=True):
+            self.assertEqual(
+                [(f"Stand/{d.id}", d.label, d.standing) for d in before.dimensions],
+                [(d.id, d.label, d.standing) for d in view.dimensions],
+            )
+            self.assertEqual(len([g for g in view.grips if "/" in g.id]), len(before.grips))
+
     def test_one_more_is_set_on_top_and_taken_away_with_what_followed_it(self) -> None:
         spec = edited(spec_of(BIN), Choose(op="choose", path="members", value="stool"))
         self.assertEqual((spec.members[-1].name, spec.members[-1].on), ("Stool", "Hood"))
@@ -91,7 +125,7 @@ class PiecesBetweenFaces(unittest.TestCase):
         self.assertTrue(boolean_proof(made.assembly).holds)
 
     def test_a_piece_is_fitted_between_two_touched_faces_moved_and_taken_away(self) -> None:
-        spec = edited(spec_of(BIN), Choose(op="choose", path="pieces", value="Stand/AB|upper|Stand/DA|upper"))
+        spec = fitted(BIN, ("Stand/AB", "upper"), ("Stand/DA", "upper"))
         made = solved(spec.model_dump(mode="json"))
         piece = made.assembly.board("Piece 1")
         self.assertEqual([part.boards for part in made.parts if part.id == "Piece 1"], [("Piece 1",)])
@@ -105,7 +139,10 @@ class PiecesBetweenFaces(unittest.TestCase):
         # The right leg counts from its foot, the left one, its mirror image, from its head.
         self.assertNotAlmostEqual(moved.assembly.board("Piece 1").frame.x[2], 0.0, places=3)
         self.assertNotEqual(moved.assembly.board("Piece 1").frame.origin[2], low)
-        gone = edited(spec, Choose(op="choose", path="pieces", value="Piece 1"))
+        # One more stands on the first, and goes with it.
+        two = fitted(spec.model_dump(mode="json"), ("Piece 1", "upper"), ("Stand/top", "back"))
+        self.assertTrue(all(check.closes for check in solved(two.model_dump(mode="json")).joints))
+        gone = edited(two, Choose(op="choose", path="pieces", value="Piece 1"))
         self.assertEqual(gone.pieces, [])
 
     def test_its_ends_are_dragged_along_their_boards_in_the_drawing(self) -> None:
@@ -119,8 +156,41 @@ class PiecesBetweenFaces(unittest.TestCase):
         self.assertAlmostEqual(moved.pieces[0].b.along_mm, 700.0, places=9)
         self.assertEqual([grip.id for grip in views["above"].grips], [])
 
+    def test_a_touched_place_seats_the_piece_there_on_a_face_seen_whole_or_edge_on_and_on_a_panel_both_ways(self) -> None:
+        posts = {**TOGETHER.starts["posts_and_rail"], "pieces": []}
+        # From the front the posts' inner edges are lines: 1400 apart outside, posts of 90; z is what was touched.
+        spec = fitted(posts, ("Posts/AB", "upper", "front", 610.0, 250.2), ("Posts/DA", "upper", "front", -610.0, 699.9))
+        piece = solved(spec.model_dump(mode="json")).assembly.board("Piece 1")
+        self.assertAlmostEqual(piece.frame.origin[2], (250 + 700) / 2, places=9)
+        self.assertAlmostEqual(abs(piece.frame.x[2] / piece.frame.x[0]), 450 / 1220, places=9)
+        # A strut from a post's outer edge, seen edge on, up to the stand's top, a panel touched off its middle from above.
+        strut = fitted(BIN, ("Stand/AB", "upper", "front", 150.0, 200.0), ("Stand/top", "back", "above", 40.0, 25.0))
+        made = solved(strut.model_dump(mode="json"))
+        piece = made.assembly.board("Piece 1")
+        at_top = max((p for q in made.solids["Piece 1"].world for p in q.points), key=lambda p: p[2])
+        self.assertAlmostEqual(at_top[2], 320.0, places=9)
+        t = (320.0 - piece.frame.origin[2]) / piece.frame.x[2]
+        x, y, _ = piece.frame.to_world((t, 0.0, 0.0))
+        self.assertAlmostEqual(x, 40.0, places=9)
+        self.assertAlmostEqual(y, 25.0, places=9)
+        self.assertTrue(all(check.closes for check in made.joints))
+        self.assertTrue(boolean_proof(made.assembly).holds)
+
+    def test_only_faces_that_look_at_the_first_are_offered_across_assemblies_too(self) -> None:
+        made = solved(BIN)
+        own = {(t.board, t.side) for t in targets(made.solids, ("Stand/top", "face"))["front"]}
+        self.assertTrue(any(board.startswith("Bin/") for board, _ in own))
+        self.assertFalse({("Stand/top", "face"), ("Stand/top", "back")} & own)
+        middle = made.assembly.board("Stand/top").side_in_world("face")
+        for board, side in own:
+            points = [p for patch in made.solids[board].patches(side) for p in patch.points]
+            self.assertGreater(max(middle.beyond(p) for p in points), 0.0)
+        with self.assertRaises(SpecError) as refused:
+            targets(made.solids, ("Stand/top", "upper"))
+        self.assertEqual(refused.exception.code, "no_such_face")
+
     def test_a_piece_past_its_board_or_between_faces_that_look_away_is_refused_at_its_place(self) -> None:
-        spec = edited(spec_of(BIN), Choose(op="choose", path="pieces", value="Stand/AB|upper|Stand/DA|upper"))
+        spec = fitted(BIN, ("Stand/AB", "upper"), ("Stand/DA", "upper"))
         for act, code, field in (
             (TypeIn(op="type", path="pieces.0.a.along_mm", text="900"), "piece_off_board", "pieces.0.a.along_mm"),
             (Choose(op="choose", path="pieces.0.a.side", value="lower"), "piece_between", "pieces.0"),

@@ -125,6 +125,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/faces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The faces that a piece can begin on, or those that look at the face where it does. */
+        get: operations["projects_read_faces_projects__string_project_id__faces_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/look": {
         parameters: {
             query?: never;
@@ -370,7 +387,7 @@ export interface components {
          */
         Change: {
             /** Acts */
-            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"])[];
+            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"] | components["schemas"]["Fit"])[];
             /**
              * Version
              * @description the version that was seen; a save on any other is refused
@@ -598,10 +615,7 @@ export interface components {
          * @description A grip let go at a place on the drawing.
          */
         Drag: {
-            /**
-             * Grip
-             * @description name of a measure
-             */
+            /** Grip */
             grip: string;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -671,6 +685,41 @@ export interface components {
             left: components["schemas"]["CutDocument"][];
             /** Right */
             right: components["schemas"]["CutDocument"][];
+        };
+        /**
+         * FaceOut
+         * @description A face to be touched on a view: its outline there, a line where it is seen edge on.
+         */
+        FaceOut: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Board */
+            board: string;
+            /** Label */
+            label: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "face" | "back" | "upper" | "lower";
+        };
+        /**
+         * FacesOut
+         * @description Every face that a piece can begin on, by view; or those that look at the first.
+         */
+        FacesOut: {
+            /** Views */
+            views: {
+                [key: string]: components["schemas"]["FaceOut"][];
+            };
         };
         /**
          * FieldProblem
@@ -759,6 +808,19 @@ export interface components {
             severity: "note" | "warning" | "error";
             /** Text */
             text: string;
+        };
+        /**
+         * Fit
+         * @description A new piece between two faces.
+         */
+        Fit: {
+            a: components["schemas"]["Touched"];
+            b: components["schemas"]["Touched"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "fit";
         };
         /**
          * Free
@@ -920,7 +982,7 @@ export interface components {
          */
         Look: {
             /** Acts */
-            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"])[];
+            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"] | components["schemas"]["Fit"])[];
         };
         /**
          * Machine
@@ -1142,7 +1204,8 @@ export interface components {
         };
         /**
          * PartOut
-         * @description A part's card. `ways`: its ends' settings when it lies another way; `upper` is what its upper edge is called.
+         * @description A part's card. `tag` is what it is called for short; `ways`: its ends' settings when it lies another way; `upper` is
+         *     what its upper edge is called.
          */
         PartOut: {
             /** Count Text */
@@ -1163,6 +1226,8 @@ export interface components {
             name: string;
             /** Section Text */
             section_text: string;
+            /** Tag */
+            tag: string;
             /** Upper */
             upper: string;
             view: components["schemas"]["ViewOut"];
@@ -1326,6 +1391,27 @@ export interface components {
             why: string[];
         };
         /**
+         * SawChange
+         * @description Acts on the saw: one revision, one undo step.
+         */
+        SawChange: {
+            /** Acts */
+            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"])[];
+            /**
+             * Version
+             * @description the version that was seen; a save on any other is refused
+             */
+            version: number;
+        };
+        /**
+         * SawLook
+         * @description Acts on the saw to look at without saving.
+         */
+        SawLook: {
+            /** Acts */
+            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"])[];
+        };
+        /**
          * SawOut
          * @description The saw, drawn.
          */
@@ -1451,7 +1537,8 @@ export interface components {
         /**
          * SheetOut
          * @description Everything about one project for the screen. `whole` and `part_word` are what the thing and most of its parts are
-         *     called; `simple` is what plain settings in place of compound ones would open.
+         *     called; `simple` is what plain settings in place of compound ones would open; `takes_pieces` whether more can be fitted
+         *     between its faces.
          */
         SheetOut: {
             closing: components["schemas"]["ClosingLine"];
@@ -1473,6 +1560,8 @@ export interface components {
             simple: components["schemas"]["SimpleLine"][];
             /** Sizes */
             sizes: components["schemas"]["SizeOut"][];
+            /** Takes Pieces */
+            takes_pieces: boolean;
             /** Views */
             views: components["schemas"]["ViewOut"][];
             /** Whole */
@@ -1611,6 +1700,34 @@ export interface components {
         StartList: {
             /** Starts */
             starts: components["schemas"]["StartCard"][];
+        };
+        /**
+         * Touched
+         * @description A board's side, and where on a view it was touched; without a place, the middle of the side.
+         */
+        Touched: {
+            /** Board */
+            board: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "face" | "back" | "upper" | "lower";
+            /**
+             * View
+             * @default
+             */
+            view?: string;
+            /**
+             * X Mm
+             * @default null
+             */
+            x_mm?: number | null;
+            /**
+             * Y Mm
+             * @default null
+             */
+            y_mm?: number | null;
         };
         /**
          * TypeIn
@@ -2151,6 +2268,58 @@ export interface operations {
             };
         };
     };
+    projects_read_faces_projects__string_project_id__faces_get: {
+        parameters: {
+            query?: {
+                board?: string | null;
+                side?: ("face" | "back" | "upper" | "lower") | null;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FacesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     projects_look_at_project_projects__string_project_id__look_post: {
         parameters: {
             query?: never;
@@ -2512,7 +2681,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Change"];
+                "application/json": components["schemas"]["SawChange"];
             };
         };
         responses: {
@@ -2554,7 +2723,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Look"];
+                "application/json": components["schemas"]["SawLook"];
             };
         };
         responses: {

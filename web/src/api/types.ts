@@ -29,5 +29,9 @@ export type Act =
   | Schemas["Nudge"]
   | Schemas["Give"]
   | Schemas["Free"]
-  | Schemas["Drag"];
+  | Schemas["Drag"]
+  | Schemas["Fit"];
+export type Touched = Schemas["Touched"];
+export type Face = Schemas["FaceOut"];
+export type Faces = Schemas["FacesOut"];
 export type Point = [number, number];

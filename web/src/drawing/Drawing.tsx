@@ -1,4 +1,4 @@
-import { useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { type ReactNode, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Act, Dimension, Problem, Shape, View } from "../api/types";
 import { FigureField } from "../ui/FigureField";
 import { FigureText } from "../ui/FigureText";
@@ -21,6 +21,8 @@ type Props = {
   onProblem?: (problem: Problem | null) => void;
   step?: number;
   gripNames?: (id: string) => string;
+  /** What else is drawn on top, in place of the sizes and rings. */
+  over?: (camera: Camera) => ReactNode;
 };
 
 const BARE = { left: 8, right: 8, top: 8, bottom: 8 };
@@ -41,6 +43,7 @@ export function Drawing({
   onProblem,
   step = 1,
   gripNames,
+  over,
 }: Props) {
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -97,14 +100,14 @@ export function Drawing({
                 onTouch={onTouch}
               />
             ))}
-            {placed.map((p) => (
-              <DimensionLine key={p.dimension.id} placed={p} />
-            ))}
+            {!over && placed.map((p) => <DimensionLine key={p.dimension.id} placed={p} />)}
             {view.marks.map((mark, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: marks have no name of their own and keep their order
               <MarkDrawn key={i} mark={mark} camera={camera} />
             ))}
+            {over?.(camera)}
             {editable &&
+              !over &&
               view.grips.map((grip) => (
                 <GripRing
                   key={grip.id}
@@ -118,31 +121,32 @@ export function Drawing({
                 />
               ))}
           </svg>
-          {placed.map(({ dimension, label: at }) => (
-            <span
-              key={dimension.id}
-              className="figure-place absolute -translate-x-1/2 -translate-y-1/2"
-              style={{ left: clamp(at[0], 40, size.width - 40), top: clamp(at[1], 16, size.height - 16) }}
-            >
-              {editable && dimension.acts ? (
-                <FigureField
-                  figure={dimension.figure}
-                  label={dimension.label}
-                  standing={dimension.standing}
-                  acts={dimension.acts as Act}
-                  canFree={dimension.can_free}
-                  words={wordsFor(dimension)}
-                  onAct={onAct}
-                  onLook={onLook}
-                />
-              ) : (
-                <>
-                  <FigureText figure={dimension.figure} className="px-1" />
-                  {wordsFor(dimension) && <span className="text-[15px]">{wordsFor(dimension)}</span>}
-                </>
-              )}
-            </span>
-          ))}
+          {!over &&
+            placed.map(({ dimension, label: at }) => (
+              <span
+                key={dimension.id}
+                className="figure-place absolute -translate-x-1/2 -translate-y-1/2"
+                style={{ left: clamp(at[0], 40, size.width - 40), top: clamp(at[1], 16, size.height - 16) }}
+              >
+                {editable && dimension.acts ? (
+                  <FigureField
+                    figure={dimension.figure}
+                    label={dimension.label}
+                    standing={dimension.standing}
+                    acts={dimension.acts as Act}
+                    canFree={dimension.can_free}
+                    words={wordsFor(dimension)}
+                    onAct={onAct}
+                    onLook={onLook}
+                  />
+                ) : (
+                  <>
+                    <FigureText figure={dimension.figure} className="px-1" />
+                    {wordsFor(dimension) && <span className="text-[15px]">{wordsFor(dimension)}</span>}
+                  </>
+                )}
+              </span>
+            ))}
         </>
       )}
     </div>

@@ -31,7 +31,7 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
             className="plain-button aria-pressed:bg-touched! aria-pressed:text-ink!"
             onClick={() => onTouch(p.id)}
           >
-            {p.id} <span aria-hidden="true">×</span>
+            {p.tag} <span aria-hidden="true">×</span>
             <span className="sr-only">, pieces: </span>
             {p.members.length}
           </button>

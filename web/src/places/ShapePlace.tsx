@@ -2,10 +2,12 @@ import { Tabs } from "radix-ui";
 import { lazy, Suspense, useEffect, useState } from "react";
 import type { Act, Problem, Project } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
+import { FaceTargets } from "../drawing/FaceTargets";
 import { FramePanel } from "./FramePanel";
 import { NameField } from "./NameField";
 import { PartCard } from "./PartCard";
 import { gripName } from "./text";
+import { useFitting } from "./useFitting";
 import { useWide } from "./useWide";
 
 // Loaded only when it is opened: it is larger than all the rest.
@@ -34,6 +36,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
   const [tab, setTab] = useState("frame");
   const wide = useWide();
   const [chosen, setChosen] = useState("");
+  const fitting = useFitting(project, { act: held.act, onTouch, onProblem });
   const drawn = sheet.views.filter((v) => v.short);
   const cuts = sheet.views.filter((v) => !v.short);
   const turning = chosen === SOLID;
@@ -51,31 +54,52 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
         <div className="px-6 pt-4">
           <NameField name={project.name} onAct={held.act} />
           <p className="text-ink-2">{sheet.facts}</p>
-          <p className="text-[15px] text-ink-2 max-sm:hidden">
-            Type over any size; drag a ring; touch a {sheet.part_word} for its card.
-          </p>
+          {fitting.on ? (
+            <p className="max-w-96 font-medium" role="status">
+              {fitting.asks(view.id)}
+            </p>
+          ) : (
+            <p className="text-[15px] text-ink-2 max-sm:hidden">
+              Type over any size; drag a ring; touch a {sheet.part_word} for its card.
+            </p>
+          )}
           {project.echo && <p role="status">{project.echo}</p>}
-          {/* biome-ignore lint/a11y/useSemanticElements: two buttons, one pressed */}
-          <div role="group" aria-label="View" className="top-4 right-6 z-10 mt-1 flex lg:absolute">
-            {drawn.map((v) => (
+          <div className="top-4 right-6 z-10 mt-1 flex flex-wrap gap-2 lg:absolute">
+            {sheet.takes_pieces && !turning && (
               <button
-                key={v.id}
                 type="button"
                 className="plain-button"
-                aria-pressed={!turning && v.id === view.id}
-                onClick={() => setChosen(v.id)}
+                aria-pressed={fitting.on}
+                onClick={fitting.toggle}
               >
-                {drawn.length > 1 ? v.short : "Drawn"}
+                Fit a piece
               </button>
-            ))}
-            <button
-              type="button"
-              className="plain-button"
-              aria-pressed={turning}
-              onClick={() => setChosen(SOLID)}
-            >
-              Solid
-            </button>
+            )}
+            {/* biome-ignore lint/a11y/useSemanticElements: two buttons, one pressed */}
+            <div role="group" aria-label="View" className="flex">
+              {drawn.map((v) => (
+                <button
+                  key={v.id}
+                  type="button"
+                  className="plain-button"
+                  aria-pressed={!turning && v.id === view.id}
+                  onClick={() => setChosen(v.id)}
+                >
+                  {drawn.length > 1 ? v.short : "Drawn"}
+                </button>
+              ))}
+              <button
+                type="button"
+                className="plain-button"
+                aria-pressed={turning}
+                onClick={() => {
+                  setChosen(SOLID);
+                  fitting.leave();
+                }}
+              >
+                Solid
+              </button>
+            </div>
           </div>
         </div>
         {turning ? (
@@ -94,13 +118,25 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
             label={`${project.name}: ${view.title}`}
             className="min-h-[340px] flex-1 lg:min-h-0"
             extraRight={wide && cuts.length ? SECTION_ROOM : 0}
-            touched={shownParts}
-            onTouch={onTouch}
+            touched={fitting.on ? [] : shownParts}
+            onTouch={fitting.on ? undefined : onTouch}
             onAct={held.act}
             onLook={held.look}
             onProblem={onProblem}
             step={project.graduation_mm}
             gripNames={gripName}
+            over={
+              fitting.on
+                ? (camera) => (
+                    <FaceTargets
+                      faces={fitting.faces(view.id)}
+                      chosen={fitting.chosen(view.id)}
+                      camera={camera}
+                      onTouch={(face, at) => fitting.touch(view.id, face, at)}
+                    />
+                  )
+                : undefined
+            }
           />
         )}
         {!turning && (

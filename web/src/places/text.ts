@@ -1,5 +1,7 @@
 /** Names of grips, which the drawing has no words for. */
 export function gripName(id: string): string {
+  const [, whose, own] = id.split("/");
+  if (own) return `${whose}: ${gripName(own)}`;
   const [what, which, place] = id.split(":");
   if (what === "pin") return id.split(":").slice(2).join(" ").replaceAll("_", " ");
   if (what === "piece") return `End of piece ${Number(place) + 1}`;

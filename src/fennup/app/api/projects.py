@@ -10,6 +10,8 @@ from fennup.app.api.sessions import sessions
 from fennup.app.schemas.api import (
     Change,
     ComparePath,
+    FacesOut,
+    FromFace,
     Look,
     NewProject,
     Nothing,
@@ -28,11 +30,13 @@ from fennup.app.services import documents
 from fennup.app.services.compare import compared
 from fennup.app.services.cut_list import cut_list_csv
 from fennup.app.services.drawings import view_out
+from fennup.app.services.faces import faces_out
 from fennup.app.services.projects import (
     PLAIN,
     TYPE,
     ProjectBody,
     acted,
+    as_together,
     care_control,
     checked_name,
     edit_project,
@@ -48,7 +52,7 @@ from fennup.app.services.solids import solids_of
 from fennup.app.services.validate import validated
 from fennup.app.wording.echo import feet_echo
 from fennup.app.wording.labels import FAMILY, STARTS
-from fennup.core.drawing.edit import Edit
+from fennup.core.drawing.edit import ProjectAct
 from fennup.core.drawing.view import View
 from fennup.core.exchange.document import solution_document
 from fennup.core.kinds.catalogue import KINDS
@@ -65,7 +69,7 @@ def _json(body: object, status: int = 200) -> Response:
 
 
 def _out(
-    state: documents.State, body: ProjectBody, solution: Solution, acts: list[Edit] | None = None, *, looking: bool = False
+    state: documents.State, body: ProjectBody, solution: Solution, acts: list[ProjectAct] | None = None, *, looking: bool = False
 ) -> Response:
     """A project with everything that follows from it; while it is only looked at, without the second proof."""
     proof = None if looking else boolean_proof(solution.assembly)
@@ -255,6 +259,16 @@ def read_solids(path: ProjectPath) -> Response:
         state = documents.read(session, path.project_id, TYPE)
         solution = solved(ProjectBody.model_validate(state.body), session)
     return _json(solids_of(solution, state.version))
+
+
+@api.get("/projects/<string:project_id>/faces", responses={200: FacesOut})
+def read_faces(path: ProjectPath, query: FromFace) -> Response:
+    """The faces that a piece can begin on, or those that look at the face where it does."""
+    with sessions() as session, session.begin():
+        body = as_together(ProjectBody.model_validate(documents.read(session, path.project_id, TYPE).body))
+        solution = solved(body, session)
+    first = (query.board, query.side) if query.board and query.side else None
+    return _json(faces_out(solution, first, body.voice()))
 
 
 @api.get("/projects/<string:project_id>/cut-list.csv", responses={200: None})

@@ -4,7 +4,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from fennup.app.api.sessions import sessions
-from fennup.app.schemas.api import Change, KindList, Look, Problem, SawOut, Seen, SolveRequest
+from fennup.app.schemas.api import KindList, Problem, SawChange, SawLook, SawOut, Seen, SolveRequest
 from fennup.app.services import documents, saws
 from fennup.app.services.drawings import control_out, view_out
 from fennup.app.services.kinds import kind_list
@@ -38,14 +38,14 @@ def read_saw() -> Response:
 
 
 @api.post("/saw/acts", responses={200: SawOut})
-def change_saw(body: Change) -> Response:
+def change_saw(body: SawChange) -> Response:
     """Change the saw and save."""
     with sessions() as session, session.begin():
         return _out(saws.edit_saw(session, body.version, list(body.acts), PLAIN))
 
 
 @api.post("/saw/look", responses={200: SawOut})
-def look_at_saw(body: Look) -> Response:
+def look_at_saw(body: SawLook) -> Response:
     """What some acts would make of the saw, without saving."""
     with sessions() as session, session.begin():
         state = saws.saw_state(session)

@@ -7,12 +7,12 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fennup.app.schemas.sheet import ControlOut, SheetOut, ViewOut
 from fennup.app.services.validate import FieldProblem
-from fennup.core.drawing.edit import Edit
+from fennup.core.drawing.edit import Edit, ProjectAct
 from fennup.core.exchange.document import SolutionDocument
+from fennup.core.geometry.vec import Point2
 from fennup.core.saw.machine import Machine
 
 Version = Annotated[int, Field(ge=1, description="the version that was seen; a save on any other is refused")]
-Acts = Annotated[list[Edit], Field(min_length=1, max_length=20)]
 
 
 class Body(BaseModel):
@@ -57,13 +57,26 @@ class Change(Body):
     """Acts done together: one revision, one undo step."""
 
     version: Version
-    acts: Acts
+    acts: Annotated[list[ProjectAct], Field(min_length=1, max_length=20)]
 
 
 class Look(Body):
     """Acts to look at without saving."""
 
-    acts: Acts
+    acts: Annotated[list[ProjectAct], Field(min_length=1, max_length=20)]
+
+
+class SawChange(Body):
+    """Acts on the saw: one revision, one undo step."""
+
+    version: Version
+    acts: Annotated[list[Edit], Field(min_length=1, max_length=20)]
+
+
+class SawLook(Body):
+    """Acts on the saw to look at without saving."""
+
+    acts: Annotated[list[Edit], Field(min_length=1, max_length=20)]
 
 
 class Seen(Body):
@@ -81,6 +94,29 @@ class SolveRequest(Body):
 
     spec: dict[str, Any]
     saw: Machine | None = None
+
+
+class FromFace(BaseModel):
+    """The face where a piece begins, once it is touched."""
+
+    board: Annotated[str | None, Field(max_length=80)] = None
+    side: Literal["face", "back", "upper", "lower"] | None = None
+
+
+class FaceOut(BaseModel):
+    """A face to be touched on a view: its outline there, a line where it is seen edge on."""
+
+    board: str
+    side: Literal["face", "back", "upper", "lower"]
+    label: str
+    outline: list[Point2]
+    at: Point2
+
+
+class FacesOut(BaseModel):
+    """Every face that a piece can begin on, by view; or those that look at the first."""
+
+    views: dict[str, list[FaceOut]]
 
 
 class ProjectCard(BaseModel):

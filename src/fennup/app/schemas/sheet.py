@@ -109,9 +109,11 @@ class EdgeOut(BaseModel):
 
 
 class PartOut(BaseModel):
-    """A part's card. `ways`: its ends' settings when it lies another way; `upper` is what its upper edge is called."""
+    """A part's card. `tag` is what it is called for short; `ways`: its ends' settings when it lies another way; `upper` is
+    what its upper edge is called."""
 
     id: str
+    tag: str
     name: str
     members: list[str]
     count_text: str
@@ -150,10 +152,12 @@ class SettingOut(BaseModel):
 
 class SheetOut(BaseModel):
     """Everything about one project for the screen. `whole` and `part_word` are what the thing and most of its parts are
-    called; `simple` is what plain settings in place of compound ones would open."""
+    called; `simple` is what plain settings in place of compound ones would open; `takes_pieces` whether more can be fitted
+    between its faces."""
 
     whole: str
     part_word: str
+    takes_pieces: bool
     facts: str
     views: list[ViewOut]
     controls: list[ControlOut]

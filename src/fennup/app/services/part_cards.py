@@ -48,6 +48,7 @@ def part_out(solution: Solution, part: PartGroup, voice: Voice) -> PartOut:
         size = f"{voice.say(section.width_mm)} {'long' if board.stave else 'wide'}, {size}"
     return PartOut(
         id=part.id,
+        tag=part.id.rpartition("/")[2] if len(solution.assembly.inside) == 1 else part.id,
         name=part_name(solution, part),
         members=list(part.boards),
         count_text="one of it" if count == 1 else f"{count} alike",

@@ -11,21 +11,21 @@ from fennup.app.services.validate import from_core, validated
 from fennup.app.wording.acts import act_words
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import NEW_NAMES, WHOLE
-from fennup.core.drawing.edit import Choose, Edit, Nudge, TypeIn
+from fennup.core.drawing.edit import Choose, Edit, Fit, Nudge, ProjectAct, TypeIn
 from fennup.core.drawing.view import Control, Option
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.editing import nudged, read_figure
 from fennup.core.kinds.registry import Kind
 from fennup.core.kinds.singles import SINGLE_STARTS, SINGLES
-from fennup.core.kinds.together.edit import begun, with_another
+from fennup.core.kinds.together.edit import begun, with_another, with_piece
 from fennup.core.kinds.together.spec import TogetherSpec
 from fennup.core.solve import CARE, Care, Solution, solve
 from fennup.core.units.lengths import GRADUATIONS, Unit, tape
 
 TYPE = "project"
+TOGETHER = "together"
 LONGEST_NAME = 80
-WITH_PIECES = "pieces"
 WIDEST_ALLOWANCE_MM = 50.0
 USUAL_GRADUATION: dict[str, str] = {"mm": "1", "in": "1/16"}
 
@@ -73,16 +73,19 @@ def solved_spec(spec: Any, machine: Any, voice: Voice, care: Care = CARE) -> Sol
         raise from_core(error, voice) from None
 
 
-def acted(body: ProjectBody, acts: list[Edit]) -> ProjectBody:
+def acted(body: ProjectBody, acts: list[ProjectAct]) -> ProjectBody:
     """The project after some acts, each valid by itself; Invalid names the field of the first that is not."""
     for act in acts:
+        if isinstance(act, Fit):
+            body = _fitted(as_together(body), act)
+            continue
         path = getattr(act, "path", "")
         if path.startswith("project."):
             body = _about_project(body, act, path)
             continue
         voice = body.voice()
         if path == "together":
-            body = body.model_copy(update={"spec": _with_another(body, act, voice)})
+            body = _with_another(as_together(body), act)
             continue
         kind = kind_of(body.spec)
         spec = validated(kind.spec, body.spec, voice)
@@ -94,19 +97,36 @@ def acted(body: ProjectBody, acts: list[Edit]) -> ProjectBody:
     return body
 
 
-def _with_another(body: ProjectBody, act: Edit, voice: Voice) -> dict[str, Any]:
-    """A single assembly's spec as the first of two, the second begun from a start. Invalid when it cannot stand together."""
-    spec = validated(kind_of(body.spec).spec, body.spec, voice).model_dump(mode="json")
+def as_together(body: ProjectBody) -> ProjectBody:
+    """A project of several assemblies as it is, one of a single one as the first of several. Invalid when it cannot be."""
+    if body.spec.get("kind") == TOGETHER:
+        return body
+    spec = validated(kind_of(body.spec).spec, body.spec, body.voice()).model_dump(mode="json")
     first = "".join(c for c in WHOLE[spec["kind"]].removeprefix("The ").capitalize() if c.isalnum() or c == " ")
     try:
-        changed = begun(spec, first)
-        if not isinstance(act, Choose):
-            raise SpecError("no_such_field", ("together",))
-        if act.value != WITH_PIECES:
-            changed = with_another(changed, str(act.value))
+        return body.model_copy(update={"spec": begun(spec, first)})
+    except CoreError as error:
+        raise from_core(error, body.voice()) from None
+
+
+def _with_another(body: ProjectBody, act: Edit) -> ProjectBody:
+    """One more assembly, begun from a start."""
+    voice = body.voice()
+    try:
+        changed = with_another(body.spec, str(act.value if isinstance(act, Choose) else ""))
     except CoreError as error:
         raise from_core(error, voice) from None
-    return validated(TogetherSpec, changed, voice).model_dump(mode="json")
+    return body.model_copy(update={"spec": validated(TogetherSpec, changed, voice).model_dump(mode="json")})
+
+
+def _fitted(body: ProjectBody, act: Fit) -> ProjectBody:
+    """One more piece between two touched faces."""
+    voice = body.voice()
+    try:
+        changed = with_piece(validated(TogetherSpec, body.spec, voice), act, voice.tape)
+    except CoreError as error:
+        raise from_core(error, voice) from None
+    return body.model_copy(update={"spec": validated(TogetherSpec, changed, voice).model_dump(mode="json")})
 
 
 def together_control(body: ProjectBody) -> Control | None:
@@ -114,8 +134,7 @@ def together_control(body: ProjectBody) -> Control | None:
     if body.spec.get("kind") not in SINGLES:
         return None
     adding = (Option(f"add:{code}", (Choose(op="choose", path="together", value=code),), False) for code in SINGLE_STARTS)
-    pieces = Option("with_pieces", (Choose(op="choose", path="together", value=WITH_PIECES),), False)
-    return Control("add_assembly", "assemblies", (Option("alone", (), True), pieces, *adding), style="list")
+    return Control("add_assembly", "assemblies", (Option("alone", (), True), *adding), style="list")
 
 
 def care_control(body: ProjectBody) -> Control:
@@ -180,7 +199,7 @@ def variant_body(id: str, original: ProjectBody, names: set[str]) -> ProjectBody
     return original.model_copy(update={"name": name, "variant_of": original.variant_of or id})
 
 
-def edit_project(session: Session, id: str, version: int, acts: list[Edit]) -> tuple[documents.State, Solution]:
+def edit_project(session: Session, id: str, version: int, acts: list[ProjectAct]) -> tuple[documents.State, Solution]:
     """Acts done and saved as one revision, if the result can be solved."""
     now = documents.read(session, id, TYPE)
     if now.version != version:

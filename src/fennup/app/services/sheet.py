@@ -31,6 +31,7 @@ def sheet_of(
     return SheetOut(
         whole=WHOLE[kind.name],
         part_word=PART[kind.name],
+        takes_pieces=kind.stands,
         facts=", ".join(fact(f) for f in told.facts).capitalize(),
         views=[view_out(v, voice, sides) for v in told.views],
         controls=[control_out(c, voice) for c in (*told.controls, *more) if c],

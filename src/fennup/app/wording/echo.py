@@ -1,11 +1,11 @@
 """Feet are easily misread: whenever they are typed, the total in inches is said back."""
 
-from fennup.core.drawing.edit import Edit
+from fennup.core.drawing.edit import ProjectAct
 from fennup.core.errors import UnitError
 from fennup.core.units.lengths import Unit, parse_length, read_length, tape
 
 
-def feet_echo(acts: list[Edit], unit: Unit) -> str | None:
+def feet_echo(acts: list[ProjectAct], unit: Unit) -> str | None:
     """`3' 2 1/2" is 38 1/2″` for the last act that used feet; None when none did."""
     for act in reversed(acts):
         text = getattr(act, "text", None)

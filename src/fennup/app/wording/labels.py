@@ -47,10 +47,9 @@ FACES = {"face": "face", "back": "back", "upper": "upper edge", "lower": "lower 
 LABELS = {
     "piece_a": "It starts from the end of its board", "piece_b": "It ends from the end of its board", "piece_width": "Its width", "piece_thickness": "Its thickness",
     "piece_lies": "It lies", "on_its_edge": "on edge", "lying_flat": "flat", "piece_away": "Piece", "take_it_away": "take it away",
-    "fit_piece": "Fit a piece from here to", "fit_none": "nothing",
     "stands_on": "It stands", "on_ground": "on the ground", "stands_higher": "Higher by", "follows": "Follows", "own_figure": "its own figure",
     "follows_plus": "And more", "assemblies": "Assemblies", "all_there": "these", "one_assembly_less": "take the last one away",
-    "add_assembly": "Add another assembly", "alone": "this one alone", "with_pieces": "none, but pieces between its faces",
+    "add_assembly": "Add another assembly", "alone": "this one alone",
     "left_run": "run on the left, wall to ridge", "right_run": "run on the right, wall to ridge", "left_pitch": "pitch on the left",
     "right_pitch": "pitch on the right", "left_rise": "rise on the left", "right_rise": "rise on the right",
     "left_top_edge": "left rafter, top edge", "right_top_edge": "right rafter, top edge", "left_ridge_to_heel": "left rafter, ridge to heel",
@@ -181,11 +180,8 @@ def label(code: str, sides: int = 4) -> str:
     if code in LABELS:
         return LABELS[code]
     whose, slash, rest = code.partition("/")
-    if slash and not code.startswith("fit:"):
+    if slash:
         return f"{whose}: {label(rest, sides)}"
-    if code.startswith("fit:"):
-        _, side, other, theirs = code[4:].split("|")
-        return f"{other}, {FACES[theirs]} (from its {FACES[side]})"
     if code.startswith("on:"):
         return f"on {code[3:]}"
     if code.startswith("add:"):

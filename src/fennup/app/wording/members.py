@@ -15,6 +15,7 @@ SIDES = {
 }
 SIDES["prop"] = SIDES["brace"]
 SIDES["tread"] = {"face": "top", "back": "underside", "upper": "front edge", "lower": "rear edge"}
+SIDES["top"] = {"face": "top", "back": "underside", "upper": "far edge", "lower": "near edge"}
 SIDES["rafter"] = {"face": "face", "back": "back", "upper": "top edge", "lower": "lower edge"}
 SIDES["wall"] = OUT_AND_UP
 SIDES["panel"] = {"face": "weather side", "back": "underside", "upper": "point", "lower": "eaves"}

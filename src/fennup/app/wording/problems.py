@@ -57,6 +57,7 @@ PROBLEMS: dict[str, Words] = {
         f"One side is so steep that backing the hip takes {_mm(d, v, 'limit_mm')} of its {_mm(d, v, 'mm')}: nothing is left to sit on the wall."
     ),
     "jacks_too_close": lambda d, v: f"Jacks {_mm(d, v, 'mm')} apart would come to nothing beside the hip.",
+    "no_such_face": lambda d, v: f"{d['part']} has no such face for a piece to end on.",
     "piece_between": lambda d, v: f"{d['part']} finds no room between its two faces: they must look at each other.",
     "piece_off_board": lambda d, v: f"{_mm(d, v, 'mm')} is past the end of {d['part']}, {_mm(d, v, 'limit_mm')} long.",
     "links_circle": lambda d, v: (

@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 Path = Annotated[str, Field(max_length=120, description="dotted path into the spec")]
 Typed = Annotated[str, Field(max_length=200, description="as typed, with or without a unit")]
 Steps = Annotated[int, Field(ge=-1000, le=1000, description="graduations of the tape, or steps of the field")]
+Coordinate = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 Measure = Annotated[str, Field(max_length=60, description="name of a measure")]
 
 
@@ -62,9 +63,30 @@ class Drag(Act):
     """A grip let go at a place on the drawing."""
 
     op: Literal["drag"]
-    grip: Measure
-    x_mm: Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
-    y_mm: Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+    grip: Annotated[str, Field(max_length=120)]
+    x_mm: Coordinate
+    y_mm: Coordinate
 
 
 Edit = Annotated[TypeIn | Choose | Nudge | Give | Free | Drag, Field(discriminator="op")]
+
+
+class Touched(Act):
+    """A board's side, and where on a view it was touched; without a place, the middle of the side."""
+
+    board: Annotated[str, Field(max_length=80)]
+    side: Literal["face", "back", "upper", "lower"]
+    view: Annotated[str, Field(max_length=20)] = ""
+    x_mm: Coordinate | None = None
+    y_mm: Coordinate | None = None
+
+
+class Fit(Act):
+    """A new piece between two faces."""
+
+    op: Literal["fit"]
+    a: Touched
+    b: Touched
+
+
+ProjectAct = Annotated[TypeIn | Choose | Nudge | Give | Free | Drag | Fit, Field(discriminator="op")]

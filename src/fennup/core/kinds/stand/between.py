@@ -154,7 +154,7 @@ def add_top(spec: StandSpec, top: Top, flanks: Sequence[Flank], legs: Sequence[B
         looks += [here, unit(add(here, after))] if isinstance(spec.plan, Round) else [here]
     rims = [Plane(look, max(dot(look, p) for p in heads) + top.over_mm) for look in looks]
     try:
-        plate = panel("top", "Top", bottom, top.thickness_mm, rims)
+        plate = replace(panel("top", "Top", bottom, top.thickness_mm, rims), role="top")
     except CutError:
         raise SpecError("piece_outside", ("top",), part="Top") from None
     added.boards.append(plate)

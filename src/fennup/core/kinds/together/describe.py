@@ -10,14 +10,14 @@ from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.asking import figure, one_of
 from fennup.core.kinds.gauged import PAPERS, Sheet
 from fennup.core.kinds.singles import SINGLE_STARTS, SINGLES
-from fennup.core.kinds.together.pieces import facing, looks, seat_on
+from fennup.core.kinds.together.faces import seat_on
 from fennup.core.kinds.together.place import built, heights, solids_of
 from fennup.core.kinds.together.spec import MOST_MEMBERS, Member, TogetherSpec
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 
 SIZES_TO_FOLLOW = 14
-FACES_TO_FIT = 3
+ON_PAPER = {paper.id for paper in PAPERS}
 
 
 def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
@@ -25,28 +25,35 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     at = heights(spec)
     own = [_own(member) for member in spec.members]
     linked = {f"{link.of}/{link.measure}" for link in spec.links}
+    alone = len(spec.members) == 1
     views = []
     for paper in PAPERS:
         found: list[Dimension] = []
+        rings = _rings(spec, ruler, paper)
         for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
             lift = paper.flat((0.0, 0.0, at[member.name]))
-            seen = next((view.dimensions for view in description.views if view.id == paper.id), ())
-            found += [_placed(d, i, member, lift, linked) for d in seen if d.standing == "given"]
+            view = next((view for view in description.views if view.id == paper.id), None)
+            if view is not None:
+                seen = [d for d in view.dimensions if alone or d.standing == "given"]
+                found += [_placed(d, i, member, lift, linked, alone) for d in seen]
+                rings += [_grip(grip, paper.id, member, lift) for grip in view.grips if not _of_linked(grip, member, linked)]
         shapes = seen_from(ruler.assembly, solids, paper.right, paper.up)
-        views.append(View(paper.id, shapes, (), tuple(found), _rings(spec, ruler, paper)))
+        views.append(View(paper.id, shapes, (), tuple(found), tuple(rings)))
+    if alone:
+        views += [_section(view, spec.members[0], linked) for view in own[0].views if view.id not in ON_PAPER]
     controls: list[Control] = []
     for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
-        controls += _stands(spec, i, member)
+        controls += _stands(spec, i, member) if not alone else []
         controls += [c for row in description.sizes for c in _follows(spec, i, member, row, own)]
-        controls += [_control(c, i, member) for c in description.controls]
-    controls += [*_pieces(spec), _more(spec), *_to_fit(ruler, solids)]
+        controls += [_control(c, i, member, alone) for c in description.controls]
+    controls += [*_pieces(spec), _more(spec)]
     sizes = tuple(_size(row, i, spec.members[i], linked) for i, d in enumerate(own) for row in d.sizes)
     return Description(
         (f"together:{len(spec.members)}",), pictorial(ruler.assembly, solids), tuple(views), tuple(controls), sizes
     )
 
 
-def _rings(spec: TogetherSpec, ruler: Ruler, paper: Sheet) -> tuple[Grip, ...]:
+def _rings(spec: TogetherSpec, ruler: Ruler, paper: Sheet) -> list[Grip]:
     """A ring at both ends of every piece, to be dragged along its board."""
     made = []
     for k, piece in enumerate(spec.pieces):
@@ -55,7 +62,23 @@ def _rings(spec: TogetherSpec, ruler: Ruler, paper: Sheet) -> tuple[Grip, ...]:
             if found:
                 (x, y), long = found[1], hypot(*found[1])
                 made.append(Grip(f"piece:{paper.id}:{k}:{end}", found[0], (x / long, y / long)))
-    return tuple(made)
+    return made
+
+
+def _grip(grip: Grip, view: str, member: Member, lift: Point2) -> Grip:
+    """A ring of one assembly where that stands: called by the view, whose it is and its own name."""
+    return replace(grip, id=f"{view}/{member.name}/{grip.id}", at=(grip.at[0] + lift[0], grip.at[1] + lift[1]))
+
+
+def _of_linked(grip: Grip, member: Member, linked: set[str]) -> bool:
+    """Whether a ring moves a size that follows another's."""
+    return f"{member.name}/{grip.id.rpartition(':')[2]}" in linked
+
+
+def _section(view: View, member: Member, linked: set[str]) -> View:
+    """A single assembly's own cut, under its names."""
+    on_it = tuple(_placed(d, 0, member, (0.0, 0.0), linked, True) for d in view.dimensions)
+    return replace(view, dimensions=on_it, grips=tuple(_grip(grip, view.id, member, (0.0, 0.0)) for grip in view.grips))
 
 
 def _own(member: Member) -> Description:
@@ -72,8 +95,9 @@ def renamed(act: Edit, i: int, name: str) -> Edit:
     return act
 
 
-def _placed(d: Dimension, i: int, member: Member, lift: Point2, linked: set[str]) -> Dimension:
-    """A dimension where its assembly stands; one that follows another's is not typed over."""
+def _placed(d: Dimension, i: int, member: Member, lift: Point2, linked: set[str], alone: bool) -> Dimension:
+    """A dimension where its assembly stands, said to be its where there are several; one that follows another's is not typed
+    over."""
     name = f"{member.name}/{d.id}"
 
     def up(p: Point2) -> Point2:
@@ -85,7 +109,9 @@ def _placed(d: Dimension, i: int, member: Member, lift: Point2, linked: set[str]
     follows = name in linked
     acts = None if follows or d.acts is None else renamed(d.acts, i, member.name)
     standing = "derived" if follows else d.standing
-    return replace(d, id=name, label=f"{member.name}/{d.label}", acts=acts, standing=standing, can_free=False, **moved)  # type: ignore[arg-type]
+    label = d.label if alone else f"{member.name}/{d.label}"
+    free = d.can_free and alone
+    return replace(d, id=name, label=label, acts=acts, standing=standing, can_free=free, **moved)  # type: ignore[arg-type]
 
 
 def _size(row: SizeRow, i: int, member: Member, linked: set[str]) -> SizeRow:
@@ -97,8 +123,8 @@ def _size(row: SizeRow, i: int, member: Member, linked: set[str]) -> SizeRow:
     )
 
 
-def _control(control: Control, i: int, member: Member) -> Control:
-    """A control of one assembly, under its name."""
+def _control(control: Control, i: int, member: Member, alone: bool) -> Control:
+    """A control of one assembly, under its name where there are several."""
 
     def within(acts: tuple[Edit, ...]) -> tuple[Edit, ...]:
         return tuple(renamed(act, i, member.name) for act in acts)
@@ -106,7 +132,7 @@ def _control(control: Control, i: int, member: Member) -> Control:
     part = control.group == "part"
     return replace(
         control,
-        group="part" if part else f"{member.name}/{control.group}",
+        group=control.group if part or alone else f"{member.name}/{control.group}",
         options=tuple(Option(o.code, within(o.acts), o.chosen) for o in control.options),
         acts=renamed(control.acts, i, member.name) if control.acts else None,
         about=f"{member.name}/{control.about}" if part else control.about,
@@ -178,18 +204,6 @@ def _pieces(spec: TogetherSpec) -> list[Control]:
             Control("piece_away", "pieces", (Option("take_it_away", (away,), False),), about=piece.name),
         ]
     return made
-
-
-def _to_fit(ruler: Ruler, solids: dict[str, Solid]) -> list[Control]:
-    """On every board's card: the faces that look at its own, for a piece to be fitted between."""
-    sides = looks(ruler.assembly.boards, solids)
-    made: dict[str, list[Option]] = {}
-    for own in sides:
-        for other in facing(own, sides)[:FACES_TO_FIT]:
-            value = f"{own.board.id}|{own.side}|{other.board.id}|{other.side}"
-            option = Option(f"fit:{value}", (Choose(op="choose", path="pieces", value=value),), False)
-            made.setdefault(own.board.id, [Option("fit_none", (), True)]).append(option)
-    return [Control("fit_piece", "part", tuple(options), about=id, style="list") for id, options in made.items()]
 
 
 def _more(spec: TogetherSpec) -> Control:

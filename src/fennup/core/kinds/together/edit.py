@@ -2,13 +2,13 @@
 
 from typing import Any
 
-from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give
+from fennup.core.drawing.edit import Choose, Drag, Edit, Fit, Free, Give
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.kinds.editing import edit_field, put_at
 from fennup.core.kinds.gauged import PAPERS
 from fennup.core.kinds.singles import SINGLES
-from fennup.core.kinds.together.pieces import SIDES, seat_on, usual_piece
-from fennup.core.kinds.together.place import assemble, settle, told
+from fennup.core.kinds.together.faces import along_line, fitted_piece, seat_on
+from fennup.core.kinds.together.place import assemble, heights, settle, told
 from fennup.core.kinds.together.spec import TogetherSpec
 from fennup.core.units.lengths import Tape
 
@@ -35,7 +35,7 @@ def edit(spec: TogetherSpec, act: Edit, on: Tape) -> Document:
     if isinstance(act, Choose) and act.path == "members":
         return _fewer(document) if act.value is None else with_another(document, str(act.value))
     if isinstance(act, Choose) and act.path == "pieces":
-        return _pieces(spec, document, str(act.value))
+        return _without(document, [str(act.value)])
     return edit_field(document, act, on)
 
 
@@ -94,26 +94,39 @@ def _fewer(document: Document) -> Document:
     """Without the last one, and what followed it."""
     gone = document["members"][-1]["name"]
     links = [link for link in document["links"] if gone not in (link["of"], link["after"])]
-    pieces = [p for p in document["pieces"] if not any(p[end]["board"].startswith(f"{gone}/") for end in "ab")]
-    return put_at(put_at(put_at(document, "members", document["members"][:-1]), "links", links), "pieces", pieces)
+    fewer = put_at(put_at(document, "members", document["members"][:-1]), "links", links)
+    on_it = [p["name"] for p in document["pieces"] if any(p[end]["board"].startswith(f"{gone}/") for end in "ab")]
+    return _without(fewer, on_it)
 
 
-def _pieces(spec: TogetherSpec, document: Document, value: str) -> Document:
-    """One more piece between two faces (`board|side|board|side`), or, by its name, one less."""
-    if value in [piece.name for piece in spec.pieces]:
-        return put_at(document, "pieces", [piece for piece in document["pieces"] if piece["name"] != value])
-    boards = {board.id: board for board in assemble(spec).boards}
-    parts = value.split("|")
-    if len(parts) != 4 or parts[0] not in boards or parts[2] not in boards or not {parts[1], parts[3]} <= set(SIDES):
-        raise SpecError("no_such_board", ("pieces",), part=value)
-    taken = {piece.name for piece in spec.pieces}
-    name = next(n for k in range(1, 99) if (n := f"Piece {k}") not in taken)
-    made = usual_piece(name, (boards[parts[0]], parts[1]), (boards[parts[2]], parts[3]))  # type: ignore[arg-type]
-    return put_at(document, "pieces", [*document["pieces"], made])
+def _without(document: Document, gone: list[str]) -> Document:
+    """Without some pieces, and those that end on them."""
+    kept = []
+    for piece in document["pieces"]:
+        if piece["name"] in gone or piece["a"]["board"] in gone or piece["b"]["board"] in gone:
+            gone = [*gone, piece["name"]]
+        else:
+            kept.append(piece)
+    return put_at(document, "pieces", kept)
+
+
+def with_piece(spec: TogetherSpec, act: Fit, on: Tape) -> Document:
+    """One more piece between two touched faces. SpecError `no_such_face`."""
+    spec = settle(spec)
+    made = fitted_piece(spec, assemble(spec).boards, (act.a, act.b), on)
+    return spec.model_copy(update={"pieces": [*spec.pieces, made]}).model_dump(mode="json")
 
 
 def _dragged(spec: TogetherSpec, document: Document, act: Drag, on: Tape) -> Document:
-    """A piece's end let go somewhere along its board: to the nearest graduation. SpecError `no_such_grip`, `dragged_to_nothing`."""
+    """A ring of one of them, or a piece's end, let go somewhere along its board: to the nearest graduation. SpecError
+    `no_such_grip`, `dragged_to_nothing`."""
+    view, _, rest = act.grip.partition("/")
+    whose, slash, grip = rest.partition("/")
+    paper = next((paper for paper in PAPERS if paper.id == view), None)
+    if slash:
+        x, y = paper.flat((0.0, 0.0, heights(spec).get(whose, 0.0))) if paper else (0.0, 0.0)
+        own = act.model_copy(update={"grip": grip, "x_mm": act.x_mm - x, "y_mm": act.y_mm - y})
+        return _within(spec, document, whose, own, on)
     what, view, number, end = (*act.grip.split(":"), "", "", "")[:4]
     paper = next((paper for paper in PAPERS if paper.id == view), None)
     if what != "piece" or paper is None or not number.isdecimal() or int(number) >= len(spec.pieces) or end not in ("a", "b"):
@@ -124,9 +137,7 @@ def _dragged(spec: TogetherSpec, document: Document, act: Drag, on: Tape) -> Doc
     found = seat_on(paper, board, seat) if board else None
     if found is None:
         raise SpecError("no_such_grip", (act.grip,))
-    (x, y), (across, up) = found
-    moved = ((act.x_mm - x) * across + (act.y_mm - y) * up) / (across**2 + up**2)
-    along = round((seat.along_mm + moved) / on.graduation_mm) * on.graduation_mm
+    along = round((seat.along_mm + along_line(found, (act.x_mm, act.y_mm))) / on.graduation_mm) * on.graduation_mm
     if along < 0:
         raise SpecError("dragged_to_nothing", (act.grip,))
     return put_at(document, f"pieces.{number}.{end}.along_mm", along)

@@ -36,11 +36,13 @@ class Link(Strict):
 
 
 class Seat(Strict):
-    """Where a piece ends: the middle of a board's side, `along_mm` from the board's left end."""
+    """Where a piece ends: on a board's side, `along_mm` from the board's left end and `aside_mm` off the side's middle, towards
+    the board's upper edge or, on an edge, its face."""
 
     board: Annotated[str, Field(max_length=80, description="the board's id, its assembly's name before it")]
     side: Literal["face", "back", "upper", "lower"]
     along_mm: Play_mm
+    aside_mm: Place_mm = 0.0
 
 
 class Piece(Strict):
