@@ -249,6 +249,17 @@ class Documents(Api):
         answer = self.type(project, "shape.size.mm", "3' 2 1/2\"")
         self.assertIn("38 1/2", answer.json["echo"])
 
+    def test_a_project_that_can_no_longer_be_worked_out_hides_no_other(self) -> None:
+        self.new(name="Sound", spec=HEXAGON)
+        worn = self.new(name="Worn", spec=HEXAGON)
+        with self.app.config["SESSIONS"]() as session, session.begin():
+            where = "UPDATE revision SET body = json_set(body, '$.spec.shape.sides', 2) WHERE document_id = :id"
+            self.assertEqual(session.execute(text(where), {"id": worn["id"]}).rowcount, 1)  # type: ignore[attr-defined]
+        cards = {card["name"]: card for card in self.client.get("/api/projects").json["projects"]}
+        self.assertEqual(cards["Sound"]["closes"], "closes")
+        self.assertEqual(cards["Worn"]["closes"], "fails")
+        self.assertIn("3", cards["Worn"]["facts"])  # sides at least
+
     def test_every_start_and_the_demo_can_be_solved_and_closes(self) -> None:
         for start in self.client.get("/api/starts").json["starts"]:
             self.assertNotEqual(self.new(start=start["code"])["sheet"]["closing"]["tone"], "fails")

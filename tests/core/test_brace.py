@@ -7,7 +7,7 @@ from typing import Any
 from fennup.core.drawing.edit import Give
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
-from fennup.core.parts.solid import end_cut
+from fennup.core.parts.solid import end_cut, rip_bevel_deg
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import solved, spec_of
@@ -142,6 +142,25 @@ class AgainstAWall(unittest.TestCase):
         low, high = made.solids["tread 1"].extent_x()
         self.assertAlmostEqual(high - low, 300.0, places=9)
         self.assertTrue(boolean_proof(made.assembly).holds and all(check.closes for check in made.joints))
+
+    def test_boxes_stand_on_their_treads_flush_with_the_uprights_and_end_below_the_next_tread(self) -> None:
+        treads = {"count": 3, "thickness_mm": 20.0, "clear_mm": 500.0, "box_mm": 100.0}
+        place = {"form": "prop", "stand_off_mm": 500.0, "wall_height_mm": 1500.0, "treads": treads}
+        made = solved(brace(place, 130.0))
+        lean = atan2(500, 1500)
+        for name in ("front 2", "back 2"):
+            board = made.assembly.board(name)
+            # The board's width from long point to long point: up the slope, and what its thickness takes at both bevels.
+            tall = [p[1] for piece in made.solids[name].local for p in piece.points]
+            self.assertAlmostEqual(max(tall) - min(tall), 100 / cos(lean) + 20 * tan(lean), places=9)
+            self.assertAlmostEqual(abs(rip_bevel_deg(board.lower_rip)), degrees(lean), places=9)
+            level = sorted({round(p[2], 6) for piece in made.solids[name].world for p in piece.points})
+            self.assertEqual(level, [round(1500 / 2 + 10, 6), round(1500 / 2 + 110, 6)])
+        self.assertTrue(boolean_proof(made.assembly).holds and all(check.closes for check in made.joints))
+        for wrong, code in (({"box_mm": 360.0}, "box_too_tall"), ({"thickness_mm": 80.0}, "box_no_room")):
+            with self.assertRaises(SpecError) as refused:
+                solved(brace({**place, "treads": {**treads, **wrong}}, 130.0))
+            self.assertEqual(refused.exception.code, code)
 
     def test_a_prop_shorter_than_its_place_is_refused_with_what_it_hangs_on(self) -> None:
         document = brace({"form": "prop", "stand_off_mm": 600.0, "wall_height_mm": 800.0}, by="lower")

@@ -109,6 +109,7 @@ def braces(draw: st.DrawFn) -> dict[str, Any]:
         place |= {"stand_off_mm": draw(sizes), "wall_height_mm": draw(sizes), "ground_deg": draw(tilt), "wall_deg": draw(tilt)}
         if draw(st.booleans()):
             place["treads"] = {"count": draw(st.integers(1, 8)), "thickness_mm": draw(thin), "clear_mm": draw(sizes)}
+            place["treads"]["box_mm"] = draw(st.none() | sizes)
     else:
         by += ["corners", "pocket"]
         place |= {"clear_mm": draw(sizes), "rise_mm": draw(rise)}

@@ -1634,7 +1634,8 @@ export interface components {
         };
         /**
          * SolidsOut
-         * @description A project as solids; `stands` where z is up rather than towards the reader.
+         * @description A project as solids; `stands` where z is up rather than towards the reader; `turn`: how far round from the front one
+         *     looks first, radians, + from the right.
          */
         SolidsOut: {
             /** Joints */
@@ -1643,6 +1644,8 @@ export interface components {
             solids: components["schemas"]["SolidOut"][];
             /** Stands */
             stands: boolean;
+            /** Turn */
+            turn: number;
             /** Version */
             version: number;
         };

@@ -55,6 +55,7 @@ export class SolidScene {
   private settling = 0;
   private drawn = 0;
   private weak = false;
+  private turned = false;
 
   /** Throws where the browser has no WebGL. */
   constructor(
@@ -103,6 +104,7 @@ export class SolidScene {
         this.joints.add(loop);
       }
     }
+    if (!this.turned) this.look.turn = solids.turn;
     this.recolour();
     this.pull(this.apart);
   }
@@ -170,6 +172,7 @@ export class SolidScene {
   }
 
   turn(right: number, down: number): void {
+    this.turned = true;
     this.look.turn -= right;
     this.look.rise = Math.max(0.05, Math.min(Math.PI - 0.05, this.look.rise - down));
     this.draw();
@@ -181,6 +184,7 @@ export class SolidScene {
   }
 
   fromTheFront(): void {
+    this.turned = true;
     this.look = { turn: 0, rise: Math.PI / 2, distance: FRONT.distance };
     this.draw();
   }

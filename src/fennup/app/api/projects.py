@@ -49,7 +49,7 @@ from fennup.app.services.projects import (
 )
 from fennup.app.services.sheet import sheet_of
 from fennup.app.services.solids import solids_of
-from fennup.app.services.validate import validated
+from fennup.app.services.validate import Invalid, validated
 from fennup.app.wording.echo import feet_echo
 from fennup.app.wording.labels import FAMILY, STARTS
 from fennup.core.drawing.edit import ProjectAct
@@ -113,7 +113,20 @@ def list_projects() -> Response:
 
 def _card(state: documents.State, session: Session) -> ProjectCard:
     body = ProjectBody.model_validate(state.body)
-    solution = solved(body, session)
+    try:
+        solution = solved(body, session)
+    except Invalid as refused:
+        # One that a later version cannot work out any more must not hide the others.
+        return ProjectCard(
+            id=state.id,
+            name=body.name,
+            kind=body.spec["kind"],
+            variant_of=body.variant_of,
+            facts=refused.problems[0].text,
+            closes="fails",
+            changed_at=state.changed_at,
+            view=view_out(View("picture"), PLAIN),
+        )
     sheet = sheet_of(solution, body.voice())
     return ProjectCard(
         id=state.id,

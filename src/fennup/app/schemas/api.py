@@ -203,10 +203,12 @@ class JointOut(BaseModel):
 
 
 class SolidsOut(BaseModel):
-    """A project as solids; `stands` where z is up rather than towards the reader."""
+    """A project as solids; `stands` where z is up rather than towards the reader; `turn`: how far round from the front one
+    looks first, radians, + from the right."""
 
     version: int
     stands: bool
+    turn: float
     solids: list[SolidOut]
     joints: list[JointOut]
 

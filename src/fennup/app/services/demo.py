@@ -96,6 +96,14 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         },
     },
     {
+        "name": "Fender and line ladder",
+        "spec": {
+            "kind": "brace", "width_mm": 125.0, "thickness_mm": 24.0, "member_mm": 90.0,
+            "place": {"form": "prop", "stand_off_mm": 560.0, "wall_height_mm": 1780.0,
+                      "treads": {"count": 4, "thickness_mm": 18.0, "clear_mm": 640.0, "box_mm": 110.0}},
+        },
+    },
+    {
         "name": "Slip gate braces",
         "spec": {
             "kind": "brace", "width_mm": 60.0, "thickness_mm": 27.0, "member_mm": 70.0,

@@ -1,6 +1,7 @@
 """The finished parts as points and facets for a view that turns."""
 
 from fennup.app.schemas.api import JointOut, PieceOut, SolidOut, SolidsOut
+from fennup.core.drawing.board_views import looked_from
 from fennup.core.geometry.vec import Vec, norm, scale, sub
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
@@ -14,6 +15,7 @@ def solids_of(solution: Solution, version: int) -> SolidsOut:
     return SolidsOut(
         version=version,
         stands=KINDS[solution.spec.kind].stands,
+        turn=looked_from(solution.solids),
         solids=[
             SolidOut(
                 id=board.id,

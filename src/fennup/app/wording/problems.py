@@ -38,7 +38,13 @@ PROBLEMS: dict[str, Words] = {
     "braces_miss": lambda d, v: "The second brace does not cross the first between the members.",
     "wall_lies_down": lambda d, v: "The wall would lie on the ground.",
     "tread_off": lambda d, v: (
-        f"{d['part']} would stand where the uprights are already cut away for the ground or the wall. Take fewer treads."
+        f"{d['part']} would stand where the uprights are already cut away for the ground or the wall. Take fewer treads, lower boxes or slimmer uprights."
+    ),
+    "box_too_tall": lambda d, v: (
+        f"Between one tread and the next there are {_mm(d, v, 'limit_mm')}: boxes of {_mm(d, v, 'mm')} do not go in."
+    ),
+    "box_no_room": lambda d, v: (
+        f"A front and a back take {_mm(d, v, 'mm')} together, and the uprights are {_mm(d, v, 'limit_mm')} deep: no room is left."
     ),
     "treads_on_flat": lambda d, v: "The uprights lie too flat for level treads.",
     "pitch_range": lambda d, v: (

@@ -15,6 +15,7 @@ ALONG = (1.0, 0.0)
 TURN, RISE = 0.5, 0.55  # radians round and up, for the view at a glance
 
 
+
 def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, ...]:
     """Every board's silhouette seen from +z, then joint faces edge on, then rabbet walls."""
     shapes = [
@@ -94,11 +95,20 @@ def joints_sliced(assembly: Assembly, solids: dict[str, Solid], plane: Plane, ri
 
 
 def pictorial(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, ...]:
-    """The whole from the front, a little from the right and from above, without perspective."""
-    turn, rise = TURN, RISE
+    """The whole from the front, a little from one side and from above, without perspective."""
+    turn, rise = looked_from(solids), RISE
     right: Vec = (cos(turn), sin(turn), 0.0)
     up: Vec = (-sin(turn) * sin(rise), cos(turn) * sin(rise), cos(rise))
     return seen_from(assembly, solids, right, up)
+
+
+def looked_from(solids: dict[str, Solid]) -> float:
+    """How far round from the front one looks, radians: from the right, unless what is there already stands on that side."""
+    found, parts = (
+        [p[0] for solid in solids.values() if solid.board.found == there for piece in solid.world for p in piece.points]
+        for there in (True, False)
+    )
+    return -TURN if found and sum(found) / len(found) > sum(parts) / len(parts) else TURN
 
 
 def sliced(solids: dict[str, Solid], plane: Plane, right: Vec, up: Vec, within: tuple[Plane, ...] = ()) -> tuple[Shape, ...]:

@@ -41,5 +41,10 @@ def controls_of(spec: BraceSpec) -> tuple[Control, ...]:
         if place.treads:
             controls.append(figure("tread_count", "outline", float(place.treads.count), "place.treads.count", "count"))
             controls.append(figure("tread_clear", "outline", place.treads.clear_mm, "place.treads.clear_mm"))
+            tall = place.wall_height_mm / (place.treads.count + 1) / 3
+            now = place.treads.box_mm
+            controls.append(with_or_without("boxes", "outline", "place.treads.box_mm", ("bare_treads", "with_boxes"), tall, now))
+            if now is not None:
+                controls.append(figure("box_height", "outline", now, "place.treads.box_mm"))
             controls.append(figure("tread_thickness", "board", place.treads.thickness_mm, "place.treads.thickness_mm"))
     return tuple(controls)

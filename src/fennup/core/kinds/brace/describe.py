@@ -25,7 +25,7 @@ def describe(spec: BraceSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
 
 def _on_front(ruler: Ruler) -> list[Shown]:
     """Every size where it stands: along the members outside them, along the brace on its own sides."""
-    up: Point2 = FRONT.flat(ruler.assembly.boards[0].frame.y)
+    up: Point2 = FRONT.flat(next(b for b in ruler.assembly.boards if b.id in ("brace", "prop")).frame.y)
     shown: list[Shown] = [
         ("post_leg", LEFT, 1.4), ("beam_leg", UP, 1.4), ("corner_angle", UP, 0.0), ("clear", DOWN, 1.0), ("brace_rise", RIGHT, 1.4),
         ("stand_off", DOWN, 1.4), ("wall_height", RIGHT, 1.4), ("prop_lean", UP, 0.0), ("start", LEFT, 1.4),

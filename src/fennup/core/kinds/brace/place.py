@@ -10,9 +10,10 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, plane_through
 from fennup.core.geometry.vec import Point2, Vec, cross, dot
-from fennup.core.kinds.brace.spec import Between, BraceSpec, Knee, Prop, Treads
+from fennup.core.kinds.brace.spec import Between, BraceSpec, Knee, Prop
+from fennup.core.kinds.brace.treads import add_treads
 from fennup.core.kinds.inner import Added, Face, fitted, lapped
-from fennup.core.parts.solid import ARRISES, arris_length, extent_along, solid_of
+from fennup.core.parts.solid import ARRISES, arris_length, solid_of
 from fennup.core.stock.section import Section
 
 X: Vec = (1.0, 0.0, 0.0)
@@ -246,7 +247,7 @@ def _prop(spec: BraceSpec, place: Prop) -> Assembly:
         *_lengths("prop"),
     ]
     if treads:
-        gauges += _add_treads(spec, treads, prop, added, rings)
+        gauges += add_treads(spec, treads, prop, added, rings)
     size, margin = (spec.member_mm, deep), spec.member_mm
     slab = member("ground", "Ground", (0.0, 0.0), ground, off_ground, (0.0, _reach([prop], ground, margin)[1]), size)
     # The ground runs up to the wall's face.
@@ -262,41 +263,3 @@ def _shifted(board: Board, by: float, id: str, name: str) -> Board:
     """The same board farther back."""
     x, y, z = board.frame.origin
     return replace(board, id=id, name=name, frame=replace(board.frame, origin=(x, y + by, z)))
-
-
-def _add_treads(spec: BraceSpec, treads: Treads, prop: Board, added: Added, rings: list[Ring]) -> list[Gauge]:
-    """Level treads, each as deep as the uprights are, at even rises between foot and head."""
-    lean = prop.frame.x
-    if lean[2] < 0.1:
-        raise SpecError("treads_on_flat", ("place.treads",))
-    deep = spec.width_mm / lean[2] + treads.thickness_mm * abs(lean[0] / lean[2])
-    ends = [_on_axis(prop, at) for at in ENDS]
-    half = treads.clear_mm / 2
-    for i in range(treads.count):
-        share = (i + 1) / (treads.count + 1)
-        x, z = (ends[0][k] + (ends[1][k] - ends[0][k]) * share for k in (0, 2))
-        frame = Frame((x, 0.0, z), Y, (-1.0, 0.0, 0.0), UP)
-        board = Board(
-            f"tread {i + 1}", f"Tread {i + 1}", Section(deep, treads.thickness_mm), frame, role="tread",
-            upper_rip=frame.plane_to_local(prop.side_in_world("upper")), lower_rip=frame.plane_to_local(prop.side_in_world("lower")),
-        )  # fmt: skip
-        board = board.with_cut("left", Plane(FRONT, half)).with_cut("right", Plane(Y, half))
-        corners = [p for piece in solid_of(board).world for p in piece.points]
-        cuts = [prop.frame.plane_to_world(cut) for cut in (*prop.left, *prop.right)]
-        if max(cut.beyond(p) for cut in cuts for p in corners) > 1e-9:
-            raise SpecError("tread_off", ("place.treads.count",), part=board.name)
-        added.boards.append(board)
-        for end, on, side in (("left", "prop", "back"), ("right", "prop 2", "face")):
-            here = ((board.id, "left" if end == "left" else "right"),)
-            added.joints.append(Joint(f"{board.id} {end}", "butt", Mating(board.id, f"{end}:0"), Mating(on, side), here))  # type: ignore[arg-type]
-    names = tuple(f"tread {i + 1}" for i in range(treads.count))
-    rings.append(Ring(("prop", "prop 2", *names), False, treads.count - 1))
-    if treads.count == 1:
-        return []
-    return [Gauge("tread_rise", Spot("tread 1", "left"), Spot("tread 2", "left"), "along", UP, follows=True)]
-
-
-def _on_axis(board: Board, end: str) -> Vec:
-    """Where a board's middle line comes to its end, in the middle of the thickness."""
-    x = extent_along(board, 0.0, 0.0)[end == "right"]
-    return board.frame.to_world((x, 0.0, 0.0))

@@ -39,11 +39,15 @@ class Between(Strict):
 
 
 class Treads(Strict):
-    """Level treads between two leaning uprights, their edges flush with them, at even rises."""
+    """Level treads between two leaning uprights, their edges flush with them, at even rises.
+
+    With `box_mm` each is the floor of a box: a front and a back that high, as thick as the tread, flush with the uprights.
+    """
 
     count: Annotated[int, Field(ge=1, le=30)]
     thickness_mm: Size_mm
     clear_mm: Size_mm
+    box_mm: Size_mm | None = None
 
 
 class Prop(Strict):

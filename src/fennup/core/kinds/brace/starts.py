@@ -19,4 +19,8 @@ STARTS: dict[str, dict[str, Any]] = {
         {"form": "prop", "stand_off_mm": 500.0, "wall_height_mm": 2000.0, "treads": {"count": 6, "thickness_mm": 30.0, "clear_mm": 380.0}},
         90.0,
     ),
+    "box_ladder": _brace(
+        {"form": "prop", "stand_off_mm": 500.0, "wall_height_mm": 1700.0, "treads": {"count": 4, "thickness_mm": 20.0, "clear_mm": 600.0, "box_mm": 110.0}},
+        120.0,
+    ),
 }  # fmt: skip
