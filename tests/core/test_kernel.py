@@ -65,6 +65,13 @@ class CutsOnABoard(unittest.TestCase):
 
 
 class SolidsAndPlanes(unittest.TestCase):
+    def test_the_middle_of_a_wedge_lies_at_a_third_from_its_thick_side(self) -> None:
+        block = solid_of(board(cut(0, 0, 0.0, -1), cut(0, 0, 90.0))).local[0]
+        wedge = clip(block, plane_through((0.0, 30.0, 0.0), unit((60.0, 90.0, 0.0))), "slope")
+        half = 90.0 * 60.0 * 20.0 / 2
+        for got, expected in zip(wedge.moment(), (half * 30.0, half * -10.0, 0.0), strict=True):
+            self.assertAlmostEqual(got, expected, places=3)
+
     def test_clipping_a_box_by_a_diagonal_leaves_half_of_it(self) -> None:
         box = solid_of(board(cut(0, 0, 0.0, -1), cut(0, 0, 60.0))).local[0]
         half = clip(box, plane_through((30.0, 0.0, 0.0), (1.0, 1.0, 0.0)), "cut")

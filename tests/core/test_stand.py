@@ -1,13 +1,15 @@
 """Stands against closed forms: q = sqrt(1 + tan² x + tan² y) of a leg that leans x and y (F18), rings by F29."""
 
 import unittest
-from math import acos, asin, atan, cos, degrees, radians, sin, sqrt, tan
+from math import acos, asin, atan, cos, degrees, hypot, radians, sin, sqrt, tan
 from typing import Any
 
 from fennup.core.drawing.edit import Drag, Free, Give
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.kinds.stand.roll import roll_picture
 from fennup.core.kinds.stand.sides import flanks_of, residual_deg
+from fennup.core.kinds.stand.spec import ROLLS
 from fennup.core.parts.solid import end_cut, rip_bevel_deg
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
@@ -45,6 +47,15 @@ class ALegThatLeansTwoWays(unittest.TestCase):
         foot = end_cut(solved(four(7, 12, roll="even")).assembly.board("AB").left[0])
         self.assertAlmostEqual(abs(foot.miter_deg), 7.0, places=9)
         self.assertAlmostEqual(abs(foot.edge_trace_deg), 12.0, places=9)
+
+    def test_the_pictures_of_how_a_leg_is_turned_show_which_sides_lie_in_their_planes(self) -> None:
+        in_planes = {}
+        for how in ROLLS:
+            wood, *planes = roll_picture(how, None).shapes
+            edges = [(b[0] - a[0], b[1] - a[1]) for a, b in zip(wood.points, wood.points[1:], strict=False)]
+            lines = [(b[0] - a[0], b[1] - a[1]) for a, b in (plane.points for plane in planes)]
+            in_planes[how] = sum(any(abs(x * v - y * u) < 1e-6 * hypot(x, y) * hypot(u, v) for x, y in edges) for u, v in lines)
+        self.assertEqual(in_planes, {"in_plane": 1, "even": 0, "rhombic": 2})
 
     def test_a_rhombic_leg_lies_in_both_planes_and_is_ripped_by_the_residual(self) -> None:
         made = solved(four(8, 8, roll="rhombic"))

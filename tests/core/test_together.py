@@ -46,6 +46,30 @@ class ABinOnAStandWithAHood(unittest.TestCase):
         alone = sum(len(solved(member["spec"]).assembly.boards) for member in BIN["members"])
         self.assertEqual(len(made.assembly.boards), alone)
 
+    def test_what_bears_on_nothing_hangs_or_would_fall_over_is_said(self) -> None:
+        def said(spec: Any) -> dict[str, Any]:
+            return {f.code: f for f in solved(spec).findings if f.code in ("stands_on_air", "held_above", "tips_over")}
+
+        self.assertEqual(said(BIN), {})
+        wide: dict[str, Any] = deepcopy(BIN)
+        wide["links"][2]["plus_mm"] = 200.0  # the hood's eaves reach past the bin's rim all round
+        self.assertEqual(said(wide)["stands_on_air"].parts, ("Hood", "Bin"))
+        lifted: dict[str, Any] = deepcopy(BIN)
+        lifted["members"][1]["up_mm"] = 25.0
+        self.assertEqual((said(lifted)["held_above"].parts, said(lifted)["held_above"].value), (("Bin",), 25.0))
+        # One wall leans out so far that the wood's middle lies past the foot on that side.
+        leaning: dict[str, Any] = deepcopy(BIN)
+        plan = {"form": "rectangle", "width_mm": 120.0, "depth_mm": 360.0}
+        tray = {
+            "kind": "box",
+            "plan": plan,
+            "height_mm": 500.0,
+            "thickness_mm": 18.0,
+            "slopes_deg": {"A": 0.0, "B": 55.0, "C": 0.0, "D": -50.0},
+        }
+        leaning["members"], leaning["links"] = [leaning["members"][0], {"name": "Tray", "on": "Stand", "spec": tray}], []
+        self.assertEqual(said(leaning)["tips_over"].parts, ("Tray",))
+
     def test_one_change_moves_all_that_follows(self) -> None:
         made = solved(edited(spec_of(BIN), Give(op="give", measure="Stand/top_width", text="400")).model_dump(mode="json"))
         self.assertAlmostEqual(made.ruler.measure("Bin/outer_bottom_width") or 0, 400.0, places=6)

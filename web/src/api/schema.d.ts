@@ -1158,6 +1158,7 @@ export interface components {
             code: string;
             /** Label */
             label: string;
+            picture: components["schemas"]["ViewOut"] | null;
         };
         /**
          * PairOut

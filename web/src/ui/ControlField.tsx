@@ -1,5 +1,9 @@
 import type { Act, Control, Problem } from "../api/types";
+import { Drawing } from "../drawing/Drawing";
 import { FigureField } from "./FigureField";
+
+/** Room for the letters at the ends of lines. */
+const PICTURE_PAD = { left: 14, right: 16, top: 14, bottom: 8 };
 
 type Props = {
   control: Control;
@@ -58,10 +62,11 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
           <button
             key={o.code}
             type="button"
-            className="plain-button"
+            className={o.picture ? "picture-button" : "plain-button"}
             aria-pressed={single ? undefined : o.chosen}
             onClick={() => (control.style === "pick" && o.chosen ? undefined : choose(o.acts as Act[]))}
           >
+            {o.picture && <Drawing view={o.picture} label="" className="mb-1 h-24" pad={PICTURE_PAD} />}
             {o.label}
           </button>
         ))}

@@ -50,6 +50,7 @@ class OptionOut(BaseModel):
     label: str
     acts: list[Edit]
     chosen: bool
+    picture: ViewOut | None
 
 
 class ControlOut(BaseModel):

@@ -57,7 +57,16 @@ def control_out(c: Control, voice: Voice) -> ControlOut:
         group=c.group,
         group_label=group_label(c.group),
         about=c.about,
-        options=[OptionOut(code=o.code, label=label(o.code), acts=list(o.acts), chosen=o.chosen) for o in c.options],
+        options=[
+            OptionOut(
+                code=o.code,
+                label=label(o.code),
+                acts=list(o.acts),
+                chosen=o.chosen,
+                picture=view_out(o.picture, voice) if o.picture else None,
+            )
+            for o in c.options
+        ],
         figure=voice.of(c.value, c.unit) if c.value is not None and c.unit else None,
         unit=c.unit,
         acts=c.acts,

@@ -144,6 +144,14 @@ Words = Callable[[str, float, float, Voice], str]
 
 FINDINGS: dict[str, Words] = {
     "legs_loose": lambda *_: "Nothing holds the legs together yet: give them rails, a ring, braces or a top.",
+    "stands_on_air": lambda p, *_: (
+        f"{p} do not touch: the lowest wood of the first lies beside the highest of the second. Change a width, or what it stands on."
+    ),
+    "tips_over": lambda p, v, _, say: (
+        f"By the weight of its wood {p} would fall over"
+        + (f": its middle lies {say.small(v)} outside what it stands on." if v else ": it stands on a line only.")
+    ),
+    "held_above": lambda p, v, _, say: f"{p} hangs {say.say(v)} above what is below it: something else must hold it there.",
     "brace_load": lambda *_: (
         "Geometry only: size and fixings are not judged. A load-bearing brace, a prop or a ladder that people use needs local codes and "
         "somebody licensed. Prop what it carries before you take anything away."

@@ -7,13 +7,13 @@ from fennup.core.assembly.board import ENDS, Board
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.view import Mark, Shape, ShapeRole
 from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.polygon import hull
 from fennup.core.geometry.polyhedron import clip, clip_polygon
 from fennup.core.geometry.vec import Point2, Vec, cross, dot
 from fennup.core.parts.solid import Solid, arris_line, extent_along, long_points
 
 ALONG = (1.0, 0.0)
 TURN, RISE = 0.5, 0.55  # radians round and up, for the view at a glance
-
 
 
 def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, ...]:
@@ -130,25 +130,6 @@ def sliced(solids: dict[str, Solid], plane: Plane, right: Vec, up: Vec, within: 
 
 def _points(solid: Solid) -> list[Vec]:
     return [p for piece in solid.world for p in piece.points]
-
-
-def hull(points: list[Point2]) -> tuple[Point2, ...]:
-    """Convex outline, anticlockwise (monotone chain)."""
-    ordered = sorted({(round(x, 9), round(y, 9)) for x, y in points})
-
-    def half(run: list[Point2]) -> list[Point2]:
-        kept: list[Point2] = []
-        for p in run:
-            while len(kept) > 1 and _turn(kept[-2], kept[-1], p) <= 1e-7:
-                kept.pop()
-            kept.append(p)
-        return kept[:-1]
-
-    return tuple(half(ordered) + half(ordered[::-1]))
-
-
-def _turn(a: Point2, b: Point2, c: Point2) -> float:
-    return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
 
 
 def _farthest(points: list[Point2]) -> tuple[Point2, Point2]:

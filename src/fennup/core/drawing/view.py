@@ -83,11 +83,12 @@ class View:
 
 @dataclass(frozen=True)
 class Option:
-    """One answer to a choice: the acts that bring it about."""
+    """One answer to a choice: the acts that bring it about, and what it looks like."""
 
     code: str
     acts: tuple[Edit, ...]
     chosen: bool
+    picture: View | None = None
 
 
 @dataclass(frozen=True)

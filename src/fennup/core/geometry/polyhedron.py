@@ -1,6 +1,7 @@
 """Convex solids, and the one operation that the whole kernel needs: cutting one by a plane."""
 
 from dataclasses import dataclass
+from itertools import pairwise
 from math import atan2
 
 from fennup.core.geometry.plane import Plane
@@ -33,6 +34,15 @@ class Polyhedron:
     def volume(self) -> float:
         """Cubic mm: the cones from the origin over every facet, by the divergence theorem."""
         return sum(f.plane.offset * polygon_area(self.corners(f)) for f in self.facets) / 3.0
+
+    def moment(self) -> Vec:
+        """Its volume times where its middle lies, mm^4: the cones from the origin over every facet's triangles."""
+        total: Vec = (0.0, 0.0, 0.0)
+        for facet in self.facets:
+            a, *rest = self.corners(facet)
+            for b, c in pairwise(rest):
+                total = add(total, scale(add(a, add(b, c)), dot(a, cross(b, c)) / 24.0))
+        return total
 
 
 EMPTY = Polyhedron((), ())

@@ -1,12 +1,14 @@
 """What there is to decide about a stand, in the order in which one decides it."""
 
+from dataclasses import replace
 from typing import Any
 
 from fennup.core.drawing.view import Control
 from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
 from fennup.core.kinds.stand.between import depth_of, legs_beside
+from fennup.core.kinds.stand.roll import roll_picture
 from fennup.core.kinds.stand.sides import flanks_of
-from fennup.core.kinds.stand.spec import Pairs, Rail, Round, StandSpec
+from fennup.core.kinds.stand.spec import ROLLS, Pairs, Rail, Round, StandSpec
 from fennup.core.parts.measure import Ruler
 
 
@@ -19,7 +21,7 @@ def controls_of(spec: StandSpec, ruler: Ruler) -> tuple[Control, ...]:
     controls += [
         figure("leg_width", "legs", spec.leg.width_mm, "leg.width_mm"),
         figure("leg_thickness", "legs", spec.leg.thickness_mm, "leg.thickness_mm"),
-        one_of("roll", "legs", "roll", {f"roll_{how}": how for how in ("in_plane", "even", "rhombic")}, spec.roll),
+        _roll(spec),
     ]
     if isinstance(plan, Pairs):
         controls += _beam(spec, plan)
@@ -31,6 +33,14 @@ def controls_of(spec: StandSpec, ruler: Ruler) -> tuple[Control, ...]:
             controls.append(figure("top_thickness", "on_top", spec.top.thickness_mm, "top.thickness_mm"))
             controls.append(figure("top_over", "on_top", spec.top.over_mm, "top.over_mm"))
     return tuple(controls)
+
+
+def _roll(spec: StandSpec) -> Control:
+    """How a leg is turned: every way with its picture."""
+    legs = spec.plan.legs if isinstance(spec.plan, Round) else None
+    asked = one_of("roll", "legs", "roll", {f"roll_{how}": how for how in ROLLS}, spec.roll)
+    drawn = tuple(replace(option, picture=roll_picture(how, legs)) for option, how in zip(asked.options, ROLLS, strict=True))
+    return replace(asked, options=drawn)
 
 
 def _beam(spec: StandSpec, plan: Pairs) -> list[Control]:

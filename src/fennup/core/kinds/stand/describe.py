@@ -1,12 +1,12 @@
 """What a stand shows of itself: from the front, from the side, from above, how a leg is turned, the feet on the ground."""
 
-from fennup.core.drawing.board_views import pictorial, sliced
-from fennup.core.drawing.view import Description, Dimension, Mark, Shape, SizeRow, View
-from fennup.core.geometry.plane import plane_through
-from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
-from fennup.core.kinds.gauged import ABOVE, DOWN, FRONT, LEFT, RIGHT, SIDE, UP, Sheet, Shown, dimensions, read_only, rows, view
+from fennup.core.drawing.board_views import pictorial
+from fennup.core.drawing.view import Description, Mark, Shape, SizeRow, View
+from fennup.core.geometry.vec import Vec
+from fennup.core.kinds.gauged import ABOVE, DOWN, FRONT, LEFT, RIGHT, SIDE, UP, Shown, dimensions, read_only, rows, view
 from fennup.core.kinds.stand.controls import controls_of
-from fennup.core.kinds.stand.sides import flanks_of, foot_of, residual_deg, seam
+from fennup.core.kinds.stand.roll import roll_view
+from fennup.core.kinds.stand.sides import flanks_of, foot_of, residual_deg
 from fennup.core.kinds.stand.sizing import SIZING
 from fennup.core.kinds.stand.spec import Round, StandSpec
 from fennup.core.parts.measure import Ruler
@@ -29,7 +29,7 @@ def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
         view(SIDE, ruler, solids, given, on_side),
         view(ABOVE, ruler, solids, given, on_ground, marks),
     ]
-    views.append(_roll(spec, ruler, solids))
+    views.append(roll_view(spec, solids[spec.legs[0]]))
     views.append(_feet(spec, ruler, solids, given))
     return Description(
         _facts(spec), pictorial(ruler.assembly, solids), tuple(views), controls_of(spec, ruler), _sizes(spec, ruler, given)
@@ -48,46 +48,6 @@ def _top_of(solid: Solid) -> Vec:
     tops = [p for p in points if p[2] > high - 1e-6]
     count = len(tops)
     return (sum(p[0] for p in tops) / count, sum(p[1] for p in tops) / count, high)
-
-
-def _roll(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> View:
-    """The first leg cut square across, seen from its head, and where its two sides' planes run."""
-    flanks = flanks_of(spec)
-    a, b = flanks[0], flanks[1]
-    foot, head = seam(a, b, spec.height_mm)
-    axis, middle = unit(sub(head, foot)), scale(add(foot, head), 0.5)
-    right = unit(sub(a.along, scale(axis, dot(a.along, axis))))
-    up = cross(axis, right)
-    cut = plane_through(middle, axis)
-    id = spec.legs[0]
-    shapes = list(sliced({id: solids[id]}, cut, right, up))
-    reach = 1.35 * max(spec.leg.width_mm, spec.leg.thickness_mm)
-    paper = Sheet("roll", right, up)
-    marks = []
-    for flank, sense in ((a, -1.0), (b, 1.0)):
-        way = unit(cross(axis, flank.plane.normal))
-        inwards = way if dot(way, scale(flank.along, sense)) > 0 else scale(way, -1.0)
-        far = add(middle, scale(inwards, reach))
-        shapes.append(Shape("circle", (paper.flat(add(middle, scale(inwards, -reach / 4))), paper.flat(far))))
-        off = add(far, scale(flank.plane.normal, reach / 7))
-        marks.append(Mark("letter", paper.flat(off), flank.letter))
-    return View("roll", tuple(shapes), tuple(marks), _out_of_plane(spec, ruler, paper, middle))
-
-
-def _out_of_plane(spec: StandSpec, ruler: Ruler, paper: Sheet, corner: Vec) -> tuple[Dimension, ...]:
-    """The angle between the leg's outer edge and the plane of the side that it was not laid in."""
-    if spec.roll != "in_plane":
-        return ()
-    flanks = flanks_of(spec)
-    leg = ruler.assembly.board(spec.legs[0])
-    axis = cross(paper.right, paper.up)
-    lines = [unit(cross(axis, normal)) for normal in (leg.side_in_world("lower").normal, flanks[1].plane.normal)]
-    edge, plane = (paper.flat(line if dot(line, paper.up) > 0 else scale(line, -1.0)) for line in lines)
-    first, second = (plane, edge) if plane[0] * edge[1] - plane[1] * edge[0] >= 0 else (edge, plane)
-    value = residual_deg(leg, flanks, 0)
-    about = paper.flat(corner)
-    at = (about[0] + spec.leg.width_mm / 2, about[1] + spec.leg.thickness_mm / 2)
-    return (Dimension("residual_angle", "residual_angle", first, second, value, "deg", "fixed", about=about, at=at),)
 
 
 def _feet(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid], given: set[str]) -> View:

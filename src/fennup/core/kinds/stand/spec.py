@@ -11,6 +11,8 @@ from fennup.core.kinds.fields import Given, Pinned, Play_mm, Size_mm, Strict, pi
 
 Splay_deg = Annotated[float, Field(gt=-60, lt=80, allow_inf_nan=False, description="degrees from vertical, + feet outwards")]
 Which = Literal["all", "AC", "BD"]
+Roll = Literal["in_plane", "even", "rhombic"]
+ROLLS: tuple[Roll, ...] = ("in_plane", "even", "rhombic")
 
 
 class Four(Strict):
@@ -107,7 +109,7 @@ class StandSpec(Pinned):
     plan: Annotated[Four | Pairs | Round, Field(discriminator="form")]
     height_mm: Size_mm
     leg: Leg
-    roll: Literal["in_plane", "even", "rhombic"] = "in_plane"
+    roll: Roll = "in_plane"
     rails: Annotated[list[Rail], Field(max_length=8)] = []
     rings: Annotated[list[Hoop], Field(max_length=8)] = []
     braces: Braces | None = None

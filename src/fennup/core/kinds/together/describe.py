@@ -133,7 +133,7 @@ def _control(control: Control, i: int, member: Member, alone: bool) -> Control:
     return replace(
         control,
         group=control.group if part or alone else f"{member.name}/{control.group}",
-        options=tuple(Option(o.code, within(o.acts), o.chosen) for o in control.options),
+        options=tuple(replace(o, acts=within(o.acts)) for o in control.options),
         acts=renamed(control.acts, i, member.name) if control.acts else None,
         about=f"{member.name}/{control.about}" if part else control.about,
     )

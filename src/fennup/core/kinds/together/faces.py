@@ -5,10 +5,10 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from fennup.core.assembly.board import Board, Side
-from fennup.core.drawing.board_views import hull
 from fennup.core.drawing.edit import Touched
 from fennup.core.errors import SpecError
 from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.polygon import hull
 from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale
 from fennup.core.kinds.gauged import PAPERS, Sheet
 from fennup.core.kinds.together.pieces import aside, seat_place

@@ -5,11 +5,12 @@ from functools import lru_cache
 from typing import Any
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Ring
+from fennup.core.assembly.model import Assembly, Claim, Joint, Mating, Ring
 from fennup.core.errors import CutError, SpecError
 from fennup.core.kinds.fields import Pinned, pin
 from fennup.core.kinds.singles import SINGLES
 from fennup.core.kinds.sizing import pins_in
+from fennup.core.kinds.together.bearing import bearing_findings
 from fennup.core.kinds.together.pieces import add_pieces
 from fennup.core.kinds.together.spec import Link, Member, TogetherSpec
 from fennup.core.parts.measure import Ruler
@@ -106,7 +107,8 @@ def assemble(spec: TogetherSpec) -> Assembly:
             raise SpecError("no_shape", (member.name,)) from None
         except SpecError as error:
             raise told(error, spec, member.name) from error
-    findings: list[Finding] = []
+    solids = {member.name: solids_of(member.spec) for member in spec.members}
+    findings = bearing_findings(spec, solids, at) if len(spec.members) > 1 else []
     for name, whole in wholes.items():
         for finding in whole.findings:
             if finding.code == "legs_loose" and spec.pieces:

@@ -1,0 +1,84 @@
+"""Whether each assembly bears on what it stands on, and whether it would stand there by its own weight."""
+
+from collections.abc import Iterable
+
+from fennup.core.assembly.model import Finding
+from fennup.core.geometry.polygon import beyond_hull
+from fennup.core.geometry.polyhedron import Polyhedron, clip
+from fennup.core.geometry.vec import Point2, Vec, add
+from fennup.core.kinds.together.spec import Member, TogetherSpec
+from fennup.core.parts.solid import Solid
+
+HAIR_MM = 0.02  # what stands is sunk in by so much: the wood that it then shares is where it bears
+
+
+def bearing_findings(spec: TogetherSpec, solids: dict[str, dict[str, Solid]], at: dict[str, float]) -> list[Finding]:
+    """What bears on nothing (`stands_on_air`), would fall over by its own weight and that of what stands on it
+    (`tips_over`, by how far), or is held up by something else (`held_above`).
+
+    `solids`: every assembly's, as it stands alone; `at`: how high each one stands.
+    """
+    found = []
+    wood = {name: [piece for s in own.values() if not s.board.found for piece in s.world] for name, own in solids.items()}
+    for member in spec.members:
+        fixed = any(solid.board.found for solid in solids[member.name].values())
+        if member.up_mm > 0:
+            found.append(Finding("held_above", "note", (member.name,), value=member.up_mm))
+        if member.up_mm != 0 or fixed:
+            continue
+        if member.on is None:
+            footprint = _lowest(wood[member.name])
+        else:
+            lift = at[member.name] - at[member.on] - HAIR_MM
+            footprint = _borne(wood[member.name], wood[member.on], lift)
+            if not footprint:
+                found.append(Finding("stands_on_air", "warning", (member.name, member.on)))
+                continue
+        over = beyond_hull(footprint, _middle(spec, member, wood, at))
+        if over > 0 and over < float("inf"):
+            found.append(Finding("tips_over", "warning", (member.name,), value=over))
+        elif over > 0:
+            found.append(Finding("tips_over", "warning", (member.name,)))
+    return found
+
+
+def _lowest(pieces: Iterable[Polyhedron]) -> list[Point2]:
+    """Where the lowest wood touches the ground, seen from above."""
+    points = [p for piece in pieces for p in piece.points]
+    ground = min(p[2] for p in points) + HAIR_MM
+    return [(p[0], p[1]) for p in points if p[2] < ground]
+
+
+def _borne(upper: list[Polyhedron], lower: list[Polyhedron], lift: float) -> list[Point2]:
+    """Where some wood, lifted, bears on other wood, seen from above."""
+    found = []
+    bottom = min(p[2] for piece in upper for p in piece.points) + lift
+    near = [piece for piece in lower if max(p[2] for p in piece.points) > bottom]
+    for piece in upper:
+        if min(p[2] for p in piece.points) + lift > bottom + HAIR_MM:
+            continue
+        lifted = Polyhedron(tuple(add(p, (0.0, 0.0, lift)) for p in piece.points), piece.facets)
+        for other in near:
+            common = lifted
+            for facet in other.facets:
+                common = clip(common, facet.plane, facet.name)
+            found += [(p[0], p[1]) for p in common.points]
+    return found
+
+
+def _middle(spec: TogetherSpec, member: Member, wood: dict[str, list[Polyhedron]], at: dict[str, float]) -> Point2:
+    """The middle of the weight of an assembly and of all that stands on it, seen from above; all wood weighs the same."""
+    volume, moment = 0.0, (0.0, 0.0, 0.0)
+    carried = {member.name}
+    for other in spec.members:
+        if other.on in carried:
+            carried.add(other.name)
+    for name in carried:
+        for piece in wood[name]:
+            volume += piece.volume()
+            moment = add(moment, piece.moment())
+    return _over(moment, volume)
+
+
+def _over(moment: Vec, volume: float) -> Point2:
+    return (moment[0] / volume, moment[1] / volume)
