@@ -52,7 +52,8 @@ class Settled:
 
 
 def settle(start: Sequence[float], pins: Sequence[Pin], read: Reading, freedom: int) -> Settled:
-    """Newton's method with least steps from `start`, pin after pin.
+    """Newton's method with least steps from `start`: with all pins at once where they are independent there, else pin after
+    pin.
 
     `read` measures all pins at some values of the unknowns, in the pins' order; it may raise CoreError where there is
     nothing to measure. `freedom` is how many independent pins fix everything. SpecError `cannot_measure`, or
@@ -61,6 +62,9 @@ def settle(start: Sequence[float], pins: Sequence[Pin], read: Reading, freedom: 
     search = _Search(pins, read)
     values = np.array(start, dtype=float)
     search.measured(values)
+    at_once = _all_at_once(search, values)
+    if at_once is not None:
+        return Settled(tuple(float(v) for v in at_once), (), (), max(0, freedom - len(pins)))
     kept: list[int] = []
     spare: list[Pin] = []
     doubtful: list[tuple[int, tuple[int, ...]]] = []
@@ -81,6 +85,18 @@ def settle(start: Sequence[float], pins: Sequence[Pin], read: Reading, freedom: 
         else:
             misfits.append(Misfit(pin, float(final[index]), tuple(pins[i] for i in others)))
     return Settled(tuple(float(v) for v in values), tuple(spare), tuple(misfits), max(0, freedom - len(kept)))
+
+
+def _all_at_once(search: "_Search", start: Values) -> Values | None:
+    """Where all pins hold; None where they hang on each other, or are not met from here in one go."""
+    every = list(range(len(search.pins)))
+    slopes = search.slopes(start)
+    if any(_span_of(slopes, every[:index], index) is not None for index in every):
+        return None
+    try:
+        return search.met(start, every)
+    except CoreError:
+        return None
 
 
 def _span_of(slopes: Values, kept: list[int], index: int) -> tuple[int, ...] | None:

@@ -62,6 +62,8 @@ def _borne(upper: list[Polyhedron], lower: list[Polyhedron], lift: float) -> lis
             common = lifted
             for facet in other.facets:
                 common = clip(common, facet.plane, facet.name)
+                if not common.points:
+                    break
             found += [(p[0], p[1]) for p in common.points]
     return found
 
