@@ -44,7 +44,7 @@ class ClosingLines(unittest.TestCase):
             irregular([(0, 0), (400, 0), (400, 300), (0, 300)], [{"corner": c, "deg": 91.0} for c in ("AB", "BC", "CD", "DA")])
         )
         self.assertEqual((tone, headline), ("fails", "Does not close."))
-        self.assertIn("Corner DA", detail)
+        self.assertIn("Joint DA", detail)
         self.assertEqual(second, "Put together as solids it fails too.")
         self.assertIn("when you let go", self.line(octagon, proven=False)[3])
 

@@ -2,6 +2,7 @@ import unittest
 from dataclasses import replace
 from math import cos, pi, radians, sin
 
+from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import solid_of
 from fennup.core.saw.machine import Machine
@@ -181,3 +182,13 @@ class Settings(unittest.TestCase):
         frame = solved(regular(8, 58.0, "outside_side", mm=205.5, left_out=["A"], loose_ends="ground"))
         settings = settings_for(frame.parts, frame.boards(), HALF)
         self.assertEqual(sum(u.count for s in settings for u in s.uses), 14)
+
+
+class AnEndThatIsTooLarge(unittest.TestCase):
+    def test_a_rail_thicker_than_its_leg_is_said_to_reach_past_it_and_by_how_much(self) -> None:
+        spec = KINDS["stand"].starts["stool"] | {"rails": [{"height_mm": 120.0, "width_mm": 60.0, "thickness_mm": 70.0}]}
+        made = solved(spec)
+        past = {f.parts: f.value for f in made.findings if f.code == "reaches_past"}
+        # 70 thick in the middle of a leg of 45, both in the side's plane: half the difference stands past it on either side.
+        self.assertAlmostEqual(past["rail A", "AB"] or 0, (70 - 45) / 2, places=6)
+        self.assertEqual(made.closing.state, "open_joint")

@@ -6,6 +6,7 @@ from typing import Any
 
 from fennup.core.drawing.edit import Give
 from fennup.core.errors import SpecError
+from fennup.core.exchange.document import solution_document
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.roof.hip import backing_deg, jack_in_theory, planes_of
 from fennup.core.parts.solid import end_cut, rip_bevel_deg
@@ -146,6 +147,13 @@ class AHip(Closes):
             self.assertAlmostEqual(got, want, places=6)
         self.assertAlmostEqual(min(backing_deg(hip)), 14.4775, places=4)
         self.assertAlmostEqual(max(backing_deg(hip)), 37.7612, places=4)
+        # The same two, read off the finished hips, stand in what the application gives out.
+        given = [part.edges.upper for part in solution_document(made, None).parts if part.edges.upper.backing_bevel_deg]
+        self.assertTrue(given)
+        for edge in given:
+            read = sorted(abs(bevel) for bevel in (edge.rip_bevel_deg, edge.backing_bevel_deg or 0.0))
+            for got, want in zip(read, (14.4775, 37.7612), strict=True):
+                self.assertAlmostEqual(got, want, places=4)
         theory = jack_in_theory(jack, hip, planes_of(made.spec.shape)[0])
         self.assertAlmostEqual(theory, 350 * 2000 / rise / cos(radians(30)), places=6)
         # Half the hip's thickness, 45 along the jack's run where the hip turns 30 degrees from it.

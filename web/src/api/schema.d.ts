@@ -629,9 +629,14 @@ export interface components {
         };
         /**
          * EdgeDocument
-         * @description A long edge: 0 where it is left square.
+         * @description A long edge: 0 where it is left square. A backed edge has a second bevel, on the back's side of its ridge.
          */
         EdgeDocument: {
+            /**
+             * Backing Bevel Deg
+             * @default null
+             */
+            backing_bevel_deg?: number | null;
             /** Rip Bevel Deg */
             rip_bevel_deg: number;
         };

@@ -59,14 +59,25 @@ def _first(solution: Solution, voice: Voice) -> ClosingLine:
     if closing.state == "opens":
         return _opens(solution, voice)
     if closing.state == "open_joint":
+        joint, check = next(
+            (j, c) for j, c in zip(solution.assembly.joints, solution.joints, strict=True) if j.id == closing.joint
+        )
+        if joint.kind == "butt" and check.reaches_past:
+            detail = _reaches_past((joint.a.board, joint.b.board), check.bare_mm, voice)
+            return ClosingLine(tone="fails", headline="Does not close.", detail=detail)
         size = (
             f"stays open by {voice.small(closing.opening_mm)}"
             if closing.opening_mm > closing.overlap_mm
             else f"overlaps by {voice.small(closing.overlap_mm)}"
         )
-        return ClosingLine(tone="fails", headline="Does not close.", detail=f"Corner {closing.joint} {size}.")
+        return ClosingLine(tone="fails", headline="Does not close.", detail=f"Joint {closing.joint} {size}.")
     a, b = closing.parts
     return ClosingLine(tone="fails", headline="Does not close.", detail=f"Parts {a} and {b} would stand in one another.")
+
+
+def _reaches_past(boards: tuple[str, str], by: float, voice: Voice) -> str:
+    """A butt whose end is larger than what it stands on."""
+    return f"The end of {boards[0]} reaches {voice.small(by)} past {boards[1]}."
 
 
 def _opens(solution: Solution, voice: Voice) -> ClosingLine:
@@ -190,6 +201,9 @@ FINDINGS: dict[str, Words] = {
     "falls_through": lambda _, v, limit, say: (
         f"With {say.small(limit)} of play at each side the rabbet, {say.small(v)}, no longer covers the edge: "
         "what it holds could fall through."
+    ),
+    "reaches_past": lambda p, v, _, say: (
+        f"{p}: the end of the first reaches {say.small(v)} past the second. Make it slimmer, or move it."
     ),
     "joint_open": lambda p, v, _, say: f"The joint of {p} does not close: it is {say.small(v)} out.",
     "rabbets_miss": lambda p, v, _, say: (

@@ -53,9 +53,10 @@ class ArrisesDocument(BaseModel):
 
 
 class EdgeDocument(BaseModel):
-    """A long edge: 0 where it is left square."""
+    """A long edge: 0 where it is left square. A backed edge has a second bevel, on the back's side of its ridge."""
 
     rip_bevel_deg: float
+    backing_bevel_deg: float | None = None
 
 
 class EdgesDocument(BaseModel):
@@ -286,6 +287,8 @@ def _edges(board: Board, solid: Solid) -> EdgesDocument:
     across = [p[1] for piece in solid.local for p in piece.points]
     rips = {"upper": board.upper_rip, "lower": board.lower_rip}
     edges = {side: EdgeDocument(rip_bevel_deg=rip_bevel_deg(plane) if plane else 0.0) for side, plane in rips.items()}
+    if board.backing:
+        edges["upper"] = EdgeDocument(rip_bevel_deg=edges["upper"].rip_bevel_deg, backing_bevel_deg=rip_bevel_deg(board.backing))
     return EdgesDocument(**edges, width_before_ripping_mm=max(across) - min(across))
 
 

@@ -26,10 +26,14 @@ def findings_of(
 ) -> tuple[Finding, ...]:
     """All findings, the gravest first, otherwise in the order of the work."""
     found = [*assembly.findings]
-    for joint in joints:
-        if not joint.closes:
-            value = max(joint.gap_mm, joint.overlap_mm, joint.bare_mm)
-            found.append(Finding("joint_open", "error", (joint.joint,), value=value))
+    for joint, check in zip(assembly.joints, joints, strict=False):
+        if check.closes:
+            continue
+        if joint.kind == "butt" and check.reaches_past:
+            found.append(Finding("reaches_past", "error", (joint.a.board, joint.b.board), value=check.bare_mm))
+        else:
+            value = max(check.gap_mm, check.overlap_mm, check.bare_mm)
+            found.append(Finding("joint_open", "error", (check.joint,), value=value))
     found += _bare_by_design(assembly, joints)
     for claim, measured in claims:
         if measured is not None and abs(measured - claim.asked) > CLAIM_KEPT * max(1.0, claim.asked):

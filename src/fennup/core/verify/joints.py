@@ -29,6 +29,11 @@ class JointCheck:
         touching = self.gap_mm <= CLOSED_MM and self.overlap_mm <= CLOSED_MM
         return touching and (self.bare_mm <= CLOSED_MM or self.by_design)
 
+    @property
+    def reaches_past(self) -> bool:
+        """Whether the faces touch, and all that is wrong is that one is larger than what it should lie on."""
+        return not self.closes and max(self.gap_mm, self.overlap_mm) <= CLOSED_MM
+
 
 def check_joint(assembly: Assembly, joint: Joint, solids: dict[str, Solid]) -> JointCheck:
     """Measure one joint."""
