@@ -12,6 +12,7 @@ import { ComparePage } from "./places/ComparePage";
 import { CutListPage } from "./places/CutListPage";
 import { ProjectPage } from "./places/ProjectPage";
 import { ProjectsPage } from "./places/ProjectsPage";
+import { RescalePage } from "./places/RescalePage";
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: true } } });
 
@@ -22,6 +23,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
         <Routes>
           <Route path="/" element={<ProjectsPage />} />
           <Route path="/project/:id/compare/:other" element={<ComparePage />} />
+          <Route path="/project/:id/rescale" element={<RescalePage />} />
           <Route path="/project/:id/cut-list" element={<CutListPage />} />
           <Route path="/project/:id/:place?" element={<ProjectPage />} />
           <Route path="*" element={<ProjectsPage />} />

@@ -74,6 +74,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A project as it is beside itself after some acts, without saving. */
+        post: operations["projects_compare_after_projects__string_project_id__compare_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/compare/{other}": {
         parameters: {
             query?: never;
@@ -387,7 +404,7 @@ export interface components {
          */
         Change: {
             /** Acts */
-            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"] | components["schemas"]["Fit"])[];
+            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"] | components["schemas"]["Fit"] | components["schemas"]["Rescale"])[];
             /**
              * Version
              * @description the version that was seen; a save on any other is refused
@@ -987,7 +1004,7 @@ export interface components {
          */
         Look: {
             /** Acts */
-            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"] | components["schemas"]["Fit"])[];
+            acts: (components["schemas"]["TypeIn"] | components["schemas"]["Choose"] | components["schemas"]["Nudge"] | components["schemas"]["Give"] | components["schemas"]["Free"] | components["schemas"]["Drag"] | components["schemas"]["Fit"] | components["schemas"]["Rescale"])[];
         };
         /**
          * Machine
@@ -1380,6 +1397,52 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Rescale
+         * @description The whole at another size: one length anew, those in `keep` as they are, all others in proportion or as they follow.
+         *
+         *     `levels`: what stands at a height (rails, rings, shelves, treads) goes up and down in proportion, as many as now, or
+         *     keeps its steps, as many as then fit. `rest`: sections, spacings, overhangs and all else that is not among the sizes.
+         */
+        Rescale: {
+            /**
+             * Inches Meant
+             * @default false
+             */
+            inches_meant?: boolean;
+            /**
+             * Keep
+             * @default []
+             */
+            keep?: string[];
+            /**
+             * Levels
+             * @default in_proportion
+             * @enum {string}
+             */
+            levels?: "in_proportion" | "same_steps";
+            /**
+             * Measure
+             * @description name of a measure
+             */
+            measure: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "rescale";
+            /**
+             * Rest
+             * @default as_it_is
+             * @enum {string}
+             */
+            rest?: "as_it_is" | "in_proportion";
+            /**
+             * Text
+             * @description as typed, with or without a unit
+             */
+            text: string;
+        };
+        /**
          * RungOut
          * @description One rung of a part's length ladder; `here` is the line to measure along at the bench.
          */
@@ -1544,7 +1607,8 @@ export interface components {
          * SheetOut
          * @description Everything about one project for the screen. `whole` and `part_word` are what the thing and most of its parts are
          *     called; `simple` is what plain settings in place of compound ones would open; `takes_pieces` whether more can be fitted
-         *     between its faces.
+         *     between its faces; `rescales` whether the whole can be brought to another size, `has_levels` whether anything stands at
+         *     a height in it.
          */
         SheetOut: {
             closing: components["schemas"]["ClosingLine"];
@@ -1556,10 +1620,14 @@ export interface components {
             findings: components["schemas"]["FindingLine"][];
             /** Given */
             given: string[];
+            /** Has Levels */
+            has_levels: boolean;
             /** Part Word */
             part_word: string;
             /** Parts */
             parts: components["schemas"]["PartOut"][];
+            /** Rescales */
+            rescales: boolean;
             /** Settings */
             settings: components["schemas"]["SettingOut"][];
             /** Simple */
@@ -2096,6 +2164,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    projects_compare_after_projects__string_project_id__compare_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Look"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonOut"];
                 };
             };
             /** @description Not Found */

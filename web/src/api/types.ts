@@ -30,7 +30,9 @@ export type Act =
   | Schemas["Give"]
   | Schemas["Free"]
   | Schemas["Drag"]
-  | Schemas["Fit"];
+  | Schemas["Fit"]
+  | Schemas["Rescale"];
+export type Rescale = Required<Schemas["Rescale"]>;
 export type Touched = Schemas["Touched"];
 export type Face = Schemas["FaceOut"];
 export type Faces = Schemas["FacesOut"];

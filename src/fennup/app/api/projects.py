@@ -250,6 +250,19 @@ def compare(path: ComparePath) -> Response:
         return _json(compared(own, (path.other, theirs, solved(theirs, session))))
 
 
+@api.post("/projects/<string:project_id>/compare", responses={200: ComparisonOut})
+def compare_after(path: ProjectPath, body: Look) -> Response:
+    """A project as it is beside itself after some acts, without saving."""
+    with sessions() as session, session.begin():
+        now = ProjectBody.model_validate(documents.read(session, path.project_id, TYPE).body)
+        then = acted(now, list(body.acts))
+        sides = [
+            (path.project_id, side.model_copy(update={"name": name}), solved(side, session))
+            for side, name in ((now, "Now"), (then, "Then"))
+        ]
+        return _json(compared(*sides))
+
+
 @api.delete("/projects/<string:project_id>", responses={204: None})
 def delete_project(path: ProjectPath) -> Response:
     """Delete a project; it can be restored."""

@@ -11,7 +11,7 @@ from fennup.app.services.validate import from_core, validated
 from fennup.app.wording.acts import act_words
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import NEW_NAMES, WHOLE
-from fennup.core.drawing.edit import Choose, Edit, Fit, Nudge, ProjectAct, TypeIn
+from fennup.core.drawing.edit import Choose, Edit, Fit, Nudge, ProjectAct, Rescale, TypeIn
 from fennup.core.drawing.view import Control, Option
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.kinds.catalogue import KINDS
@@ -79,6 +79,9 @@ def acted(body: ProjectBody, acts: list[ProjectAct]) -> ProjectBody:
         if isinstance(act, Fit):
             body = _fitted(as_together(body), act)
             continue
+        if isinstance(act, Rescale):
+            body = _rescaled(body, act)
+            continue
         path = getattr(act, "path", "")
         if path.startswith("project."):
             body = _about_project(body, act, path)
@@ -127,6 +130,18 @@ def _fitted(body: ProjectBody, act: Fit) -> ProjectBody:
     except CoreError as error:
         raise from_core(error, voice) from None
     return body.model_copy(update={"spec": validated(TogetherSpec, changed, voice).model_dump(mode="json")})
+
+
+def _rescaled(body: ProjectBody, act: Rescale) -> ProjectBody:
+    """The whole at another size; Invalid names the size that is in the way."""
+    voice, kind = body.voice(), kind_of(body.spec)
+    try:
+        if kind.rescale is None:
+            raise SpecError("no_such_field", (act.measure,))
+        changed = kind.rescale(validated(kind.spec, body.spec, voice), act, voice.tape)
+    except CoreError as error:
+        raise from_core(error, voice) from None
+    return body.model_copy(update={"spec": validated(kind.spec, changed, voice).model_dump(mode="json")})
 
 
 def together_control(body: ProjectBody) -> Control | None:

@@ -32,6 +32,8 @@ def sheet_of(
         whole=WHOLE[kind.name],
         part_word=PART[kind.name],
         takes_pieces=kind.stands,
+        rescales=kind.rescale is not None,
+        has_levels=kind.has_levels(solution.spec),
         facts=", ".join(fact(f) for f in told.facts).capitalize(),
         views=[view_out(v, voice, sides) for v in told.views],
         controls=[control_out(c, voice) for c in (*told.controls, *more) if c],

@@ -1,7 +1,7 @@
 """What was done, in a few words, for undo and redo."""
 
 from fennup.app.wording.labels import LABELS, label
-from fennup.core.drawing.edit import Drag, Fit, Free, Give, ProjectAct
+from fennup.core.drawing.edit import Drag, Fit, Free, Give, ProjectAct, Rescale
 
 _FIELDS = {
     "mm": "size", "width_mm": "width", "depth_mm": "depth", "thickness_mm": "thickness", "object_mm": "what it holds",
@@ -18,6 +18,8 @@ def act_words(act: ProjectAct) -> str:
     """A few words for one act."""
     if isinstance(act, Fit):
         return "fitting a piece"
+    if isinstance(act, Rescale):
+        return f"another size: {label(act.measure)}"
     if isinstance(act, Drag):
         return LABELS.get(act.grip, "dragging")
     if isinstance(act, Give):

@@ -148,6 +148,12 @@ PROBLEMS: dict[str, Words] = {
         f"{_given_list(d, v)} cannot all hold with {label(str(d['measure']))} {_size(d['measure'], d['value'], v)}: "
         f"they make it {_size(d['measure'], d['gives'], v)}."
     ),
+    "keep_disagrees": lambda d, v: (
+        f"{label(str(d['measure']))} cannot stay {_size(d['measure'], d['value'], v)} beside {_given_list(d, v)}: "
+        f"they make it {_size(d['measure'], d['gives'], v)}. Let one of them go in proportion."
+    ),
+    "rescale_nothing": lambda d, v: "Another size must be more than nothing.",
+    "size_follows": lambda d, v: f"{label(str(d['measure']))} follows another assembly's size: change that one.",
     "pins_enough": lambda d, v: (
         f"{_given_list(d, v)} already make {label(str(d['measure']))} {_size(d['measure'], d['gives'], v)}. "
         "To give it, let one of them follow."

@@ -89,4 +89,20 @@ class Fit(Act):
     b: Touched
 
 
-ProjectAct = Annotated[TypeIn | Choose | Nudge | Give | Free | Drag | Fit, Field(discriminator="op")]
+class Rescale(Act):
+    """The whole at another size: one length anew, those in `keep` as they are, all others in proportion or as they follow.
+
+    `levels`: what stands at a height (rails, rings, shelves, treads) goes up and down in proportion, as many as now, or
+    keeps its steps, as many as then fit. `rest`: sections, spacings, overhangs and all else that is not among the sizes.
+    """
+
+    op: Literal["rescale"]
+    measure: Measure
+    text: Typed
+    inches_meant: bool = False
+    keep: Annotated[list[Measure], Field(max_length=60)] = []
+    levels: Literal["in_proportion", "same_steps"] = "in_proportion"
+    rest: Literal["as_it_is", "in_proportion"] = "as_it_is"
+
+
+ProjectAct = Annotated[TypeIn | Choose | Nudge | Give | Free | Drag | Fit | Rescale, Field(discriminator="op")]

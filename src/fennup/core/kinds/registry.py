@@ -7,7 +7,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from fennup.core.assembly.model import Assembly
-from fennup.core.drawing.edit import Edit
+from fennup.core.drawing.edit import Edit, Rescale
 from fennup.core.drawing.view import Description
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
@@ -20,7 +20,7 @@ class Kind:
 
     `settle` puts a spec's sizes where what was given puts them. `side_words` are this kind's own names for a board's
     sides; `starts` are specs to begin a new project with, by code; `stands` where z is
-    up rather than towards the reader.
+    up rather than towards the reader. `rescale` brings the whole to another size, where the kind has more than one way to.
     """
 
     name: str
@@ -33,3 +33,5 @@ class Kind:
     side_words: dict[str, str]
     starts: dict[str, dict[str, Any]]
     stands: bool
+    rescale: Callable[[Any, Rescale, Tape], dict[str, Any]] | None = None
+    has_levels: Callable[[Any], bool] = lambda spec: False

@@ -44,12 +44,23 @@ def anything(spec: Pinned) -> None:
 
 
 @dataclass(frozen=True)
+class Levels:
+    """What stands at a height in a kind, by dotted paths, `*` for every one of a list: `rows` of things with a `height_mm`
+    each, single `heights`, and `counts` of what is evenly spaced; `upward` is the height that they go by."""
+
+    upward: str
+    rows: tuple[str, ...] = ()
+    heights: tuple[str, ...] = ()
+    counts: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
 class Sizing:
     """How a kind's sizes settle.
 
     `unknowns` are the dotted paths of the figures that pins can move; `shell` builds as much of the assembly as its
     measures are taken on; `whole` all of it; `bounds` raises SpecError where the figures leave nothing to measure;
-    `moving` is how many unknowns only move the whole about.
+    `moving` is how many unknowns only move the whole about; `levels` what stands at a height.
     """
 
     model: type[Pinned]
@@ -59,6 +70,7 @@ class Sizing:
     pins: Callable[[Any], tuple[Pin, ...]] = all_given
     bounds: Callable[[Any], None] = anything
     moving: Callable[[Any], int] = all_fix
+    levels: Levels | None = None
 
     def settle(self, spec: Any) -> Any:
         """The spec with its sizes where its pins put them. SpecError `pins_disagree`, or what the solver and the shell say."""
@@ -98,7 +110,7 @@ class Sizing:
 
     def _give(self, spec: Any, document: Document, act: Give, on: Tape) -> Document:
         """A measure becomes a given one. SpecError `pins_disagree` names those that it cannot stand beside."""
-        value = self._wanted(spec, act, on)
+        value = self.wanted(spec, act, on)
         pin = {"measure": act.measure, "deg" if is_angle(act.measure) else "mm": value}
         pins = pins_in(spec)
         place = next((i for i, p in enumerate(pins) if p["measure"] == act.measure), None)
@@ -111,7 +123,7 @@ class Sizing:
             raise SpecError("pins_enough", (act.measure,), measure=act.measure, value=value, gives=value, others=others)
         return document
 
-    def _wanted(self, spec: Any, act: Give, on: Tape) -> float:
+    def wanted(self, spec: Any, act: Give, on: Tape) -> float:
         """The figure that a measure is to have: typed, nudged, or as it is."""
         unit = "deg" if is_angle(act.measure) else "mm"
         now = Ruler(self.whole(spec)).measure(act.measure)
@@ -164,8 +176,8 @@ MOST_KNOWN = 512
 NOTHING = 1e-11
 
 
-def _settled(sizing: Sizing, spec: Any) -> tuple[Any, Settled]:
-    """Found anew."""
+def found_for(sizing: Sizing, spec: Any) -> tuple[Settled, Callable[[Sequence[float]], Any]]:
+    """How a spec's pins are met, and the spec with other values of its unknowns."""
     pins, paths = sizing.pins(spec), sizing.unknowns(spec)
     document = spec.model_dump(mode="json")
     start = [float(get_at(document, path)) for path in paths]
@@ -188,8 +200,13 @@ def _settled(sizing: Sizing, spec: Any) -> tuple[Any, Settled]:
 
     if spec.pins is None and pins == all_given(spec):  # its own sizes, which are what they are if they can be measured
         read(start)
-        return spec, Settled(tuple(start), (), (), max(0, freedom - len(pins)))
-    found = settle(start, pins, read, freedom)
+        return Settled(tuple(start), (), (), max(0, freedom - len(pins))), moved
+    return settle(start, pins, read, freedom), moved
+
+
+def _settled(sizing: Sizing, spec: Any) -> tuple[Any, Settled]:
+    """Found anew. SpecError `pins_disagree`."""
+    found, moved = found_for(sizing, spec)
     if found.misfits:
         worst = found.misfits[0]
         raise SpecError(
@@ -200,6 +217,8 @@ def _settled(sizing: Sizing, spec: Any) -> tuple[Any, Settled]:
             gives=worst.gives,
             others=tuple((pin.measure, pin.value, pin.field) for pin in worst.others),
         )
+    document = spec.model_dump(mode="json")
+    start = [float(get_at(document, path)) for path in sizing.unknowns(spec)]
     if all(abs(a - b) < 1e-12 for a, b in zip(found.values, start, strict=True)):
         return spec, found
     # A wall that was given upright is upright, not leaning by what the last step left.

@@ -6,7 +6,7 @@ from fennup.core.errors import SpecError
 from fennup.core.given.solver import Pin
 from fennup.core.kinds.box.place import assemble, shell
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Liner, Rectangle, Regular
-from fennup.core.kinds.sizing import Sizing, as_pins
+from fennup.core.kinds.sizing import Levels, Sizing, as_pins
 
 STEEPEST_DEG = 89.9
 SLOPES = ("slope", "level_slope")
@@ -70,4 +70,4 @@ def _moving(spec: BoxSpec) -> int:
     return 3 if isinstance(spec.plan, Irregular) else 0
 
 
-SIZING = Sizing(BoxSpec, unknowns_of, shell, assemble, pins_of, _bounds, _moving)
+SIZING = Sizing(BoxSpec, unknowns_of, shell, assemble, pins_of, _bounds, _moving, Levels("height_mm", rows=("shelves.*",)))

@@ -3,7 +3,7 @@
 from fennup.core.errors import SpecError
 from fennup.core.kinds.brace.place import assemble, shell
 from fennup.core.kinds.brace.spec import Between, BraceSpec, Knee
-from fennup.core.kinds.sizing import Sizing
+from fennup.core.kinds.sizing import Levels, Sizing
 
 
 def unknowns_of(spec: BraceSpec) -> tuple[str, ...]:
@@ -30,4 +30,6 @@ def _bounds(spec: BraceSpec) -> None:
         raise SpecError("measure_impossible")
 
 
-SIZING = Sizing(BraceSpec, unknowns_of, shell, assemble, bounds=_bounds)
+SIZING = Sizing(
+    BraceSpec, unknowns_of, shell, assemble, bounds=_bounds, levels=Levels("place.wall_height_mm", counts=("place.treads.count",))
+)

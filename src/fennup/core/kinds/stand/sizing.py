@@ -1,7 +1,7 @@
 """Which of a stand's figures what was given can move."""
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.sizing import Sizing
+from fennup.core.kinds.sizing import Levels, Sizing
 from fennup.core.kinds.stand.place import assemble, shell
 from fennup.core.kinds.stand.spec import Four, Pairs, Round, StandSpec
 
@@ -25,4 +25,5 @@ def _bounds(spec: StandSpec) -> None:
         raise SpecError("measure_impossible")
 
 
-SIZING = Sizing(StandSpec, unknowns_of, shell, assemble, bounds=_bounds)
+LEVELS = Levels("height_mm", rows=("rails.*", "rings.*"), heights=("braces.low_mm", "braces.high_mm"))
+SIZING = Sizing(StandSpec, unknowns_of, shell, assemble, bounds=_bounds, levels=LEVELS)

@@ -2,10 +2,23 @@
 
 from fennup.core.kinds.registry import Kind
 from fennup.core.kinds.together.describe import describe
-from fennup.core.kinds.together.edit import edit
+from fennup.core.kinds.together.edit import edit, has_levels, rescale
 from fennup.core.kinds.together.place import assemble, settle
 from fennup.core.kinds.together.spec import TogetherSpec
 from fennup.core.kinds.together.starts import STARTS
 
 SIDE_WORDS = {"face": "outside", "back": "inside", "upper": "top edge", "lower": "bottom edge"}
-TOGETHER = Kind("together", "Several assemblies", TogetherSpec, settle, assemble, edit, describe, SIDE_WORDS, STARTS, True)
+TOGETHER = Kind(
+    "together",
+    "Several assemblies",
+    TogetherSpec,
+    settle,
+    assemble,
+    edit,
+    describe,
+    SIDE_WORDS,
+    STARTS,
+    True,
+    rescale,
+    has_levels,
+)

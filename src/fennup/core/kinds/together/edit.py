@@ -1,11 +1,13 @@
 """Acts on several assemblies: on one of them as on itself, on how they stand and follow each other here."""
 
+from collections.abc import Callable
 from typing import Any
 
-from fennup.core.drawing.edit import Choose, Drag, Edit, Fit, Free, Give
+from fennup.core.drawing.edit import Choose, Drag, Edit, Fit, Free, Give, Rescale
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.kinds.editing import edit_field, put_at
 from fennup.core.kinds.gauged import PAPERS
+from fennup.core.kinds.registry import Kind
 from fennup.core.kinds.singles import SINGLES
 from fennup.core.kinds.together.faces import along_line, fitted_piece, seat_on
 from fennup.core.kinds.together.place import assemble, heights, settle, told
@@ -41,14 +43,18 @@ def edit(spec: TogetherSpec, act: Edit, on: Tape) -> Document:
 
 def _within(spec: TogetherSpec, document: Document, name: str, act: Edit, on: Tape) -> Document:
     """An act on one of them."""
+    return _changed(spec, document, name, lambda kind, own: kind.edit(own, act, on))
+
+
+def _changed(spec: TogetherSpec, document: Document, name: str, change: Callable[[Kind, Any], Document]) -> Document:
+    """One of them changed, its refusals told within the whole."""
     i = next((i for i, member in enumerate(spec.members) if member.name == name), None)
     if i is None:
         raise SpecError("no_such_assembly", (name,), name=name)
     own = spec.members[i].spec
     kind = SINGLES[own.kind]
     try:
-        changed = kind.edit(own, act, on)
-        made = kind.settle(kind.spec.model_validate(changed)).model_dump(mode="json")
+        made = kind.settle(kind.spec.model_validate(change(kind, own))).model_dump(mode="json")
     except UnitError as error:
         raise UnitError(error.code, tuple(f"members.{i}.spec.{field}" for field in error.fields), **error.data) from None
     except SpecError as error:
@@ -115,6 +121,28 @@ def with_piece(spec: TogetherSpec, act: Fit, on: Tape) -> Document:
     spec = settle(spec)
     made = fitted_piece(spec, assemble(spec).boards, (act.a, act.b), on)
     return spec.model_copy(update={"pieces": [*spec.pieces, made]}).model_dump(mode="json")
+
+
+def rescale(spec: TogetherSpec, act: Rescale, on: Tape) -> Document:
+    """One of them at another size; the others follow as far as they are linked. SpecError names its field."""
+    spec = settle(spec)
+    name, _, measure = act.measure.partition("/")
+    keep = [kept.partition("/")[2] for kept in act.keep if kept.partition("/")[0] == name]
+    if any((link.of, link.measure) == (name, measure) for link in spec.links):
+        raise SpecError("size_follows", (act.measure,), measure=act.measure)
+    own = act.model_copy(update={"measure": measure, "keep": keep})
+
+    def change(kind: Kind, member: Any) -> Document:
+        if kind.rescale is None:
+            raise SpecError("no_such_field", (act.measure,))
+        return kind.rescale(member, own, on)
+
+    return _changed(spec, spec.model_dump(mode="json"), name, change)
+
+
+def has_levels(spec: TogetherSpec) -> bool:
+    """Whether any of them has something that stands at a height."""
+    return any(SINGLES[member.spec.kind].has_levels(member.spec) for member in spec.members)
 
 
 def _dragged(spec: TogetherSpec, document: Document, act: Drag, on: Tape) -> Document:
