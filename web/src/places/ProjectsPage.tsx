@@ -87,7 +87,7 @@ export function ProjectsPage() {
                         onClick={() => begin(start.code)}
                         className="block w-36 border border-line bg-paper p-2 text-left hover:border-ink"
                       >
-                        <Drawing view={start.view} label="" className="h-20" />
+                        <Drawing view={start.view} label="" className="thumb h-20" />
                         <span className="mt-1 block font-medium">{start.name}</span>
                       </button>
                     </li>
