@@ -34,16 +34,3 @@ class House(unittest.TestCase):
         with tempfile.TemporaryDirectory() as folder:
             served = create_app(Path(folder) / "x.db").test_client().get("/openapi.json").json
         self.assertEqual(json.loads((ROOT / "docs/openapi.json").read_text()), served, "run ./fennup openapi > docs/openapi.json")
-
-    def test_the_front_ends_types_are_made_from_that_document(self) -> None:
-        with tempfile.NamedTemporaryFile(suffix=".d.ts") as made:
-            self.passes(
-                "npx",
-                "openapi-typescript",
-                "../docs/openapi.json",
-                "-o",
-                made.name,
-                "--default-non-nullable=false",
-                where=WEB,
-            )
-            self.assertEqual((WEB / "src/api/schema.d.ts").read_text(), Path(made.name).read_text(), "run npm run types in web/")

@@ -1,4 +1,4 @@
-import type { components } from "./schema";
+import type { components } from "../../types/schema";
 
 type Schemas = components["schemas"];
 export type Project = Schemas["ProjectOut"];
