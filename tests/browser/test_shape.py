@@ -265,6 +265,25 @@ class ForEverybody(InTheBrowser):
             page.get_by_role("table").wait_for()
             self.clean(page, f"cut list, {scheme}")
 
+    def test_axe_finds_nothing_on_the_screens_of_several_kinds_either(self) -> None:
+        for scheme, size in (("dark", (1280, 800)), ("light", (390, 844))):
+            page = self.opened(color_scheme=scheme, bypass_csp=True)
+            page.set_viewport_size({"width": size[0], "height": size[1]})
+            for name in ("Boat trestle", "Slip gate braces", "Slip lantern hip", "Sand bin on a stand", "Rope bin"):
+                page.goto(self.url)
+                page.get_by_role("link", name=name, exact=True).click()
+                page.locator("main .drawing input").first.wait_for()
+                self.clean(page, f"{name}, {scheme}")
+            project = page.url
+            page.get_by_role("button", name="Fit a piece").click()
+            page.locator(".face-target").first.wait_for()
+            self.clean(page, f"fitting a piece, {scheme}")
+            for place, heading in (("rescale", "What changes"), ("compare/before", "What differs")):
+                page.goto(f"{project}/{place}")
+                page.get_by_role("heading", name=heading).wait_for()
+                page.wait_for_load_state("networkidle")
+                self.clean(page, f"{place}, {scheme}")
+
     def clean(self, page: Page, where: str) -> None:
         page.add_script_tag(path=AXE)
         found = page.evaluate(

@@ -38,7 +38,11 @@ def settle(spec: TogetherSpec) -> TogetherSpec:
         own = spec.member(name).spec
         for k, link in enumerate(spec.links):
             if link.of == name:
-                own = _following(own, link, k, settled[link.after])
+                try:
+                    source = built(settled[link.after])
+                except SpecError as error:
+                    raise told(error, spec, link.after) from error
+                own = _following(own, link, k, source)
         try:
             settled[name] = SINGLES[own.kind].settle(own)
         except SpecError as error:
@@ -47,9 +51,9 @@ def settle(spec: TogetherSpec) -> TogetherSpec:
     return spec.model_copy(update={"members": members})
 
 
-def _following(own: Pinned, link: Link, k: int, source: Any) -> Any:
+def _following(own: Pinned, link: Link, k: int, source: Assembly) -> Any:
     """The spec with the linked size given as the other assembly measures it. SpecError `cannot_measure`."""
-    value = Ruler(built(source)).measure(link.source)
+    value = Ruler(source).measure(link.source)
     if value is None:
         raise SpecError("cannot_measure", (f"links.{k}.source",))
     made = pin(link.measure, value + link.plus_mm).model_dump(mode="json")
@@ -98,7 +102,6 @@ def heights(spec: TogetherSpec) -> dict[str, float]:
 
 def assemble(spec: TogetherSpec) -> Assembly:
     """All of them as one assembly: boards and joints are called by their assembly's name and their own."""
-    at = heights(spec)
     wholes = {}
     for member in spec.members:
         try:
@@ -107,6 +110,7 @@ def assemble(spec: TogetherSpec) -> Assembly:
             raise SpecError("no_shape", (member.name,)) from None
         except SpecError as error:
             raise told(error, spec, member.name) from error
+    at = heights(spec)
     solids = {member.name: solids_of(member.spec) for member in spec.members}
     findings = bearing_findings(spec, solids, at) if len(spec.members) > 1 else []
     for name, whole in wholes.items():
