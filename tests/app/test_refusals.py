@@ -30,7 +30,12 @@ REFUSED: list[tuple[str, list[dict[str, Any]], str, str]] = [
     ("crossing", [given("start", "5000")], "place.crossing", "cross"),
     ("ladder", [typed("place.treads.count", "30"), typed("place.treads.thickness_mm", "200")], "place.treads", "tread"),
     ("box_ladder", [typed("place.treads.box_mm", "330")], "place.treads.box_mm", "do not go in"),
-    ("bin_on_stand", [chosen("follow:Stand/height", "Hood/height"), chosen("follow:Hood/height", "Stand/height")], "links.", "circle"),
+    (
+        "bin_on_stand",
+        [chosen("follow:Stand/height", "Hood/height"), chosen("follow:Hood/height", "Stand/height")],
+        "links.",
+        "circle",
+    ),
     ("bin_on_stand", [typed("members.0.spec.leg.width_mm", "900")], "members.0.spec", "stand in one another"),
     ("posts_and_rail", [typed("pieces.0.a.along_mm", "5000")], "pieces.0.a.along_mm", "past the end"),
 ]

@@ -82,8 +82,11 @@ class StandsBracesRoofs(InTheBrowser):
         for _ in range(4):
             page.keyboard.press("Shift+ArrowUp")
         page.keyboard.press("Enter")
-        page.get_by_role("tab", name="All of it").click()
-        expect(page.locator("aside")).to_contain_text("It starts from the end of its board")
+        width = page.get_by_role("textbox", name=re.compile("^Its width"))
+        width.fill("33")
+        width.press("Enter")
+        expect(page.locator("aside")).to_contain_text("33 mm wide, 18 mm thick")
+        expect(page.locator("aside")).to_contain_text("Begins on Stand/AB, from its lower end")
         after = ring.bounding_box()
         assert before and after
         self.assertGreater(before["y"] - after["y"], 10)

@@ -55,6 +55,13 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
           ? `Face towards you, ${part.upper} up; the pencil triangle points to it. Red dots: long points. Hatched: waste.`
           : "Upper face towards you. Red: its outline there. Dashed: the outline underneath."}
       </p>
+      {own.length > 0 && (
+        <div className="mb-2 border-t border-line pt-1">
+          {own.map((c) => (
+            <ControlField key={c.id} control={c} onAct={onAct} onLook={onLook} onProblem={onProblem} />
+          ))}
+        </div>
+      )}
       <div className="mb-3 grid grid-cols-2 gap-2">
         {part.ends.map((end) => (
           <details key={end.end} className="border border-ink p-2.5">
@@ -119,15 +126,6 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
             </div>
           </>
         )}
-        {own.map((c) => (
-          <ControlField
-            key={c.id}
-            control={{ ...c, label: `${c.label}, ${rail}` }}
-            onAct={onAct}
-            onLook={onLook}
-            onProblem={onProblem}
-          />
-        ))}
       </div>
     </>
   );

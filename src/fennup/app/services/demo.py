@@ -30,6 +30,11 @@ def _stand(plan: dict[str, Any], height: float, leg: float, **more: Any) -> dict
     return {"kind": "stand", "plan": plan, "height_mm": height, "leg": {"width_mm": leg, "thickness_mm": leg}, **more}
 
 
+def _between(name: str, a: tuple[str, str, float], b: tuple[str, str, float], width: float, thick: float) -> dict[str, Any]:
+    ends = [{"board": board, "side": side, "along_mm": along} for board, side, along in (a, b)]
+    return {"name": name, "a": ends[0], "b": ends[1], "width_mm": width, "thickness_mm": thick}
+
+
 PROJECTS: tuple[dict[str, Any], ...] = (
     {
         "name": "Sand bin on a stand",
@@ -55,6 +60,28 @@ PROJECTS: tuple[dict[str, Any], ...] = (
                 {"of": "Bin", "measure": "outer_bottom_width", "after": "Stand", "source": "top_width"},
                 {"of": "Bin", "measure": "outer_bottom_depth", "after": "Stand", "source": "top_depth"},
                 {"of": "Hood", "measure": "eaves_flats", "after": "Bin", "source": "outer_top_width", "plus_mm": 50.0},
+            ],
+        },
+    },
+    {
+        "name": "Slip steps handrail",
+        "spec": {
+            "kind": "together",
+            "members": [
+                {
+                    "name": "Posts",
+                    "spec": _stand(
+                        {"form": "four", "top_width_mm": 1250.0, "top_depth_mm": 940.0, "front_splay_deg": 0.0, "side_splay_deg": 0.0},
+                        960.0, 70.0,
+                    ),
+                },
+            ],
+            "pieces": [
+                _between("Handrail 1", ("Posts/DA", "upper", 560.0), ("Posts/AB", "upper", 890.0), 70.0, 32.0),
+                _between("Handrail 2", ("Posts/CD", "upper", 560.0), ("Posts/BC", "upper", 890.0), 70.0, 32.0),
+                _between("Foot rail 1", ("Posts/DA", "upper", 120.0), ("Posts/AB", "upper", 450.0), 70.0, 32.0),
+                _between("Foot rail 2", ("Posts/CD", "upper", 120.0), ("Posts/BC", "upper", 450.0), 70.0, 32.0),
+                _between("Head bar", ("Posts/AB", "back", 800.0), ("Posts/BC", "back", 800.0), 70.0, 32.0),
             ],
         },
     },

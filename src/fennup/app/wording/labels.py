@@ -42,10 +42,10 @@ KINDS_EVEN = {
 }
 KINDS_ODD = {**KINDS_EVEN, "flats": "inner circle", "corners": "outer circle", "reach": "corner to opposite side"}
 
-FACES = {"face": "face", "back": "back", "upper": "upper edge", "lower": "lower edge"}
+STARTS_AT = {"low": "lower end", "left": "left end"}
 
 LABELS = {
-    "piece_a": "It starts from the end of its board", "piece_b": "It ends from the end of its board", "piece_width": "Its width", "piece_thickness": "Its thickness",
+    "piece_aside": "And off the middle there", "piece_width": "Its width", "piece_thickness": "Its thickness",
     "piece_lies": "It lies", "on_its_edge": "on edge", "lying_flat": "flat", "piece_away": "Piece", "take_it_away": "take it away",
     "stands_on": "It stands", "on_ground": "on the ground", "stands_higher": "Higher by", "follows": "Follows", "own_figure": "its own figure",
     "follows_plus": "And more", "assemblies": "Assemblies", "all_there": "these", "one_assembly_less": "take the last one away",
@@ -139,7 +139,6 @@ LABELS = {
 }  # fmt: skip
 
 GROUPS = {
-    "pieces": "Pieces between faces",
     "place": "Where it stands, what it follows", "assemblies": "Assemblies",
     "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "scales": "Scales and blade",
@@ -180,6 +179,10 @@ def label(code: str, sides: int = 4) -> str:
     """The words for a code; a code with a colon is about the thing after it."""
     if code in LABELS:
         return LABELS[code]
+    if code.startswith(("piece_a:", "piece_b:")):
+        end, start, board = code.split(":", 2)
+        begins = "Begins" if end == "piece_a" else "Ends"
+        return f"{begins} on {board}, from its {STARTS_AT[start]}"
     whose, slash, rest = code.partition("/")
     if slash:
         return f"{whose}: {label(rest, sides)}"
@@ -226,7 +229,9 @@ def fact(code: str) -> str:
     if what == "free":
         return "fixed by its sizes" if number == "0" else f"{number} more size{'s' if number != '1' else ''} would fix it"
     if what == "together":
-        return f"{number} assemblies" if number != "1" else "one assembly"
+        return f"{number} assemblies"
+    if what == "pieces":
+        return f"{number} piece{'s' if number != '1' else ''} fitted"
     if what == "legs":
         return f"{number} legs"
     if what == "left_out":

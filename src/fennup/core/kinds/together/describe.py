@@ -3,6 +3,7 @@
 from dataclasses import replace
 from math import hypot
 
+from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.board_views import pictorial, seen_from
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.drawing.view import Control, Description, Dimension, Grip, Option, SizeRow, View
@@ -11,6 +12,7 @@ from fennup.core.kinds.asking import figure, one_of
 from fennup.core.kinds.gauged import PAPERS, Sheet
 from fennup.core.kinds.singles import SINGLE_STARTS, SINGLES
 from fennup.core.kinds.together.faces import seat_on
+from fennup.core.kinds.together.pieces import starts_at
 from fennup.core.kinds.together.place import built, heights, solids_of
 from fennup.core.kinds.together.spec import MOST_MEMBERS, Member, TogetherSpec
 from fennup.core.parts.measure import Ruler
@@ -46,11 +48,12 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
         controls += _stands(spec, i, member) if not alone else []
         controls += [c for row in description.sizes for c in _follows(spec, i, member, row, own)]
         controls += [_control(c, i, member, alone) for c in description.controls]
-    controls += [*_pieces(spec), _more(spec)]
+    controls += [*_pieces(spec, ruler.assembly), _more(spec)]
     sizes = tuple(_size(row, i, spec.members[i], linked) for i, d in enumerate(own) for row in d.sizes)
-    return Description(
-        (f"together:{len(spec.members)}",), pictorial(ruler.assembly, solids), tuple(views), tuple(controls), sizes
-    )
+    facts = own[0].facts if alone else (f"together:{len(spec.members)}",)
+    if spec.pieces:
+        facts = (*facts, f"pieces:{len(spec.pieces)}")
+    return Description(facts, pictorial(ruler.assembly, solids), tuple(views), tuple(controls), sizes)
 
 
 def _rings(spec: TogetherSpec, ruler: Ruler, paper: Sheet) -> list[Grip]:
@@ -183,25 +186,25 @@ def _follows(spec: TogetherSpec, i: int, member: Member, row: SizeRow, own: list
     return made
 
 
-def _pieces(spec: TogetherSpec) -> list[Control]:
-    """Every piece between two faces: where it ends, its section, how it lies."""
+def _pieces(spec: TogetherSpec, boards: Assembly) -> list[Control]:
+    """On every fitted piece's card: where it ends, its section, how it lies."""
     made = []
     for k, piece in enumerate(spec.pieces):
-        path, away = f"pieces.{k}", Choose(op="choose", path="pieces", value=piece.name)
+        path, name = f"pieces.{k}", piece.name
+        for end, seat in (("a", piece.a), ("b", piece.b)):
+            board = boards.board(seat.board)
+            start = "left" if starts_at(board) == "left" else "low"
+            place = f"{path}.{end}"
+            made.append(figure(f"piece_{end}:{start}:{seat.board}", "part", seat.along_mm, f"{place}.along_mm", about=name))
+            if board.panel:
+                made.append(figure("piece_aside", "part", seat.aside_mm, f"{place}.aside_mm", about=name))
+        answers: dict[str, object] = {"on_its_edge": False, "lying_flat": True}
+        away = Choose(op="choose", path="pieces", value=name)
         made += [
-            figure("piece_a", "pieces", piece.a.along_mm, f"{path}.a.along_mm", about=f"{piece.name}, {piece.a.board}"),
-            figure("piece_b", "pieces", piece.b.along_mm, f"{path}.b.along_mm", about=f"{piece.name}, {piece.b.board}"),
-            figure("piece_width", "pieces", piece.width_mm, f"{path}.width_mm", about=piece.name),
-            figure("piece_thickness", "pieces", piece.thickness_mm, f"{path}.thickness_mm", about=piece.name),
-            one_of(
-                "piece_lies",
-                "pieces",
-                f"{path}.lies_flat",
-                {"on_its_edge": False, "lying_flat": True},
-                piece.lies_flat,
-                piece.name,
-            ),
-            Control("piece_away", "pieces", (Option("take_it_away", (away,), False),), about=piece.name),
+            figure("piece_width", "part", piece.width_mm, f"{path}.width_mm", about=name),
+            figure("piece_thickness", "part", piece.thickness_mm, f"{path}.thickness_mm", about=name),
+            one_of("piece_lies", "part", f"{path}.lies_flat", answers, piece.lies_flat, name),
+            Control("piece_away", "part", (Option("take_it_away", (away,), False),), about=name),
         ]
     return made
 

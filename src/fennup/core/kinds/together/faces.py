@@ -11,7 +11,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polygon import hull
 from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale
 from fennup.core.kinds.gauged import PAPERS, Sheet
-from fennup.core.kinds.together.pieces import aside, seat_place
+from fennup.core.kinds.together.pieces import along_of, aside, seat_place, starts_at
 from fennup.core.kinds.together.spec import Piece, Seat, TogetherSpec
 from fennup.core.parts.solid import Solid, solid_of
 from fennup.core.units.lengths import Tape
@@ -95,7 +95,7 @@ def _on(paper: Sheet, every: Sequence[Look]) -> tuple[Target, ...]:
             continue
         depth = sum(dot(p, reader) for p in look.corners) / len(look.corners)
         low, high = look.solid.extent_x()
-        middle = seat_place(look.board, Seat(board=look.board.id, side=look.side, along_mm=(high - low) / 2), low)
+        middle = seat_place(look.board, Seat(board=look.board.id, side=look.side, along_mm=(high - low) / 2), (low, high))
         outline = hull([paper.flat(p) for p in look.corners])
         if facing < EDGE_ON:
             outline = _longest(outline)
@@ -133,7 +133,7 @@ def seat_touched(solids: dict[str, Solid], touched: Touched, on: Tape) -> Seat:
     if abs(facing) > EDGE_ON:
         flat = add(scale(paper.right, here[0]), scale(paper.up, here[1]))
         local = look.board.frame.to_local(add(flat, scale(reader, -look.plane.beyond(flat) / facing)))
-        along = local[0] - low
+        along = along_of(look.board, local[0], (low, high))
         off = marked(dot(local, aside(look.board.side(look.side)))) if look.board.panel else 0.0
     else:
         line = seat_on(paper, look.board, middle)
@@ -143,9 +143,8 @@ def seat_touched(solids: dict[str, Solid], touched: Touched, on: Tape) -> Seat:
 
 def seat_on(paper: Sheet, board: Board, seat: Seat) -> tuple[Point2, Point2] | None:
     """Where a piece's end lies on a view, and one mm along its board there; None where the board is seen end on."""
-    low, _ = solid_of(board).extent_x()
-    at = seat_place(board, seat, low)
-    way = paper.flat(board.frame.x)
+    at = seat_place(board, seat, solid_of(board).extent_x())
+    way = paper.flat(scale(board.frame.x, -1.0 if starts_at(board) == "high" else 1.0))
     return (paper.flat(at), way) if way[0] ** 2 + way[1] ** 2 > SEEN**2 else None
 
 

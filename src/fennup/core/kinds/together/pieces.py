@@ -1,6 +1,7 @@
 """A piece between any two faces: cut to both, and counted with the rest."""
 
 from collections.abc import Sequence
+from typing import Literal
 
 from fennup.core.assembly.board import Board, Side
 from fennup.core.errors import CutError, SpecError
@@ -14,6 +15,7 @@ from fennup.core.stock.section import Section
 
 UP: Vec = (0.0, 0.0, 1.0)
 X: Vec = (1.0, 0.0, 0.0)
+STEEP = 0.5  # the sine from which on a board has a lower and an upper end rather than a left one
 
 
 def add_pieces(pieces: Sequence[Piece], boards: Sequence[Board]) -> Added:
@@ -31,7 +33,7 @@ def add_pieces(pieces: Sequence[Piece], boards: Sequence[Board]) -> Added:
             if seat.along_mm > high - low:
                 field = f"{path}.{end}.along_mm"
                 raise SpecError("piece_off_board", (field,), part=seat.board, mm=seat.along_mm, limit_mm=high - low)
-        ends = [seat_place(by_id[seat.board], seat, spans[seat.board][0]) for seat in (piece.a, piece.b)]
+        ends = [seat_place(by_id[seat.board], seat, spans[seat.board]) for seat in (piece.a, piece.b)]
         way = sub(ends[1], ends[0])
         faces = [_face(by_id[seat.board], seat.side) for seat in (piece.a, piece.b)]
         # The piece runs away from either face, on the side that it looks to.
@@ -49,11 +51,23 @@ def add_pieces(pieces: Sequence[Piece], boards: Sequence[Board]) -> Added:
     return added
 
 
-def seat_place(board: Board, seat: Seat, low: float) -> Vec:
-    """A seat's place in the assembly's axes; the board's left end lies at `low`."""
+def starts_at(board: Board) -> Literal["low", "high", "left"]:
+    """Where a board's left end lies: below or above its other one, or, of a board that lies more than it stands, neither."""
+    rise = board.frame.x[2]
+    return "low" if rise > STEEP else "high" if rise < -STEEP else "left"
+
+
+def along_of(board: Board, x: float, span: tuple[float, float]) -> float:
+    """How far along a board, which spans `span` in its own axes, the place `x` lies, counted as seats are."""
+    return span[1] - x if starts_at(board) == "high" else x - span[0]
+
+
+def seat_place(board: Board, seat: Seat, span: tuple[float, float]) -> Vec:
+    """A seat's place in the assembly's axes; the board spans `span` along its own x."""
     side = board.side(seat.side)
     _, y, z = add(scale(side.normal, side.offset), scale(aside(side), seat.aside_mm))
-    return board.frame.to_world((low + seat.along_mm, y, z))
+    x = span[1] - seat.along_mm if starts_at(board) == "high" else span[0] + seat.along_mm
+    return board.frame.to_world((x, y, z))
 
 
 def aside(side: Plane) -> Vec:

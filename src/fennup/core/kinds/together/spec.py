@@ -36,8 +36,8 @@ class Link(Strict):
 
 
 class Seat(Strict):
-    """Where a piece ends: on a board's side, `along_mm` from the board's left end and `aside_mm` off the side's middle, towards
-    the board's upper edge or, on an edge, its face."""
+    """Where a piece ends: on a board's side, `along_mm` from the lower end of a steep board, from the left end of any other, and
+    `aside_mm` off the side's middle, towards the board's upper edge or, on an edge, its face."""
 
     board: Annotated[str, Field(max_length=80, description="the board's id, its assembly's name before it")]
     side: Literal["face", "back", "upper", "lower"]

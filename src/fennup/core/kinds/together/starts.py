@@ -49,9 +49,9 @@ STARTS: dict[str, dict[str, Any]] = {
         "pieces": [
             {
                 "name": f"Sloping rail {number}", "width_mm": 90.0, "thickness_mm": 40.0,
-                "a": {"board": f"Posts/{low}", "side": "upper", "along_mm": low_at}, "b": {"board": f"Posts/{high}", "side": "upper", "along_mm": high_at},
+                "a": {"board": f"Posts/{low}", "side": "upper", "along_mm": 650.0}, "b": {"board": f"Posts/{high}", "side": "upper", "along_mm": 900.0},
             }
-            for number, low, high, low_at, high_at in ((1, "DA", "AB", 350.0, 900.0), (2, "CD", "BC", 650.0, 100.0))
+            for number, low, high in ((1, "DA", "AB"), (2, "CD", "BC"))
         ],
     },
 }  # fmt: skip
