@@ -74,7 +74,8 @@ export function Drawing({
   const roomForWords = view.short !== "" && size.width > ROOM_FOR_WORDS;
   // Words stand beside a figure where its line is level and long enough to carry them.
   const wordsFor = (d: Dimension) => {
-    const long = Math.abs(d.b[0] - d.a[0]) * camera.scale > Math.max(240, d.label.length * 7.2 + 120);
+    const [across, up] = [Math.abs(d.b[0] - d.a[0]), Math.abs(d.b[1] - d.a[1])];
+    const long = across * camera.scale > Math.max(240, d.label.length * 7.2 + 120) && up < across / 10;
     return roomForWords && long && !d.id.includes(":") ? d.label : undefined;
   };
 

@@ -64,6 +64,12 @@ def dimension(
         return ()
     standing: Standing = "given" if name in given else "derived"
     gauge = ruler.assembly.by_name[name]
+    if gauge.how == "along" and away:
+        # It lies level with that one of its two places from which it stands off the farther.
+        end = paper.flat(place_of(ruler.assembly, gauge.b))
+        over = max(0.0, sum((end[k] - ends[1][k]) * away[k] for k in (0, 1)))
+        ends = tuple((p[0] + over * away[0], p[1] + over * away[1]) for p in ends)  # type: ignore[assignment]
+        assert ends
     acts, free = None if gauge.follows else Give(op="give", measure=name), name in given
     if not is_angle(name):
         return (Dimension(name, name, *ends, value, "mm", standing, away or _outwards(*ends), lane, acts=acts, can_free=free),)

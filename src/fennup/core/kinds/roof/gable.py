@@ -7,7 +7,7 @@ from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, 
 from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane
-from fennup.core.geometry.vec import Vec
+from fennup.core.geometry.vec import Vec, scale
 from fennup.core.kinds.roof.spec import Gable, RoofSpec, Slope
 from fennup.core.parts.solid import arris_length
 from fennup.core.stock.section import Section
@@ -123,7 +123,7 @@ def _gauges(shape: Gable) -> tuple[Gauge, ...]:
         id = name + tag
         at_heel, head = Spot(id, heel, "upper"), Spot(id, "right", "upper")
         made += [
-            Gauge(f"{name}_run", at_heel, peak, "along", inwards),
+            Gauge(f"{name}_run", peak, at_heel, "along", scale(inwards, -1.0)),
             Gauge(f"{name}_pitch", at_heel, head, "angle", inwards, UP),
             Gauge(f"{name}_rise", at_heel, head, "along", UP),
             Gauge(f"{name}_top_edge", Spot(id, "left", "upper"), head),
