@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { fetched } from "../api/call";
 import type { Comparison, ProjectList } from "../api/types";
-import { Mark } from "../ui/Mark";
+import { PageHead } from "../ui/PageHead";
 import { Compared, Differences } from "./Compared";
 
 /** Two projects side by side, or one before and after its last change: drawn over each other, and what differs. */
@@ -32,14 +32,7 @@ export function ComparePage() {
   const others = projects.filter((p) => p.id !== id && p.kind === kind);
   return (
     <div className="flex min-h-full flex-col lg:h-full">
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b-2 border-ink bg-paper px-4 py-2">
-        <Link to="/" className="flex items-center gap-2" title="All projects">
-          <Mark />
-          <span className="text-[18px] font-semibold">Fennup</span>
-        </Link>
-        <Link className="plain-button" to={`/project/${id}`}>
-          Back to the drawing
-        </Link>
+      <PageHead project={id}>
         <label className="ml-auto flex items-center gap-2">
           Beside it
           <select
@@ -55,7 +48,7 @@ export function ComparePage() {
             ))}
           </select>
         </label>
-      </header>
+      </PageHead>
       <div className="flex min-h-0 flex-1 max-lg:flex-col">
         <Compared both={both} title={both.sides.map((side) => side.name).join(" and ")} />
         <aside

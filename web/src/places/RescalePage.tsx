@@ -1,9 +1,9 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useId, useRef, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { call, fetched } from "../api/call";
 import type { Comparison, Problem, Project, Rescale, Size } from "../api/types";
-import { Mark } from "../ui/Mark";
+import { PageHead } from "../ui/PageHead";
 import { Compared, Differences } from "./Compared";
 
 const WAIT_MS = 250;
@@ -96,15 +96,7 @@ function Rescaling({ project }: { project: Project }) {
   const others = sizes.filter((s) => s.id !== measure);
   return (
     <div className="flex min-h-full flex-col lg:h-full">
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b-2 border-ink bg-paper px-4 py-2">
-        <Link to="/" className="flex items-center gap-2" title="All projects">
-          <Mark />
-          <span className="text-[18px] font-semibold">Fennup</span>
-        </Link>
-        <Link className="plain-button" to={`/project/${project.id}`}>
-          Back to the drawing
-        </Link>
-      </header>
+      <PageHead project={project.id} />
       <div className="flex min-h-0 flex-1 max-lg:flex-col-reverse">
         {both ? (
           <Compared both={both} title={`${project.name} at another size`} />

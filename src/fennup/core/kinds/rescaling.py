@@ -1,40 +1,45 @@
-"""The whole at another size: what is kept, what goes in proportion, what follows."""
+"""The whole at another size: what is kept, what goes in proportion, what follows; and the kinds that can be."""
 
 from collections.abc import Callable, Iterator
 from typing import Any
 
-from fennup.core.drawing.edit import Give, Rescale
+from fennup.core.drawing.edit import Edit, Give, Rescale
+from fennup.core.drawing.view import Description
 from fennup.core.errors import SpecError
 from fennup.core.kinds.editing import get_at, put_at
 from fennup.core.kinds.fields import Pinned, pin
+from fennup.core.kinds.registry import Kind
 from fennup.core.kinds.sizing import Levels, Sizing, found_for
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.solid import Solid
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
-Rescaling = Callable[[Any, Rescale, Tape], Document]
 
 
-def rescaling(sizing: Sizing) -> Rescaling:
-    """The rescale of a kind whose sizes settle so."""
+def sized(
+    name: str,
+    title: str,
+    sizing: Sizing,
+    edit: Callable[[Any, Edit, Tape], Document],
+    describe: Callable[[Any, Ruler, dict[str, Solid]], Description],
+    side_words: dict[str, str],
+    starts: dict[str, Document],
+) -> Kind:
+    """A kind that stands, whose sizes settle so."""
 
     def rescale(spec: Any, act: Rescale, on: Tape) -> Document:
         return rescaled(sizing, spec, act, on)
 
-    return rescale
-
-
-def has_levels(sizing: Sizing) -> Callable[[Any], bool]:
-    """Whether a spec of this kind has anything that stands at a height."""
-
-    def has(spec: Any) -> bool:
+    def has_levels(spec: Any) -> bool:
         levels, document = sizing.levels, spec.model_dump(mode="json")
-        if levels is None:
-            return False
-        return any(_at(document, path) for path in (*levels.rows, *levels.heights, *levels.counts))
+        paths = (*levels.rows, *levels.heights, *levels.counts) if levels else ()
+        return any(_at(document, path) for path in paths)
 
-    return has
+    return Kind(
+        name, title, sizing.model, sizing.settle, sizing.whole, edit, describe, side_words, starts, True, rescale, has_levels
+    )
 
 
 def rescaled(sizing: Sizing, spec: Any, act: Rescale, on: Tape) -> Document:

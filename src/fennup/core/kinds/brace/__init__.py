@@ -2,25 +2,9 @@
 
 from fennup.core.kinds.brace.describe import describe
 from fennup.core.kinds.brace.edit import edit
-from fennup.core.kinds.brace.place import assemble
 from fennup.core.kinds.brace.sizing import SIZING
-from fennup.core.kinds.brace.spec import BraceSpec
 from fennup.core.kinds.brace.starts import STARTS
-from fennup.core.kinds.registry import Kind
-from fennup.core.kinds.rescaling import has_levels, rescaling
+from fennup.core.kinds.rescaling import sized
 
 SIDE_WORDS = {"face": "face", "back": "back", "upper": "upper edge", "lower": "lower edge"}
-BRACE = Kind(
-    "brace",
-    "Brace or prop",
-    BraceSpec,
-    SIZING.settle,
-    assemble,
-    edit,
-    describe,
-    SIDE_WORDS,
-    STARTS,
-    True,
-    rescaling(SIZING),
-    has_levels(SIZING),
-)
+BRACE = sized("brace", "Brace or prop", SIZING, edit, describe, SIDE_WORDS, STARTS)
