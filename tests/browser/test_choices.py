@@ -67,6 +67,22 @@ class Choosing(InTheBrowser):
         expect(page.get_by_role("alert")).to_contain_text("under 180°")
         self.reads("outer edge of A, follows", "520")
 
+    def test_on_a_phone_nothing_that_is_tabbed_to_lies_under_the_closing_line(self) -> None:
+        page = self.page
+        page.set_viewport_size({"width": 390, "height": 844})
+        page.goto(self.url)
+        page.get_by_role("link", name="Boat trestle", exact=True).click()
+        self.field("top, width")
+        bar = page.get_by_role("contentinfo").bounding_box()
+        assert bar
+        for _ in range(45):
+            page.keyboard.press("Tab")
+            low = page.evaluate(
+                "() => document.activeElement.closest('aside') && !document.activeElement.matches('[role=tabpanel]')"
+                " ? document.activeElement.getBoundingClientRect().bottom : 0"
+            )
+            self.assertLessEqual(low, bar["y"])
+
     def test_on_a_phone_the_sheet_comes_first_and_the_card_below(self) -> None:
         page = self.page
         page.set_viewport_size({"width": 390, "height": 844})

@@ -56,6 +56,7 @@ class StandsBracesRoofs(InTheBrowser):
         top.press("Enter")
         # The bin follows the stand, the hood the bin's rim and 40 more: 400 + 2 x 380 tan 5 + 40.
         expect(page.locator("aside")).to_contain_text("506")
+        page.locator("summary", has_text="Bin").click()
         follows = page.get_by_role("combobox", name="Follows: outside at the bottom, width")
         follows.select_option(label="its own figure")
         self.reads("Bin: outside at the bottom, width, given", "400 millimetres")

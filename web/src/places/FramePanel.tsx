@@ -1,10 +1,9 @@
-import type { Act, Problem, Sheet } from "../api/types";
+import type { Act, Control, Problem, Sheet, Size } from "../api/types";
 import { ControlField } from "../ui/ControlField";
 import { FigureField } from "../ui/FigureField";
 import { FigureText } from "../ui/FigureText";
 
-type Props = {
-  sheet: Sheet;
+type Does = {
   onAct: (acts: Act[]) => Promise<Problem | null>;
   onLook: (acts: Act[] | null) => Promise<Problem | null>;
   onProblem: (problem: Problem | null) => void;
@@ -12,29 +11,22 @@ type Props = {
 
 const FOLDED = ["each_corner", "open"];
 
-/** What there is to decide about the whole, in the order in which one decides it, and every size of it. */
-export function FramePanel({ sheet, onAct, onLook, onProblem }: Props) {
+/** What there is to decide about the whole, in the order in which one decides it, and every size of it; of several
+ * assemblies each one's own folded together. */
+export function FramePanel({ sheet, ...does }: { sheet: Sheet } & Does) {
   const controls = sheet.controls.filter((c) => c.group !== "part");
-  const groups = [...new Set(controls.map((c) => c.group))];
-  const does = { onAct, onLook, onProblem };
+  const owners = [...new Set([...controls, ...sheet.sizes].map((c) => c.whose))].filter((whose) => whose);
+  const sizes = sheet.sizes.filter((size) => !size.whose);
   return (
     <>
-      {groups.map((group) => {
-        const own = controls.filter((c) => c.group === group);
-        const fields = own.map((c) => <ControlField key={c.id} control={c} {...does} />);
-        const heading = own[0]?.group_label ?? group;
-        return FOLDED.includes(group) ? (
-          <details key={group} className="border-b border-line py-2">
-            <summary className="min-h-10 py-2 font-semibold">{heading}</summary>
-            {fields}
-          </details>
-        ) : (
-          <section key={group} aria-label={heading} className="border-b border-line py-3">
-            <h2 className="mb-1 text-[17px]">{heading}</h2>
-            {fields}
-          </section>
-        );
-      })}
+      {owners.map((whose, i) => (
+        <details key={whose} open={i === 0} className="border-b-2 border-ink py-1">
+          <summary className="min-h-11 py-2 text-[19px] font-semibold">{whose}</summary>
+          <Groups controls={controls.filter((c) => c.whose === whose)} {...does} />
+          <Sizes sizes={sheet.sizes.filter((size) => size.whose === whose)} {...does} />
+        </details>
+      ))}
+      <Groups controls={controls.filter((c) => !c.whose)} {...does} />
       {sheet.simple.length > 0 && (
         <details className="border-b border-line py-2">
           <summary className="min-h-10 py-2 font-semibold">What a simple setting would do</summary>
@@ -48,53 +40,83 @@ export function FramePanel({ sheet, onAct, onLook, onProblem }: Props) {
           </ul>
         </details>
       )}
-      <section aria-label="All sizes" className="py-3">
-        <h2 className="text-[17px]">All sizes</h2>
-        <p className="mb-1 text-[15px] text-ink-2">
-          Boxed: given. Plain: follows from it. Type over a plain one, or press Enter on it, to give that
-          instead.
-        </p>
-        <ul>
-          {sheet.sizes.map((size) => (
-            <li key={size.id} className="flex items-center justify-between gap-3 py-0.5">
-              <span
-                aria-hidden={size.acts ? "true" : undefined}
-                className={size.standing === "given" ? "font-semibold" : ""}
-              >
-                {size.label}
-              </span>
-              <span className="flex items-center gap-1">
-                {size.can_free && (
-                  <button
-                    type="button"
-                    className="quiet-button"
-                    onClick={async () =>
-                      onProblem(
-                        await onAct([{ op: "free", measure: (size.acts as { measure: string }).measure }]),
-                      )
-                    }
-                  >
-                    let go<span className="sr-only"> of {size.label}</span>
-                  </button>
-                )}
-                {size.acts ? (
-                  <FigureField
-                    figure={size.figure}
-                    label={size.label}
-                    standing={size.standing}
-                    acts={size.acts as Act}
-                    canFree={size.can_free}
-                    onAct={onAct}
-                    onLook={onLook}
-                  />
-                ) : (
-                  <FigureText figure={size.figure} className="px-1" />
-                )}
-              </span>
-            </li>
-          ))}
-        </ul>
-      </section>
+      {sizes.length > 0 && <Sizes sizes={sizes} {...does} />}
     </>
+  );
+}
+
+function Groups({ controls, ...does }: { controls: Control[] } & Does) {
+  const groups = [...new Set(controls.map((c) => c.group))];
+  return groups.map((group) => {
+    const own = controls.filter((c) => c.group === group);
+    const fields = own.map((c) => <ControlField key={c.id} control={c} {...does} />);
+    const heading = own[0]?.group_label ?? group;
+    return FOLDED.includes(group) ? (
+      <details key={group} className="border-b border-line py-2">
+        <summary className="min-h-10 py-2 font-semibold">{heading}</summary>
+        {fields}
+      </details>
+    ) : (
+      <section
+        key={group}
+        aria-label={`${own[0]?.whose ?? ""} ${heading}`.trim()}
+        className="border-b border-line py-3"
+      >
+        <h2 className="mb-1 text-[17px]">{heading}</h2>
+        {fields}
+      </section>
+    );
+  });
+}
+
+function Sizes({ sizes, onAct, onLook, onProblem }: { sizes: Size[] } & Does) {
+  return (
+    <section aria-label={`${sizes[0]?.whose ?? ""} All sizes`.trim()} className="py-3">
+      <h2 className="text-[17px]">All sizes</h2>
+      <p className="mb-1 text-[15px] text-ink-2">
+        Boxed: given. Plain: follows from it. Type over a plain one, or press Enter on it, to give that
+        instead.
+      </p>
+      <ul>
+        {sizes.map((size) => (
+          <li key={size.id} className="flex items-center justify-between gap-3 py-0.5">
+            <span
+              aria-hidden={size.acts ? "true" : undefined}
+              className={size.standing === "given" ? "font-semibold" : ""}
+            >
+              {size.own}
+            </span>
+            <span className="flex items-center gap-1">
+              {size.can_free && (
+                <button
+                  type="button"
+                  className="quiet-button"
+                  onClick={async () =>
+                    onProblem(
+                      await onAct([{ op: "free", measure: (size.acts as { measure: string }).measure }]),
+                    )
+                  }
+                >
+                  let go<span className="sr-only"> of {size.label}</span>
+                </button>
+              )}
+              {size.acts ? (
+                <FigureField
+                  figure={size.figure}
+                  label={size.label}
+                  standing={size.standing}
+                  acts={size.acts as Act}
+                  canFree={size.can_free}
+                  onAct={onAct}
+                  onLook={onLook}
+                />
+              ) : (
+                <FigureText figure={size.figure} className="px-1" />
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

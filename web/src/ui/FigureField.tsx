@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useId, useLayoutEffect, useRef, useState } from "react";
 import type { Act, Figure, Problem } from "../api/types";
 import { FigureText } from "./FigureText";
 
@@ -80,7 +80,6 @@ export function FigureField({
     setSteps((now) => (now === 0 ? 0 : now - steps));
     setProblem(null);
     requestAnimationFrame(() => {
-      if (document.activeElement === input.current) input.current?.select();
       // What was typed and sent off while the save was on its way is saved now.
       if (again.current) latest.current();
     });
@@ -100,6 +99,7 @@ export function FigureField({
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === "Enter") {
       event.preventDefault();
+      input.current?.select();
       commit();
     } else if (event.key === "Escape") {
       clear();
@@ -118,6 +118,12 @@ export function FigureField({
   const asks = problem?.errors?.find((e) => e.ask === "inches");
   const offers = problem?.errors?.flatMap((e) => e.offers ?? []) ?? [];
   const shown = text ?? figure.typed;
+  // All that was selected stays so when another figure comes under it, or what is typed next would be added to that.
+  const whole = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is the change of what is shown that loses the selection.
+  useLayoutEffect(() => {
+    if (whole.current && document.activeElement === input.current) input.current?.select();
+  }, [shown]);
   return (
     <span
       className={`field ${className}`}
@@ -138,11 +144,15 @@ export function FigureField({
         aria-describedby={problem ? messageId : undefined}
         value={shown}
         onChange={(e) => {
+          whole.current = false;
           setProblem(null);
           setSteps(0);
           setText(e.target.value);
         }}
         onFocus={(e) => e.target.select()}
+        onSelect={({ currentTarget: { selectionStart, selectionEnd, value } }) => {
+          whole.current = selectionStart === 0 && selectionEnd === value.length && value !== "";
+        }}
         onBlur={() => latest.current()}
         onKeyDown={onKey}
       />

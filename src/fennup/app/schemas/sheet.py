@@ -54,12 +54,13 @@ class OptionOut(BaseModel):
 
 
 class ControlOut(BaseModel):
-    """Something to decide: a figure, or a choice of one or of several."""
+    """Something to decide: a figure, or a choice of one or of several; `whose` of several assemblies it is about."""
 
     id: str
     label: str
     group: str
     group_label: str
+    whose: str
     about: str
     options: list[OptionOut]
     figure: Figure | None
@@ -69,10 +70,12 @@ class ControlOut(BaseModel):
 
 
 class SizeOut(BaseModel):
-    """One line that can be measured on the whole."""
+    """One line that can be measured on the whole; `whose` of several assemblies it is, `own` what it is called there."""
 
     id: str
     label: str
+    whose: str
+    own: str
     figure: Figure
     standing: Standing
     acts: Edit | None

@@ -2,7 +2,7 @@
 
 from fennup.app.schemas.sheet import ControlOut, DimensionOut, OptionOut, ViewOut
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import VIEWS, VIEWS_SHORT, group_label, label
+from fennup.app.wording.labels import GROUPS, VIEWS, VIEWS_SHORT, label
 from fennup.core.drawing.view import Control, Dimension, View
 
 
@@ -55,7 +55,8 @@ def control_out(c: Control, voice: Voice) -> ControlOut:
         id=":".join(name for name in (c.group if "/" in c.group else "", c.code, c.about) if name),
         label=_label(c),
         group=c.group,
-        group_label=group_label(c.group),
+        group_label=GROUPS[c.group.rpartition("/")[2]],
+        whose=c.group.rpartition("/")[0],
         about=c.about,
         options=[
             OptionOut(

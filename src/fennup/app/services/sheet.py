@@ -28,6 +28,7 @@ def sheet_of(
     kind = KINDS[solution.spec.kind]
     told = kind.describe(solution.spec, solution.ruler, solution.solids)
     sides = solution.spec.sides
+    alone = len(solution.assembly.inside) == 1  # a single assembly with fitted pieces needs no name
     return SheetOut(
         whole=WHOLE[kind.name],
         part_word=PART[kind.name],
@@ -40,7 +41,9 @@ def sheet_of(
         sizes=[
             SizeOut(
                 id=s.measure,
-                label=label(s.measure, sides),
+                label=label(s.measure.rpartition("/")[2] if alone else s.measure, sides),
+                whose="" if alone else s.measure.rpartition("/")[0],
+                own=label(s.measure.rpartition("/")[2], sides),
                 figure=voice.of(s.value, s.unit),
                 standing=s.standing,
                 acts=s.acts,

@@ -215,12 +215,6 @@ def label(code: str, sides: int = 4) -> str:
     return f"{LINES[line]}, {words.get(kind, kind)}"
 
 
-def group_label(group: str) -> str:
-    """The heading over some controls; of several assemblies with whose they are."""
-    whose, slash, rest = group.partition("/")
-    return f"{whose}: {GROUPS[rest].lower()}" if slash else GROUPS[group]
-
-
 def fact(code: str) -> str:
     """A fact for the line under the title."""
     what, _, number = code.partition(":")

@@ -58,11 +58,12 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
 
 def _rings(spec: TogetherSpec, ruler: Ruler, paper: Sheet) -> list[Grip]:
     """A ring at both ends of every piece, to be dragged along its board."""
-    made = []
+    made: list[Grip] = []
     for k, piece in enumerate(spec.pieces):
         for end, seat in (("a", piece.a), ("b", piece.b)):
             found = seat_on(paper, ruler.assembly.board(seat.board), seat)
-            if found:
+            # A piece seen end on has one ring for both ends.
+            if found and not any(hypot(g.at[0] - found[0][0], g.at[1] - found[0][1]) < 1.0 for g in made):
                 (x, y), long = found[1], hypot(*found[1])
                 made.append(Grip(f"piece:{paper.id}:{k}:{end}", found[0], (x / long, y / long)))
     return made
