@@ -82,21 +82,36 @@ def variant(page: Page) -> None:
     page.get_by_role("heading", name="What differs").wait_for()
 
 
+def fitting(page: Page) -> None:
+    """A piece is being fitted: its first face is touched."""
+    page.get_by_role("button", name="Fit a piece").click()
+    page.get_by_role("button", name="Front right leg, inner edge").press("Enter")
+    page.get_by_text("Now the face where it ends").wait_for()
+    page.get_by_role("button", name="Front left leg, inner edge").wait_for(state="attached")
+
+
+def another_size(page: Page) -> None:
+    """Half as high again, seen before it is made so."""
+    page.goto(page.url + "/rescale")
+    page.get_by_role("textbox").fill("1500")
+    page.get_by_role("row", name="Height").wait_for()
+
+
 PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] = {
     "projects": (DESK, "light", []),
     "shape": (DESK, "light", [opened("Tide clock surround")]),
     "shape-part": (DESK, "light", [opened("Tide clock surround"), part("E")]),
-    "shape-solid": (DESK, "light", [opened("Honours board frame"), solid]),
     "shape-dark": (DESK, "dark", [opened("Pennant shelf ring")]),
     "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
     "box": (DESK, "light", [opened("Rope bin")]),
     "box-any-start": (DESK, "light", [opened("Bailer tub"), pressed("Side"), too_much]),
-    "box-case": (DESK, "light", [opened("Key case"), pressed("Parts")]),
     "box-solid": (DESK, "light", [opened("Landing-stage trough"), solid]),
     "stand": (DESK, "light", [opened("Boat trestle")]),
     "brace": (DESK, "light", [opened("Slip gate braces")]),
     "roof": (DESK, "light", [opened("Slip lantern hip")]),
     "together": (DESK, "light", [opened("Sand bin on a stand")]),
+    "piece": (DESK, "light", [opened("Slip steps handrail"), fitting]),
+    "rescale": (DESK, "light", [opened("Flag tower"), another_size]),
     "compare": (DESK, "light", [opened("Boat trestle"), variant]),
     "saw-box": (DESK, "light", [opened("Bailer tub"), saw]),
     "saw": (DESK, "light", [opened("Honours board frame"), saw]),

@@ -234,6 +234,6 @@ def fact(code: str) -> str:
         "case_regular": "case", "case_rectangle": "case, rectangle", "case_irregular": "case, any plan",
         "box_regular": "box with leaning walls", "box_rectangle": "box with leaning walls, rectangle",
         "box_irregular": "box with leaning walls, any plan", "form_regular": "flat frame", "form_rectangle": "flat frame, rectangle", "form_irregular": "flat frame, any outline",
-        "stand_four": "stand, splayed both ways", "stand_round": "stand, round", "roof_gable": "gable roof", "roof_pyramid": "pyramid of panels", "roof_hip": "hip roof", "roof_lean_to": "lean-to with a lid", "brace_knee": "brace in a corner", "brace_between": "brace between two members", "brace_prop": "prop against a wall", "stand_pairs": "trestle of two pairs",
+        "stand_four": "stand, splayed both ways", "stand_upright": "stand, upright", "stand_round": "stand, round", "roof_gable": "gable roof", "roof_pyramid": "pyramid of panels", "roof_hip": "hip roof", "roof_lean_to": "lean-to with a lid", "brace_knee": "brace in a corner", "brace_between": "brace between two members", "brace_prop": "prop against a wall", "stand_pairs": "trestle of two pairs",
         "mitered": "mitered", "butted": "butted", "mixed_joints": "miters and butts",
     }.get(what, what)  # fmt: skip

@@ -8,7 +8,7 @@ from fennup.core.kinds.stand.controls import controls_of
 from fennup.core.kinds.stand.roll import roll_view
 from fennup.core.kinds.stand.sides import flanks_of, foot_of, residual_deg
 from fennup.core.kinds.stand.sizing import SIZING
-from fennup.core.kinds.stand.spec import Round, StandSpec
+from fennup.core.kinds.stand.spec import Four, Round, StandSpec
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 
@@ -38,7 +38,9 @@ def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
 
 def _facts(spec: StandSpec) -> tuple[str, ...]:
     free = SIZING.free(spec)
-    return (f"stand_{spec.plan.form}", f"legs:{spec.sides}", *((f"free:{free}",) if free else ()))
+    plan = spec.plan
+    upright = isinstance(plan, Four) and plan.front_splay_deg == plan.side_splay_deg == 0
+    return ("stand_upright" if upright else f"stand_{plan.form}", f"legs:{spec.sides}", *((f"free:{free}",) if free else ()))
 
 
 def _top_of(solid: Solid) -> Vec:
