@@ -54,5 +54,7 @@ class Together(Api):
         self.assertEqual(fitted["undo"], "fitting a piece")
         nowhere = {**touched[1], "board": "Stand/top"}
         self.assertEqual(self.act(fitted, {"op": "fit", "a": touched[0], "b": nowhere}).json["errors"][0]["code"], "no_such_face")
-        self.assertIn("Piece 1", [part["id"] for part in fitted["sheet"]["parts"]])
+        why = {part["id"]: " ".join(part["ladder"][0]["why"]) for part in fitted["sheet"]["parts"]}
+        self.assertIn("Given: the two faces", why["Piece 1"])
+        self.assertIn("Given: Stand: height 450 mm. Measured on the finished parts: 450 mm.", why["Stand/AB"])
         self.assertNotEqual(fitted["sheet"]["closing"]["tone"], "fails")

@@ -8,6 +8,7 @@ from typing import Any
 from fennup.core.drawing.edit import Choose, Drag, Fit, Give, Touched, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.kinds.singles import SINGLES
 from fennup.core.kinds.together.edit import begun, with_piece
 from fennup.core.kinds.together.faces import targets
 from fennup.core.parts.solid import arris_length, end_cut
@@ -17,7 +18,6 @@ from tests.core.frames import solved, spec_of
 
 MM = tape("mm", "1")
 TOGETHER = KINDS["together"]
-STAND = KINDS["stand"].starts["stool"]
 BIN = TOGETHER.starts["bin_on_stand"]
 
 
@@ -104,19 +104,22 @@ class ABinOnAStandWithAHood(unittest.TestCase):
         spec = edited(made.spec, Drag(op="drag", grip=top.id, x_mm=top.at[0], y_mm=top.at[1] + 20.0))
         self.assertAlmostEqual(spec.member("Bin").spec.height_mm, 400.0, places=9)
 
-    def test_a_single_assembly_with_a_piece_keeps_its_cuts_its_rings_and_all_its_sizes(self) -> None:
-        alone = solved(STAND)
-        spec = begun(alone.spec.model_dump(mode="json"), "Stand")
-        made = solved(fitted(spec, ("Stand/AB", "upper"), ("Stand/DA", "upper")).model_dump(mode="json"))
-        own = KINDS["stand"].describe(alone.spec, alone.ruler, alone.solids)
-        told = TOGETHER.describe(made.spec, made.ruler, made.solids)
-        self.assertEqual([view.id for view in told.views], [view.id for view in own.views])
-        for view, before in zip(told.views, own.views, strict=True):
-            self.assertEqual(
-                [(f"Stand/{d.id}", d.label, d.standing) for d in before.dimensions],
-                [(d.id, d.label, d.standing) for d in view.dimensions],
-            )
-            self.assertEqual(len([g for g in view.grips if "/" in g.id]), len(before.grips))
+    def test_a_single_assembly_that_takes_pieces_keeps_its_views_its_rings_and_all_its_sizes(self) -> None:
+        for kind in SINGLES.values():
+            for start in kind.starts.values():
+                alone = solved(start)
+                made = solved(begun(alone.spec.model_dump(mode="json"), "It"))
+                own = kind.describe(alone.spec, alone.ruler, alone.solids)
+                told = TOGETHER.describe(made.spec, made.ruler, made.solids)
+                self.assertEqual([view.id for view in told.views], [view.id for view in own.views])
+                for view, before in zip(told.views, own.views, strict=True):
+                    self.assertEqual(
+                        [(d.id, d.label, d.standing) for d in view.dimensions],
+                        [(f"It/{d.id}", d.label, d.standing) for d in before.dimensions],
+                    )
+                    self.assertEqual([g.at for g in view.grips], [g.at for g in before.grips])
+                    self.assertEqual(len(view.shapes), len(before.shapes))
+                    self.assertEqual([m.text for m in view.marks], [m.text for m in before.marks])
 
     def test_one_more_is_set_on_top_and_taken_away_with_what_followed_it(self) -> None:
         spec = edited(spec_of(BIN), Choose(op="choose", path="members", value="stool"))

@@ -12,11 +12,14 @@ from fennup.core.parts.solid import arris_line, end_cut, extent_along
 from fennup.core.solve import Solution
 
 
-def given_lines(solution: Solution, voice: Voice) -> list[str]:
-    """What was given, and that the finished solids measure it."""
+def given_lines(solution: Solution, voice: Voice, part: Board | None = None) -> list[str]:
+    """What was given, and that the finished solids measure it; for a part of one of several assemblies, what was given there."""
     lines = []
+    whose = part.id.rpartition("/")[0] if part else ""
+    if part and solution.assembly.inside and not whose:
+        return ["Given: the two faces, and the places on them where it begins and ends."]
     for check in solution.claims:
-        if check.measured is None:
+        if check.measured is None or not check.claim.measure.startswith(f"{whose}/" if whose else ""):
             continue
         asked, measured = (
             (voice.say_angle(v) if check.claim.unit == "deg" else voice.say(v)) for v in (check.claim.asked, check.measured)

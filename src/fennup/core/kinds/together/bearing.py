@@ -53,12 +53,15 @@ def _borne(upper: list[Polyhedron], lower: list[Polyhedron], lift: float) -> lis
     """Where some wood, lifted, bears on other wood, seen from above."""
     found = []
     bottom = min(p[2] for piece in upper for p in piece.points) + lift
-    near = [piece for piece in lower if max(p[2] for p in piece.points) > bottom]
+    near = [(piece, _over_ground(piece)) for piece in lower if max(p[2] for p in piece.points) > bottom]
     for piece in upper:
         if min(p[2] for p in piece.points) + lift > bottom + HAIR_MM:
             continue
         lifted = Polyhedron(tuple(add(p, (0.0, 0.0, lift)) for p in piece.points), piece.facets)
-        for other in near:
+        (left, front), (right, back) = _over_ground(piece)
+        for other, (low, high) in near:
+            if left > high[0] or right < low[0] or front > high[1] or back < low[1]:
+                continue
             common = lifted
             for facet in other.facets:
                 common = clip(common, facet.plane, facet.name)
@@ -66,6 +69,12 @@ def _borne(upper: list[Polyhedron], lower: list[Polyhedron], lift: float) -> lis
                     break
             found += [(p[0], p[1]) for p in common.points]
     return found
+
+
+def _over_ground(piece: Polyhedron) -> tuple[Point2, Point2]:
+    """The least and the greatest x and y of a piece."""
+    xs, ys = [p[0] for p in piece.points], [p[1] for p in piece.points]
+    return (min(xs), min(ys)), (max(xs), max(ys))
 
 
 def _middle(spec: TogetherSpec, member: Member, wood: dict[str, list[Polyhedron]], at: dict[str, float]) -> Point2:

@@ -19,7 +19,6 @@ from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 
 SIZES_TO_FOLLOW = 14
-ON_PAPER = {paper.id for paper in PAPERS}
 
 
 def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
@@ -28,21 +27,8 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     own = [_own(member) for member in spec.members]
     linked = {f"{link.of}/{link.measure}" for link in spec.links}
     alone = len(spec.members) == 1
-    views = []
-    for paper in PAPERS:
-        found: list[Dimension] = []
-        rings = _rings(spec, ruler, paper)
-        for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
-            lift = paper.flat((0.0, 0.0, at[member.name]))
-            view = next((view for view in description.views if view.id == paper.id), None)
-            if view is not None:
-                seen = [d for d in view.dimensions if alone or d.standing == "given"]
-                found += [_placed(d, i, member, lift, linked, alone) for d in seen]
-                rings += [_grip(grip, paper.id, member, lift) for grip in view.grips if not _of_linked(grip, member, linked)]
-        shapes = seen_from(ruler.assembly, solids, paper.right, paper.up)
-        views.append(View(paper.id, shapes, (), tuple(found), tuple(rings)))
-    if alone:
-        views += [_section(view, spec.members[0], linked) for view in own[0].views if view.id not in ON_PAPER]
+    shown = own[0].views if alone else tuple(View(paper.id) for paper in PAPERS)
+    views = tuple(_view(view, spec, own, ruler, solids, at, linked) for view in shown)
     controls: list[Control] = []
     for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
         controls += _stands(spec, i, member) if not alone else []
@@ -53,7 +39,35 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     facts = own[0].facts if alone else (f"together:{len(spec.members)}",)
     if spec.pieces:
         facts = (*facts, f"pieces:{len(spec.pieces)}")
-    return Description(facts, pictorial(ruler.assembly, solids), tuple(views), tuple(controls), sizes)
+    return Description(facts, pictorial(ruler.assembly, solids), views, tuple(controls), sizes)
+
+
+def _view(
+    view: View,
+    spec: TogetherSpec,
+    own: list[Description],
+    ruler: Ruler,
+    solids: dict[str, Solid],
+    at: dict[str, float],
+    linked: set[str],
+) -> View:
+    """A view of all with each one's given sizes; of a single one its own view with all its sizes, and its pieces in it."""
+    alone = len(spec.members) == 1
+    paper = next((paper for paper in PAPERS if paper.id == view.id), None)
+    found: list[Dimension] = []
+    rings = _rings(spec, ruler, paper) if paper else []
+    for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
+        lift = paper.flat((0.0, 0.0, at[member.name])) if paper else (0.0, 0.0)
+        theirs = next((v for v in description.views if v.id == view.id), View(view.id))
+        seen = [d for d in theirs.dimensions if alone or d.standing == "given"]
+        found += [_placed(d, i, member, lift, linked, alone) for d in seen]
+        rings += [_grip(grip, view.id, member, lift) for grip in theirs.grips if not _of_linked(grip, member, linked)]
+    if paper is None:
+        return replace(view, dimensions=tuple(found), grips=tuple(rings))
+    drawn_on = tuple(shape for shape in view.shapes if shape.role not in ("wood", "found"))
+    shapes = (*seen_from(ruler.assembly, solids, paper.right, paper.up), *drawn_on)
+    marks = tuple(replace(mark, part=f"{spec.members[0].name}/{mark.part}" if mark.part else None) for mark in view.marks)
+    return View(view.id, shapes, marks, tuple(found), tuple(rings))
 
 
 def _rings(spec: TogetherSpec, ruler: Ruler, paper: Sheet) -> list[Grip]:
@@ -77,12 +91,6 @@ def _grip(grip: Grip, view: str, member: Member, lift: Point2) -> Grip:
 def _of_linked(grip: Grip, member: Member, linked: set[str]) -> bool:
     """Whether a ring moves a size that follows another's."""
     return f"{member.name}/{grip.id.rpartition(':')[2]}" in linked
-
-
-def _section(view: View, member: Member, linked: set[str]) -> View:
-    """A single assembly's own cut, under its names."""
-    on_it = tuple(_placed(d, 0, member, (0.0, 0.0), linked, True) for d in view.dimensions)
-    return replace(view, dimensions=on_it, grips=tuple(_grip(grip, view.id, member, (0.0, 0.0)) for grip in view.grips))
 
 
 def _own(member: Member) -> Description:
