@@ -27,7 +27,7 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     own = [_own(member) for member in spec.members]
     linked = {f"{link.of}/{link.measure}" for link in spec.links}
     alone = len(spec.members) == 1
-    shown = own[0].views if alone else tuple(View(paper.id) for paper in PAPERS)
+    shown = own[0].views if alone and SINGLES[spec.members[0].spec.kind].stands else tuple(View(paper.id) for paper in PAPERS)
     views = tuple(_view(view, spec, own, ruler, solids, at, linked) for view in shown)
     controls: list[Control] = []
     for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
@@ -94,8 +94,12 @@ def _of_linked(grip: Grip, member: Member, linked: set[str]) -> bool:
 
 
 def _own(member: Member) -> Description:
-    """One assembly's own description, as if it were alone."""
-    return SINGLES[member.spec.kind].describe(member.spec, Ruler(built(member.spec)), solids_of(member.spec))
+    """One assembly's own description, as if it were alone; what lies with its face up is seen from above, not from the front."""
+    kind = SINGLES[member.spec.kind]
+    told = kind.describe(member.spec, Ruler(built(member.spec)), solids_of(member.spec))
+    if kind.stands:
+        return told
+    return replace(told, views=tuple(replace(view, id="above") if view.id == "front" else view for view in told.views))
 
 
 def renamed(act: Edit, i: int, name: str) -> Edit:

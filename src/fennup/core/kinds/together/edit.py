@@ -10,11 +10,13 @@ from fennup.core.kinds.gauged import PAPERS
 from fennup.core.kinds.registry import Kind
 from fennup.core.kinds.singles import SINGLES
 from fennup.core.kinds.together.faces import along_line, fitted_piece, seat_on
-from fennup.core.kinds.together.place import assemble, heights, settle, told
+from fennup.core.kinds.together.place import assemble, built, heights, settle, told
 from fennup.core.kinds.together.spec import TogetherSpec
+from fennup.core.parts.measure import Ruler
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
+KEPT_MM = 1e-6
 
 
 def edit(spec: TogetherSpec, act: Edit, on: Tape) -> Document:
@@ -42,8 +44,15 @@ def edit(spec: TogetherSpec, act: Edit, on: Tape) -> Document:
 
 
 def _within(spec: TogetherSpec, document: Document, name: str, act: Edit, on: Tape) -> Document:
-    """An act on one of them."""
-    return _changed(spec, document, name, lambda kind, own: kind.edit(own, act, on))
+    """An act on one of them. SpecError `size_follows` where a link would put a given size back."""
+    made = _changed(spec, document, name, lambda kind, own: kind.edit(own, act, on))
+    link = next((link for link in spec.links if link.of == name), None)
+    if isinstance(act, Give) and link:
+        changed = TogetherSpec.model_validate(made)
+        given, kept = (Ruler(built(each.member(name).spec)).measure(act.measure) for each in (changed, settle(changed)))
+        if given is None or kept is None or abs(given - kept) > KEPT_MM:
+            raise SpecError("size_follows", (f"{name}/{act.measure}",), measure=f"{name}/{link.measure}")
+    return made
 
 
 def _changed(spec: TogetherSpec, document: Document, name: str, change: Callable[[Kind, Any], Document]) -> Document:
@@ -134,7 +143,7 @@ def rescale(spec: TogetherSpec, act: Rescale, on: Tape) -> Document:
 
     def change(kind: Kind, member: Any) -> Document:
         if kind.rescale is None:
-            raise SpecError("no_such_field", (act.measure,))
+            raise SpecError("frames_one_size", (act.measure,))
         return kind.rescale(member, own, on)
 
     return _changed(spec, spec.model_dump(mode="json"), name, change)

@@ -6,6 +6,7 @@ from typing import Any
 
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Claim, Joint, Mating, Ring
+from fennup.core.drawing.edit import Give
 from fennup.core.errors import CutError, SpecError
 from fennup.core.kinds.fields import Pinned, pin
 from fennup.core.kinds.singles import SINGLES
@@ -15,7 +16,9 @@ from fennup.core.kinds.together.pieces import add_pieces
 from fennup.core.kinds.together.spec import Link, Member, TogetherSpec
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid, solid_of
+from fennup.core.units.lengths import tape
 
+MM = tape("mm", "1")
 SAID_ONCE = ("stand_load", "brace_load", "roof_load")
 
 
@@ -51,11 +54,14 @@ def settle(spec: TogetherSpec) -> TogetherSpec:
     return spec.model_copy(update={"members": members})
 
 
-def _following(own: Pinned, link: Link, k: int, source: Assembly) -> Any:
+def _following(own: Any, link: Link, k: int, source: Assembly) -> Any:
     """The spec with the linked size given as the other assembly measures it. SpecError `cannot_measure`."""
     value = Ruler(source).measure(link.source)
     if value is None:
         raise SpecError("cannot_measure", (f"links.{k}.source",))
+    if not isinstance(own, Pinned):
+        give = Give(op="give", measure=link.measure, text=f"{value + link.plus_mm!r} mm")
+        return type(own).model_validate(SINGLES[own.kind].edit(own, give, MM))
     made = pin(link.measure, value + link.plus_mm).model_dump(mode="json")
     pins = pins_in(own)
     place = next((i for i, p in enumerate(pins) if p["measure"] == link.measure), len(pins))

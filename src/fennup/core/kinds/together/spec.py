@@ -8,6 +8,7 @@ from fennup.core.errors import SpecError
 from fennup.core.kinds.box.spec import BoxSpec
 from fennup.core.kinds.brace.spec import BraceSpec
 from fennup.core.kinds.fields import Measure, Place_mm, Play_mm, Size_mm, Strict
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.roof.spec import RoofSpec
 from fennup.core.kinds.stand.spec import StandSpec
 
@@ -19,7 +20,7 @@ class Member(Strict):
     """One assembly: it stands on the ground, or `on` the highest wood of another one, and `up_mm` higher."""
 
     name: Name
-    spec: Annotated[BoxSpec | StandSpec | BraceSpec | RoofSpec, Field(discriminator="kind")]
+    spec: Annotated[FlatFrameSpec | BoxSpec | StandSpec | BraceSpec | RoofSpec, Field(discriminator="kind")]
     on: Name | None = None
     up_mm: Place_mm = 0.0
 
