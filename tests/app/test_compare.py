@@ -40,7 +40,7 @@ class Together(Api):
         project = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
         two = self.act(project, {"op": "choose", "path": "together", "value": "tapered_box"}).json
         self.assertEqual([m["name"] for m in two["spec"]["members"]], ["Stand", "Tapered box"])
-        self.assertEqual(two["undo"], "a change")
+        self.assertEqual(two["undo"], "another assembly")
         alone = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
         url = f"/api/projects/{alone['id']}/faces"
         first = next(f for f in self.client.get(url).json["views"]["front"] if f["label"] == "Front right leg, inner edge")

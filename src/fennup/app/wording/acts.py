@@ -11,6 +11,11 @@ _FIELDS = {
     "line": "where corners lie", "corners": "joints", "allowance_mm": "widest gap", "slopes_deg": "slopes", "thicknesses_mm": "thickness",
     "edges": "edges", "courses": "boards in a wall", "floor": "floor", "back": "back panel", "shelves": "shelves", "cap": "cap ring",
     "lid": "lid", "inner": "pieces inside", "liner": "what it is built round", "spacing": "spacing", "count": "how many",
+    "together": "another assembly", "members": "another assembly", "pieces": "a piece taken away", "on": "what it stands on",
+    "up_mm": "how high it stands", "along_mm": "where a piece ends", "plus_mm": "how much more than what it follows",
+    "height_mm": "height", "set_in_mm": "how far in", "low_mm": "where braces start", "high_mm": "where braces end",
+    "holes": "holes", "lies_flat": "how a piece lies", "box_mm": "boxes", "right": "the two sides", "foot": "the feet",
+    "roll": "how legs are turned", "rails": "rails", "rings": "rings", "braces": "braces", "top": "top", "treads": "treads",
 }  # fmt: skip
 
 
@@ -26,11 +31,14 @@ def act_words(act: ProjectAct) -> str:
         return label(act.measure)
     if isinstance(act, Free):
         return f"letting {label(act.measure)} follow"
-    parts = act.path.split(".")
+    if act.path.startswith("follow:"):
+        return "what a size follows"
+    parts = act.path.rpartition(".spec.")[2].split(".")
     if parts[0] == "corners" and len(parts) > 1:
         return f"corner {parts[1]}"
-    if parts[0] == "rails":
+    if parts[0] == "rails" and len(parts) > 1 and parts[1].isalpha():
         return f"width of rail {' and '.join(parts[1])}"
     if parts[0] == "rabbet" and len(parts) > 1:
         return f"rabbet {_FIELDS.get(parts[1], '')}"
-    return _FIELDS.get(parts[-1]) or LABELS.get(parts[-1], "a change")
+    # The last part of the path that has a name: `thicknesses_mm.A` is a thickness.
+    return next((words for part in reversed(parts) if (words := _FIELDS.get(part) or LABELS.get(part))), "a change")
