@@ -47,7 +47,7 @@ def rescaled(sizing: Sizing, spec: Any, act: Rescale, on: Tape) -> Document:
 
     Given sizes go in proportion, angles stay; of all those that hang on each other the new one counts first, then what is
     kept, then the others in their order, and the last ones follow. SpecError `cannot_measure`, `rescale_nothing`, or
-    `pins_disagree` when what is to be kept cannot be beside the new size.
+    `keep_disagrees` when what is to be kept cannot be beside the new size.
     """
     spec = sizing.settle(spec)
     ruler = Ruler(sizing.whole(spec))
