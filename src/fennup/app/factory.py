@@ -1,5 +1,6 @@
 """The application put together."""
 
+import gc
 from pathlib import Path
 
 from flask import Response, send_from_directory
@@ -36,6 +37,7 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
             demo.fill(session)
     if pages:
         _serve_pages(app, pages)
+    gc.freeze()  # what is there from the start stays: the collector need not walk through it while somebody types
     return app
 
 

@@ -28,11 +28,7 @@ export function useDocument<T extends Versioned>(url: string, alsoStale: string[
   const [looked, setLooked] = useState<T | null>(null);
   const [conflict, setConflict] = useState<Act[] | null>(null);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
-  const glance = useRef<{ running: boolean; next: Act[] | null; turn: number }>({
-    running: false,
-    next: null,
-    turn: 0,
-  });
+  const glance = useRef({ running: false, next: null as Act[] | null, turn: 0, ended: 0 });
 
   const settle = useCallback(
     (answer: Answer<T>, acts: Act[]): Problem | null => {
@@ -62,13 +58,15 @@ export function useDocument<T extends Versioned>(url: string, alsoStale: string[
     [client, url, settle],
   );
 
-  // One look at a time: while one is on its way only the newest wish waits, all older ones are dropped.
+  // One look at a time: while one is on its way only the newest wish waits, all older ones are dropped. What comes back is
+  // shown even when a newer wish waits already, so that the drawing follows somebody who types on; not once looking has ended.
   const look = useCallback(
     async (acts: Act[] | null): Promise<Problem | null> => {
       const state = glance.current;
       const turn = ++state.turn;
       if (!acts) {
         state.next = null;
+        state.ended = turn;
         setLooked(null);
         return null;
       }
@@ -83,7 +81,7 @@ export function useDocument<T extends Versioned>(url: string, alsoStale: string[
         seen = state.turn;
         const answer = await call<T>("POST", `${url}/look`, { acts: wish });
         problem = answer.ok ? null : answer.problem;
-        if (answer.ok && seen === state.turn) setLooked(answer.data);
+        if (answer.ok && seen > state.ended) setLooked(answer.data);
       }
       state.running = false;
       return seen === state.turn ? problem : null;

@@ -1,6 +1,7 @@
 """Figures as people read them: with true fractions, their unit, what was rounded off, and how they are spoken."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from pydantic import BaseModel
 
@@ -8,7 +9,7 @@ from fennup.core.units.angles import angle_text
 from fennup.core.units.lengths import Tape, read_length
 
 
-class Figure(BaseModel):
+class Figure(BaseModel, frozen=True):
     """A figure for the screen. `whole` and `fraction` are set apart so that the fraction can be set as one;
     `remainder` is what the tape's nearest mark leaves; `typed` is what one would type to get it back."""
 
@@ -20,6 +21,19 @@ class Figure(BaseModel):
     typed: str
 
 
+@lru_cache(maxsize=4096)  # the same few lengths stand in many places of a sheet
+def _length(mm: float, tape: Tape) -> Figure:
+    read = read_length(mm, tape)
+    unit, name = ("″", "inches") if tape.unit == "in" else ("mm", "millimetres")
+    whole_and = f"{read.whole} and {read.fraction}" if read.whole and read.fraction else read.text
+    exact = mm if tape.unit == "mm" else mm / 25.4
+    typed = read.text if not read.remainder else f"{exact:.4f}".rstrip("0").rstrip(".")
+    spoken = f"{whole_and} {name}"
+    if read.remainder:
+        spoken += f", {'plus' if read.remainder[0] == '+' else 'minus'} {read.remainder[1:]}"
+    return Figure(whole=read.whole, fraction=read.fraction, remainder=read.remainder, unit=unit, spoken=spoken, typed=typed)
+
+
 @dataclass(frozen=True)
 class Voice:
     """Words for figures on one tape."""
@@ -28,15 +42,7 @@ class Voice:
 
     def length(self, mm: float) -> Figure:
         """A length on this tape."""
-        read = read_length(mm, self.tape)
-        unit, name = ("″", "inches") if self.tape.unit == "in" else ("mm", "millimetres")
-        whole_and = f"{read.whole} and {read.fraction}" if read.whole and read.fraction else read.text
-        exact = mm if self.tape.unit == "mm" else mm / 25.4
-        typed = read.text if not read.remainder else f"{exact:.4f}".rstrip("0").rstrip(".")
-        spoken = f"{whole_and} {name}"
-        if read.remainder:
-            spoken += f", {'plus' if read.remainder[0] == '+' else 'minus'} {read.remainder[1:]}"
-        return Figure(whole=read.whole, fraction=read.fraction, remainder=read.remainder, unit=unit, spoken=spoken, typed=typed)
+        return _length(mm, self.tape)
 
     def angle(self, deg: float, digits: int = 2) -> Figure:
         """An angle in degrees."""

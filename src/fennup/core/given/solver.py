@@ -17,7 +17,7 @@ Reading = Callable[[Sequence[float]], list[float | None]]
 KEPT = 1e-9
 EXACT = 1e-14
 SAME = 1e-7
-STEP = 1e-4
+STEP = 1e-6
 ROUNDS = 60
 HALVINGS = 30
 WELL_HELPED = 0.05
@@ -135,14 +135,16 @@ class _Search:
         return self._at[key]
 
     def slopes(self, values: Values) -> Values:
-        """How every measure changes with every unknown, by central differences: rows are pins."""
+        """How every measure changes with every unknown, by differences: rows are pins. At STEP what they leave out and what
+        rounding adds are both some 1e-7 of a slope, a hundredth of what counts as dependent."""
         key = values.tobytes()
         if key not in self._slopes:
+            here = self.measured(values)
             columns = []
             for i in range(len(values)):
                 nudge = np.zeros_like(values)
                 nudge[i] = STEP
-                columns.append((self.measured(values + nudge) - self.measured(values - nudge)) / (2 * STEP))
+                columns.append((self.measured(values + nudge) - here) / STEP)
             self._slopes[key] = np.array(columns).T
         return self._slopes[key]
 
@@ -156,14 +158,16 @@ class _Search:
             error = self.measured(values)[kept] - wanted
             if np.all(np.abs(error) <= EXACT * scale):
                 return values
-            # Slopes cost two readings for every unknown: they are taken again only where the old ones no longer help much.
+            # Slopes cost a reading for every unknown: they are taken again only where the old ones no longer help much
+            # and the pins do not hold yet.
             size = float(np.linalg.norm(error))
-            if slopes is None or size > before * WELL_HELPED:
+            holds = bool(np.all(np.abs(error) <= KEPT * scale))
+            if slopes is None or (size > before * WELL_HELPED and not holds):
                 slopes = self.slopes(values)[kept]
             before = size
             following = self._nearer(values, np.linalg.lstsq(slopes, error, rcond=None)[0], kept, wanted, size)
             if following is None:
-                if np.all(np.abs(error) <= KEPT * scale):
+                if holds:
                     return values
                 break
             values = following

@@ -1,6 +1,7 @@
 """From a board to its solid, and everything that is read off it: lengths along lines, angles of cuts."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 from math import asin, atan2, degrees
 from typing import Literal
 
@@ -10,6 +11,7 @@ from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import Facet, Polyhedron, clip
 from fennup.core.geometry.vec import Vec, distance
+from fennup.core.stock.section import Section
 
 Arris = Literal["face_upper", "face_lower", "back_upper", "back_lower"]
 ARRISES: tuple[Arris, ...] = ("face_upper", "face_lower", "back_upper", "back_lower")
@@ -127,18 +129,29 @@ def _x_on(cut: Plane, line: tuple[float, float], board: Board) -> float:
 
 def solid_of(board: Board) -> Solid:
     """Cut the board: CutError `nothing_left` when the cuts leave no wood."""
-    low, high = uncut_reach(board, 1.0)
+    local = _cut(board.section, uncut_reach(board, 1.0), tuple(_cuts(board)), board.notches)
+    if local is None:
+        raise CutError("nothing_left", (board.id,))
+    return Solid(board, local, tuple(_placed(piece, board.frame) for piece in local))
+
+
+@lru_cache(maxsize=2048)
+def _cut(
+    section: Section, reach: tuple[float, float], cuts: tuple[tuple[Plane, str], ...], notches: tuple[Notch, ...]
+) -> tuple[Polyhedron, ...] | None:
+    """The pieces in the board's axes; None where nothing is left. By content: a board that is only moved is the same."""
+    low, high = reach
     pieces = []
-    for y0, y1, z0, z1 in board.section.rectangles():
-        piece = _box((low, y0, z0), (high, y1, z1), board)
-        for plane, name in _cuts(board):
+    for y0, y1, z0, z1 in section.rectangles():
+        piece = _box((low, y0, z0), (high, y1, z1), section)
+        for plane, name in cuts:
             piece = clip(piece, plane, name)
         if not piece.facets:
-            raise CutError("nothing_left", (board.id,))
+            return None
         pieces.append(piece)
-    for number, notch in enumerate(board.notches):
+    for number, notch in enumerate(notches):
         pieces = [left for piece in pieces for left in _notched(piece, notch, f"notch:{number}")]
-    return Solid(board, tuple(pieces), tuple(_placed(piece, board.frame) for piece in pieces))
+    return tuple(pieces)
 
 
 def _notched(piece: Polyhedron, notch: Notch, name: str) -> list[Polyhedron]:
@@ -163,14 +176,14 @@ def _cuts(board: Board) -> list[tuple[Plane, str]]:
     return [*rips, *ends]
 
 
-def _box(low: Vec, high: Vec, board: Board) -> Polyhedron:
+def _box(low: Vec, high: Vec, section: Section) -> Polyhedron:
     """The uncut piece between two corners; sides that lie on the board's own sides carry their names."""
     corners = [(x, y, z) for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])]
     loops = {
         (-1, 0, 0): (0, 1, 3, 2), (1, 0, 0): (4, 6, 7, 5), (0, -1, 0): (0, 4, 5, 1),
         (0, 1, 0): (2, 3, 7, 6), (0, 0, -1): (0, 2, 6, 4), (0, 0, 1): (1, 5, 7, 3),
     }  # fmt: skip
-    half_y, half_z = board.section.width_mm / 2, board.section.thickness_mm / 2
+    half_y, half_z = section.width_mm / 2, section.thickness_mm / 2
     named = {
         (0, -1, 0): ("lower", half_y),
         (0, 1, 0): ("upper", half_y),

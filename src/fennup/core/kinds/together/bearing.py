@@ -20,6 +20,7 @@ def bearing_findings(spec: TogetherSpec, solids: dict[str, dict[str, Solid]], at
     """
     found = []
     wood = {name: [piece for s in own.values() if not s.board.found for piece in s.world] for name, own in solids.items()}
+    weights = {name: _weight(pieces) for name, pieces in wood.items()}
     for member in spec.members:
         fixed = any(solid.board.found for solid in solids[member.name].values())
         if member.up_mm > 0:
@@ -34,7 +35,7 @@ def bearing_findings(spec: TogetherSpec, solids: dict[str, dict[str, Solid]], at
             if not footprint:
                 found.append(Finding("stands_on_air", "warning", (member.name, member.on)))
                 continue
-        over = beyond_hull(footprint, _middle(spec, member, wood, at))
+        over = beyond_hull(footprint, _middle(spec, member, weights))
         if over > 0 and over < float("inf"):
             found.append(Finding("tips_over", "warning", (member.name,), value=over))
         elif over > 0:
@@ -62,6 +63,8 @@ def _borne(upper: list[Polyhedron], lower: list[Polyhedron], lift: float) -> lis
         for other, (low, high) in near:
             if left > high[0] or right < low[0] or front > high[1] or back < low[1]:
                 continue
+            if any(all(facet.plane.beyond(p) >= 0 for p in lifted.points) for facet in other.facets):
+                continue
             common = lifted
             for facet in other.facets:
                 common = clip(common, facet.plane, facet.name)
@@ -77,7 +80,15 @@ def _over_ground(piece: Polyhedron) -> tuple[Point2, Point2]:
     return (min(xs), min(ys)), (max(xs), max(ys))
 
 
-def _middle(spec: TogetherSpec, member: Member, wood: dict[str, list[Polyhedron]], at: dict[str, float]) -> Point2:
+def _weight(pieces: list[Polyhedron]) -> tuple[float, Vec]:
+    """The volume of some wood, and that times where its middle lies."""
+    moment: Vec = (0.0, 0.0, 0.0)
+    for piece in pieces:
+        moment = add(moment, piece.moment())
+    return sum(piece.volume() for piece in pieces), moment
+
+
+def _middle(spec: TogetherSpec, member: Member, weights: dict[str, tuple[float, Vec]]) -> Point2:
     """The middle of the weight of an assembly and of all that stands on it, seen from above; all wood weighs the same."""
     volume, moment = 0.0, (0.0, 0.0, 0.0)
     carried = {member.name}
@@ -85,11 +96,6 @@ def _middle(spec: TogetherSpec, member: Member, wood: dict[str, list[Polyhedron]
         if other.on in carried:
             carried.add(other.name)
     for name in carried:
-        for piece in wood[name]:
-            volume += piece.volume()
-            moment = add(moment, piece.moment())
-    return _over(moment, volume)
-
-
-def _over(moment: Vec, volume: float) -> Point2:
+        volume += weights[name][0]
+        moment = add(moment, weights[name][1])
     return (moment[0] / volume, moment[1] / volume)

@@ -1,6 +1,7 @@
 """Everything of all the assemblies: their views in one, their controls and sizes under their own names."""
 
 from dataclasses import replace
+from functools import lru_cache
 from math import hypot
 
 from fennup.core.assembly.model import Assembly
@@ -95,8 +96,15 @@ def _of_linked(grip: Grip, member: Member, linked: set[str]) -> bool:
 
 def _own(member: Member) -> Description:
     """One assembly's own description, as if it were alone; what lies with its face up is seen from above, not from the front."""
-    kind = SINGLES[member.spec.kind]
-    told = kind.describe(member.spec, Ruler(built(member.spec)), solids_of(member.spec))
+    return _described(member.spec.kind, member.spec.model_dump_json())
+
+
+@lru_cache(maxsize=64)
+def _described(name: str, text: str) -> Description:
+    """By content: a change leaves most of several assemblies as they were."""
+    kind = SINGLES[name]
+    spec = kind.spec.model_validate_json(text)
+    told = kind.describe(spec, Ruler(built(spec)), solids_of(spec))
     if kind.stands:
         return told
     return replace(told, views=tuple(replace(view, id="above") if view.id == "front" else view for view in told.views))
