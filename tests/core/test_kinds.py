@@ -149,6 +149,7 @@ def roofs(draw: st.DrawFn) -> dict[str, Any]:
             "hip_thickness_mm": draw(thin),
             "hip_depth_mm": draw(st.floats(40, 250)),
             "spacing_mm": draw(st.floats(100, 600)),
+            "foot": draw(st.sampled_from(["flush", "seat"])),
         }
     else:
         shape |= {"width_mm": draw(sizes), "depth_mm": draw(sizes), "front_mm": draw(sizes), "back_mm": draw(sizes)}

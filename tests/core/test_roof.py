@@ -171,6 +171,24 @@ class AHip(Closes):
             self.assertAlmostEqual(made.ruler.measure("hip_length") or 0, hypot(corner, 700), places=6)
             self.both_ways(made)
 
+    def test_seated_on_a_frame_of_plates_every_foot_is_cut_level_as_long_as_its_depth_leaves(self) -> None:
+        shape = {"width_mm": 1600.0, "depth_mm": 2000.0, "rise_mm": 600.0, "hip_thickness_mm": 40.0, "hip_depth_mm": 125.0}
+        seats = {"foot": "seat", "above_plate_mm": 80.0, "plate_mm": 120.0}
+        made = solved(roof("hip", 40.0, 90.0, spacing_mm=300.0, **shape, **seats))
+        for jack, run in (("jack A1l", 1000.0), ("jack B1l", 800.0)):
+            pitch = atan2(600.0, run)
+            seat = [p for patch in made.solids[jack].patches("left:1") for p in patch.points]
+            self.assertEqual({round(p[2], 6) for p in seat}, {-80.0})
+            across = [p[1] if jack.startswith("jack A") else p[0] for p in seat]
+            self.assertAlmostEqual(max(across) - min(across), (90.0 / cos(pitch) - 80.0) / tan(pitch), places=6)
+        # A hip's seat lies on the plates of both its sides.
+        hip = next(joint for joint in made.assembly.joints if joint.id == "hip AB seat")
+        self.assertEqual((hip.b.board, hip.b.beside), ("plate A", ("plate B",)))
+        self.both_ways(made)
+        with self.assertRaises(SpecError) as refused:
+            solved(roof("hip", 40.0, 60.0, spacing_mm=300.0, **shape, **seats))
+        self.assertEqual((refused.exception.code, refused.exception.fields), ("no_seat", ("shape.above_plate_mm",)))
+
     def test_a_side_too_steep_for_the_hip_to_sit_is_refused(self) -> None:
         shape = {"width_mm": 200.0, "depth_mm": 3000.0, "rise_mm": 1500.0, "hip_thickness_mm": 60.0, "hip_depth_mm": 60.0}
         with self.assertRaises(SpecError) as refused:

@@ -100,7 +100,7 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "spec": {
             "kind": "roof", "thickness_mm": 38.0, "depth_mm": 90.0,
             "shape": {"form": "hip", "width_mm": 1300.0, "depth_mm": 1800.0, "rise_mm": 520.0, "hip_thickness_mm": 38.0,
-                      "hip_depth_mm": 130.0, "spacing_mm": 260.0},
+                      "hip_depth_mm": 130.0, "spacing_mm": 260.0, "foot": "seat", "above_plate_mm": 75.0},
         },
     },
     {

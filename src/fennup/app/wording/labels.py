@@ -62,7 +62,7 @@ LABELS = {
     "body_width": "width", "body_depth": "depth", "slope_length": "down the slope", "gable_sides": "The two sides", "sides_alike": "alike", "sides_unlike": "each its own",
     "pairs": "Pairs of rafters", "pair_spacing": "Middle to middle", "rafter_depth": "Rafter, depth", "rafter_thickness": "Rafter, thickness",
     "ridge": "The heads meet", "no_ridge": "each other, mitered", "with_ridge": "a ridge board", "ridge_thickness": "Ridge thickness",
-    "ridge_depth": "Ridge depth", "rafter_foot": "The feet", "foot_birdsmouth": "birdsmouth, and on", "foot_seat": "end on the wall",
+    "ridge_depth": "Ridge depth", "rafter_foot": "The feet", "foot_birdsmouth": "birdsmouth, and on", "foot_seat": "end on the wall", "foot_flush": "flush with the wall", "foot_plates": "seated on plates", "above_plate": "Above the plate, plumb",
     "heel": "Heel, plumb", "overhang": "Overhang, level", "plate": "Wall plate, width", "eaves": "Edges at the eaves",
     "eaves_level": "level", "eaves_plumb": "plumb", "eaves_square": "square to the panel", "lid_over": "Lid reaches over, all round",
     "jack_spacing": "Jacks, middle to middle", "hip_depth": "Hip, depth", "hip_thickness": "Hip, thickness", "jack_depth": "Jacks, depth",

@@ -62,6 +62,9 @@ PROBLEMS: dict[str, Words] = {
     "backing_deep": lambda d, v: (
         f"One side is so steep that backing the hip takes {_mm(d, v, 'limit_mm')} of its {_mm(d, v, 'mm')}: nothing is left to sit on the wall."
     ),
+    "no_seat": lambda d, v: (
+        f"{d['part']} is only {_mm(d, v, 'limit_mm')} deep, plumb: with {_mm(d, v, 'mm')} above the plate it does not come down to it."
+    ),
     "jacks_too_close": lambda d, v: f"Jacks {_mm(d, v, 'mm')} apart would come to nothing beside the hip.",
     "no_such_face": lambda d, v: f"{d['part']} has no such face for a piece to end on.",
     "piece_between": lambda d, v: f"{d['part']} finds no room between its two faces: they must look at each other.",

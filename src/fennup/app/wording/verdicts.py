@@ -185,6 +185,9 @@ FINDINGS: dict[str, Words] = {
     "square_edges_miss": lambda p, v, _, say: (
         f"At {p} the square edges of walls that lean unequally do not meet: {say.small(v)} of a mating face stays bare."
     ),
+    "seat_past_plate": lambda p, v, _, say: (
+        f"{p}: a part of the level cut, {say.small(v)} across, reaches past the plate on the inside; the rest bears on it."
+    ),
     "leaning_costs": lambda _, v, limit, say: (
         f"Leaning and level edges cost height: the boards of a wall make {say.say(v + limit)}, the box stands {say.say(limit)} high."
     ),

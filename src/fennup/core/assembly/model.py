@@ -36,7 +36,7 @@ class Joint:
     a: Mating
     b: Mating
     ends: tuple[tuple[str, End], ...]
-    bare_for: Literal["", "square_edges"] = ""
+    bare_for: Literal["", "square_edges", "past_plate"] = ""
 
 
 @dataclass(frozen=True)

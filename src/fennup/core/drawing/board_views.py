@@ -39,10 +39,13 @@ def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, .
     return tuple(shapes)
 
 
-def seen_from(assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec) -> tuple[Shape, ...]:
+def seen_from(
+    assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec, *, through_found: bool = True
+) -> tuple[Shape, ...]:
     """Every side that looks at the reader, the farthest first, so that nearer ones cover it; faces that meet others not.
 
-    `right` and `up` are unit directions of the paper in the assembly's axes.
+    `right` and `up` are unit directions of the paper in the assembly's axes. `through_found`: what is there already hides no
+    part, wherever it stands.
     """
     covered = {(m.board, m.facet) for j in assembly.joints for m in ((j.a,) if j.kind == "butt" else (j.a, j.b))}
     reader = cross(right, up)
@@ -58,8 +61,9 @@ def seen_from(assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec)
                 depth = sum(dot(p, reader) for p in corners) / len(corners)
                 flat = tuple((dot(p, right), dot(p, up)) for p in corners)
                 role: ShapeRole = "found" if solid.board.found else "wood"
-                seen.append((depth, Shape(role, flat, True, id, grain, _tone(facet.plane.normal, right, up))))
-    return tuple(shape for _, shape in sorted(seen, key=lambda entry: round(entry[0], 6)))
+                over = not (through_found and solid.board.found)
+                seen.append((over, round(depth, 6), Shape(role, flat, True, id, grain, _tone(facet.plane.normal, right, up))))
+    return tuple(shape for *_, shape in sorted(seen, key=lambda entry: entry[:2]))
 
 
 def _tone(normal: Vec, right: Vec, up: Vec) -> int:
@@ -99,7 +103,7 @@ def pictorial(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, ...]
     turn, rise = looked_from(solids), RISE
     right: Vec = (cos(turn), sin(turn), 0.0)
     up: Vec = (-sin(turn) * sin(rise), cos(turn) * sin(rise), cos(rise))
-    return seen_from(assembly, solids, right, up)
+    return seen_from(assembly, solids, right, up, through_found=False)
 
 
 def looked_from(solids: dict[str, Solid]) -> float:

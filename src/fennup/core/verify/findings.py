@@ -11,6 +11,7 @@ from fennup.core.verify.joints import JointCheck
 CLAIM_KEPT = 1e-6
 SHORTEST_SAFE_MM = 150.0
 THINNEST_LIP_MM = 3.0
+MEANT = {"": "rabbets_miss", "square_edges": "square_edges_miss", "past_plate": "seat_past_plate"}
 
 
 def findings_of(
@@ -65,7 +66,7 @@ def _bare_by_design(assembly: Assembly, joints: tuple[JointCheck, ...]) -> list[
     widths: dict[tuple[str, float], list[str]] = {}
     for joint, check in zip(assembly.joints, joints, strict=False):
         if check.closes and check.by_design and check.bare_mm > 0:
-            code = "square_edges_miss" if joint.bare_for else "rabbets_miss"
+            code = MEANT[joint.bare_for]
             widths.setdefault((code, round(check.bare_mm, 6)), []).append(check.joint)
     return [Finding(code, "note", tuple(names), value=width) for (code, width), names in widths.items()]
 

@@ -1,7 +1,10 @@
 """What a brace shows of itself: in its place from the front; a ladder from the side and from above too."""
 
+from dataclasses import replace
+
 from fennup.core.drawing.board_views import pictorial
-from fennup.core.drawing.view import Description
+from fennup.core.drawing.view import Description, Shape
+from fennup.core.geometry.polygon import hull
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.brace.controls import controls_of
 from fennup.core.kinds.brace.sizing import SIZING
@@ -16,11 +19,19 @@ def describe(spec: BraceSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
     given = {pin.measure for pin in spec.given_pins()}
     views = [view(FRONT, ruler, solids, given, _on_front(ruler))]
     if isinstance(spec.place, Prop) and spec.place.treads:
-        views.append(view(SIDE, ruler, solids, given, [("tread_rise", LEFT, 1.0)]))
+        views = [replace(views[0], shapes=(*views[0].shapes, *_behind(solids)))]
+        views.append(view(SIDE, ruler, solids, given, [("tread_rise", LEFT, 2.0)]))
     free = SIZING.free(spec)
     facts = (f"brace_{spec.place.form}", *((f"free:{free}",) if free else ()))
     names = list(ruler.assembly.by_name)
     return Description(facts, pictorial(ruler.assembly, solids), tuple(views), controls_of(spec), rows(ruler, names, given))
+
+
+def _behind(solids: dict[str, Solid]) -> list[Shape]:
+    """What the near upright hides: the treads and what stands on them."""
+    hidden = [solid for solid in solids.values() if solid.board.role in ("tread", "wall")]
+    outlines = [hull([FRONT.flat(p) for piece in solid.world for p in piece.points]) for solid in hidden]
+    return [Shape("unseen", outline, True) for outline in outlines]
 
 
 def _on_front(ruler: Ruler) -> list[Shown]:

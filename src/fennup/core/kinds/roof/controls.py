@@ -55,6 +55,7 @@ def _gable(spec: RoofSpec, shape: Gable) -> list[Control]:
 
 def _hip(spec: RoofSpec, shape: Hip) -> list[Control]:
     made = [figure("sides", "outline", float(shape.sides), "shape.sides", "count")] if shape.sides else []
+    seats = [("above_plate", shape.above_plate_mm), ("plate", shape.plate_mm)] if shape.foot == "seat" else []
     return [
         *made,
         figure("jack_spacing", "outline", shape.spacing_mm, "shape.spacing_mm"),
@@ -62,4 +63,6 @@ def _hip(spec: RoofSpec, shape: Hip) -> list[Control]:
         figure("hip_thickness", "board", shape.hip_thickness_mm, "shape.hip_thickness_mm"),
         figure("jack_depth", "board", spec.depth_mm, "depth_mm"),
         figure("jack_thickness", "board", spec.thickness_mm, "thickness_mm"),
+        one_of("rafter_foot", "foot", "shape.foot", {"foot_flush": "flush", "foot_plates": "seat"}, shape.foot),
+        *(figure(name, "foot", size, f"shape.{name}_mm") for name, size in seats),
     ]

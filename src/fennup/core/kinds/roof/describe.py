@@ -84,8 +84,8 @@ def _backing(spec: RoofSpec, ruler: Ruler, solids: dict[str, Solid]) -> View:
     marks = []
     for letter, plane, sense in (("B", hip.upper_rip, 1.0), ("A", hip.backing, -1.0)):
         if plane:
-            z = sense * hip.section.thickness_mm / 4
-            y = (plane.offset - plane.normal[2] * z) / plane.normal[1] + hip.section.thickness_mm / 4
+            z = sense * hip.section.thickness_mm * 0.9
+            y = (hip.section.width_mm - hip.section.thickness_mm) / 2
             at = frame.to_world((0.0, y, z))
             marks.append(Mark("letter", (dot(at, frame.z), dot(at, frame.y)), letter))
     return View("backing", cut, tuple(marks))

@@ -8,6 +8,7 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane
 from fennup.core.geometry.vec import Vec, scale
+from fennup.core.kinds.roof.plates import PLATE_MM
 from fennup.core.kinds.roof.spec import Gable, RoofSpec, Slope
 from fennup.core.parts.solid import arris_length
 from fennup.core.stock.section import Section
@@ -16,7 +17,6 @@ X: Vec = (1.0, 0.0, 0.0)
 Y: Vec = (0.0, 1.0, 0.0)
 UP: Vec = (0.0, 0.0, 1.0)
 DOWN: Vec = (0.0, 0.0, -1.0)
-PLATE_MM = 45.0
 DEEPEST_NOTCH = 1 / 3
 
 
@@ -37,7 +37,7 @@ def gable(spec: RoofSpec, shape: Gable) -> Assembly:
             if min(arris_length(board, "face_lower"), arris_length(board, "face_upper")) <= 0:
                 raise SpecError("rafter_nothing", ("shape.heel_mm",), part=board.name)
             seat = "notch:0" if shape.foot == "birdsmouth" else "left:1"
-            joints.append(Joint(f"{board.id} seat", "butt", Mating(board.id, seat), Mating(plate, "face"), ()))
+            joints.append(Joint(f"{board.id} seat", "butt", Mating(board.id, seat), Mating(plate, "face"), (), "past_plate"))
         boards += pair
     rings: list[Ring] = []
     if shape.ridge:

@@ -10,6 +10,7 @@ from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, meeting_point, plane_through
 from fennup.core.geometry.polygon import regular_corners
 from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale, sub, unit
+from fennup.core.kinds.roof.plates import plate_round, seat_joint, seated
 from fennup.core.kinds.roof.spec import Hip, RoofSpec
 from fennup.core.parts.solid import rip_bevel_deg, solid_of
 from fennup.core.stock.section import Section
@@ -39,7 +40,7 @@ def planes_of(shape: Hip) -> list[Plane]:
 
 
 def hip_roof(spec: RoofSpec, shape: Hip) -> Assembly:
-    """A hip at every corner, jacks along every side. SpecError `backing_deep`, `jacks_too_close`."""
+    """A hip at every corner, jacks along every side. SpecError `backing_deep`, `jacks_too_close`, `no_seat`."""
     corners, planes, letters = corners_of(shape), planes_of(shape), spec.letters
     count = len(corners)
     # The hip at the end of side i stands between the planes of side i and the next.
@@ -55,8 +56,13 @@ def hip_roof(spec: RoofSpec, shape: Hip) -> Assembly:
         at = len(a.right), len(b.right)
         joints.append(Joint(f"{a.id}/{b.id}", "miter", Mating(a.id, f"right:{at[0]}"), Mating(b.id, f"right:{at[1]}"), ends))
     boards = list(hips)
-    for i in range(count):
-        boards += _jacks(spec, shape, i, corners, planes[i], hips, joints)
+    jacks = [_jacks(spec, shape, i, corners, planes[i], hips, joints) for i in range(count)]
+    boards += [jack for side in jacks for jack in side]
+    if shape.foot == "seat":
+        plates = plate_round(spec, shape, corners)
+        joints += [seat_joint(hip, [plates[i], plates[(i + 1) % count]]) for i, hip in enumerate(hips)]
+        joints += [seat_joint(jack, [plates[i]]) for i, side in enumerate(jacks) for jack in side]
+        boards += plates
     rings = (Ring(tuple(hip.id for hip in hips), False),)
     return Assembly(
         tuple(boards), tuple(joints), (), (), rings, (Finding("roof_load", "note"),), _gauges(shape, hips, boards, letters)
@@ -85,7 +91,7 @@ def _hip(spec: RoofSpec, shape: Hip, i: int, corner: Point2, own: Plane, after: 
     walls = [unit((p.normal[0], p.normal[1], 0.0)) for p in (own, after)]
     for wall in walls:
         board = board.with_cut("left", Plane(wall, dot(wall, foot)))
-    return board
+    return seated(shape, board) if shape.foot == "seat" else board
 
 
 def _jacks(
@@ -112,6 +118,7 @@ def _jacks(
             name = "face" if dot(hip.frame.z, scale(along, sense)) > 0 else "back"
             cheek = hip.side_in_world(name).flipped()  # type: ignore[arg-type]
             board = board.with_cut("left", Plane(level, dot(level, at))).with_cut("right", cheek)
+            board = seated(shape, board) if shape.foot == "seat" else board
             try:
                 solid_of(board)
             except CutError:

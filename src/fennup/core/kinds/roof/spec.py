@@ -58,7 +58,11 @@ class Pyramid(Strict):
 
 class Hip(Strict):
     """Hip rafters from the corners to one point, and jack rafters between: a rectangle with two pitches, or with `sides` a
-    regular plan `width_mm` across flats (an odd number: the inner circle). Jacks stand `spacing_mm` apart from every corner."""
+    regular plan `width_mm` across flats (an odd number: the inner circle). Jacks stand `spacing_mm` apart from every corner.
+
+    All feet end flush with the walls' outer faces. `seat`: they are cut level besides, to stand on a frame of plates whose
+    top lies `above_plate_mm` plumb under the roof at those faces.
+    """
 
     form: Literal["hip"]
     sides: Annotated[int, Field(ge=3, le=12)] | None = None
@@ -68,6 +72,9 @@ class Hip(Strict):
     hip_thickness_mm: Size_mm
     hip_depth_mm: Size_mm
     spacing_mm: Size_mm
+    foot: Literal["flush", "seat"] = "flush"
+    above_plate_mm: Size_mm = 60.0
+    plate_mm: Size_mm = 90.0
 
 
 class LeanTo(Strict):

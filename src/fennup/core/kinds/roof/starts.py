@@ -16,7 +16,7 @@ STARTS: dict[str, dict[str, Any]] = {
     "pyramid": _roof({"form": "pyramid", "sides": 6, "across_mm": 600.0, "height_mm": 220.0}, 18.0),
     "hip": _roof(
         {"form": "hip", "width_mm": 1600.0, "depth_mm": 1600.0, "rise_mm": 560.0, "hip_thickness_mm": 40.0, "hip_depth_mm": 130.0,
-         "spacing_mm": 250.0},
+         "spacing_mm": 250.0, "foot": "seat", "above_plate_mm": 75.0},
         40.0, depth_mm=90.0,
     ),
     "lean_to": _roof(
