@@ -1,3 +1,5 @@
+"""Stands, braces, roofs and several assemblies, driven as a person would."""
+
 import re
 
 from playwright.sync_api import expect
@@ -87,7 +89,7 @@ class StandsBracesRoofs(InTheBrowser):
         width.fill("33")
         width.press("Enter")
         expect(page.locator("aside")).to_contain_text("33 mm wide, 18 mm thick")
-        expect(page.locator("aside")).to_contain_text("Begins on Stand/AB, from its lower end")
+        expect(page.locator("aside")).to_contain_text("Begins on front right leg, from its lower end")
         after = ring.bounding_box()
         assert before and after
         self.assertGreater(before["y"] - after["y"], 10)

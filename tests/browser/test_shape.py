@@ -274,6 +274,8 @@ class ForEverybody(InTheBrowser):
                 page.get_by_role("link", name=name, exact=True).click()
                 page.locator("main .drawing input").first.wait_for()
                 self.clean(page, f"{name}, {scheme}")
+                longer = page.evaluate("document.documentElement.scrollHeight - innerHeight")
+                self.assertTrue(longer <= 0 or size[0] < 1000, f"{name}: on a desk the page itself must not scroll")
             project = page.url
             page.get_by_role("button", name="Fit a piece").click()
             page.locator(".face-target").first.wait_for()

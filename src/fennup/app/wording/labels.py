@@ -180,9 +180,10 @@ def label(code: str, sides: int = 4) -> str:
     if code in LABELS:
         return LABELS[code]
     if code.startswith(("piece_a:", "piece_b:")):
-        end, start, board = code.split(":", 2)
+        end, start, whose, board = code.split(":", 3)
         begins = "Begins" if end == "piece_a" else "Ends"
-        return f"{begins} on {board}, from its {STARTS_AT[start]}"
+        called = f"{board[:1].lower()}{board[1:]}" + (f" of {whose}" if whose else "")
+        return f"{begins} on {called}, from its {STARTS_AT[start]}"
     whose, slash, rest = code.partition("/")
     if slash:
         return f"{whose}: {label(rest, sides)}"

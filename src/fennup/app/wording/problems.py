@@ -95,6 +95,7 @@ PROBLEMS: dict[str, Words] = {
         f"“{d['text']}” could mean two things. Write {d['text'].replace(',', '.')} or {d['text'].replace(',', '')}."
     ),
     "fraction_in_mm": lambda d, v: f"This project is in millimetres. {d['text']} in = {d['mm']:.1f} mm?",
+    "no_slope": lambda d, v: f"“{d['text'][:40]}” is no slope. Try 30, 22 1/2, or rise and run: 7 in 12.",
     "no_angle": lambda d, v: f"“{d['text'][:40]}” is no angle. Try 22.5 or 22 1/2.",
     "no_count": lambda d, v: f"“{d['text']}” is no whole number.",
     "no_tape": lambda d, v: "There is no tape with that graduation.",

@@ -123,6 +123,7 @@ class _Search:
         self.read = read
         self._at: dict[bytes, Values] = {}
         self._slopes: dict[bytes, Values] = {}
+        self.refused: CoreError | None = None  # why the last step could not be taken whole
 
     def measured(self, values: Values) -> Values:
         key = values.tobytes()
@@ -171,17 +172,19 @@ class _Search:
                     return values
                 break
             values = following
+        if self.refused is not None and self.refused.fields and self.refused.code != "no_shape":
+            raise self.refused  # what the boards say there is plainer than that the size cannot be had
         pin = self.pins[kept[-1]]
         raise SpecError("measure_impossible", (pin.field,), measure=pin.measure, value=pin.value)
 
     def _nearer(self, values: Values, step: Values, kept: list[int], wanted: Values, error: float) -> Values | None:
-        share = 1.0
+        share, self.refused = 1.0, None
         for _ in range(HALVINGS):
             tried = values - share * step
             try:
                 if float(np.linalg.norm(self.measured(tried)[kept] - wanted)) < error:
                     return tried
-            except CoreError:
-                pass
+            except CoreError as refused:
+                self.refused = self.refused or refused
             share /= 2
         return None

@@ -131,15 +131,18 @@ class Sizing:
             raise SpecError("cannot_measure", (act.measure,))
         if act.text is None:
             return float(nudged(unit, now, act.steps, on)) if act.steps else now
+        what = act.measure.partition(":")[0]
+        slope = unit == "deg" and not what.endswith("_angle")
         rise = RISE_AND_RUN.fullmatch(act.text.strip().lower())
-        if rise and unit == "deg" and not act.measure.partition(":")[0].endswith("_angle"):
+        if rise and slope:
             up, out = (float(figure.replace(",", ".")) for figure in rise.groups())
             # A pitch of 7 in 12 is from level, a slope of 4:1 is four up and one out.
-            return degrees(atan2(up, out)) if act.measure.partition(":")[0].endswith(FROM_LEVEL) else degrees(atan2(out, up))
+            return degrees(atan2(up, out)) if what.endswith(FROM_LEVEL) else degrees(atan2(out, up))
         try:
             return float(read_figure(unit, act.text, on, act.inches_meant))
         except UnitError as error:
-            raise UnitError(error.code, (act.measure,), **error.data) from None
+            code = "no_slope" if slope and error.code == "no_angle" else error.code
+            raise UnitError(code, (act.measure,), **error.data) from None
 
 
 def pins_in(spec: Pinned) -> list[Document]:

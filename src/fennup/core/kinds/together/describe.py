@@ -216,7 +216,9 @@ def _pieces(spec: TogetherSpec, boards: Assembly) -> list[Control]:
             board = boards.board(seat.board)
             start = "left" if starts_at(board) == "left" else "low"
             place = f"{path}.{end}"
-            made.append(figure(f"piece_{end}:{start}:{seat.board}", "part", seat.along_mm, f"{place}.along_mm", about=name))
+            whose = seat.board.partition("/")[0] if "/" in seat.board and len(spec.members) > 1 else ""
+            code = f"piece_{end}:{start}:{whose}:{board.name}"
+            made.append(figure(code, "part", seat.along_mm, f"{place}.along_mm", about=name))
             if board.panel:
                 made.append(figure("piece_aside", "part", seat.aside_mm, f"{place}.aside_mm", about=name))
         answers: dict[str, object] = {"on_its_edge": False, "lying_flat": True}
