@@ -3,7 +3,7 @@ import type { Act, Dimension, Problem, Shape, View } from "../api/types";
 import { FigureField } from "../ui/FigureField";
 import { FigureText } from "../ui/FigureText";
 import { type Camera, fit, type Pad } from "./camera";
-import { DimensionLine, place } from "./dimensions";
+import { apart, DimensionLine, place } from "./dimensions";
 import { GripRing } from "./GripRing";
 import { framed } from "./room";
 import { MarkDrawn, Patterns, ShapeDrawn } from "./Shapes";
@@ -68,7 +68,7 @@ export function Drawing({
     if (!held) frozen.current = fitted;
   }, [held, fitted]);
   const camera = held ? frozen.current : fitted;
-  const placed = view.dimensions.map((d) => place(camera, d));
+  const placed = apart(view.dimensions.map((d) => place(camera, d)));
   const base = useId();
   const editable = onAct && onLook;
   const roomForWords = view.short !== "" && size.width > ROOM_FOR_WORDS;

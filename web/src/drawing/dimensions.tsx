@@ -40,6 +40,35 @@ function placeAngle(camera: Camera, dimension: Dimension, about: Point): Placed 
   return { dimension, a, b, from: [at, at], label, angle: [radius, radius] };
 }
 
+/** Half of what a figure takes, in pixels: lengths are longer than angles. */
+const HALF = { length: 46, angle: 32, height: 18 };
+
+/** Figures that would lie on one another are moved until they do not: a length's along its line, an angle's further out. */
+export function apart(placed: Placed[]): Placed[] {
+  const kept: Placed[] = [];
+  for (const each of [...placed.filter((p) => !p.angle), ...placed.filter((p) => p.angle)]) {
+    const free = elsewhere(each).find((label) => !kept.some((other) => overlap({ ...each, label }, other)));
+    kept.push({ ...each, label: free ?? each.label });
+  }
+  return kept;
+}
+
+/** Where a figure may stand, the best place first. */
+function elsewhere({ a, b, from, label, angle }: Placed): Point[] {
+  if (angle) {
+    const way: Point = [label[0] - from[0][0], label[1] - from[0][1]];
+    const length = Math.hypot(way[0], way[1]) || 1;
+    return [0, 18, 36, 54, 72].map((by) => away(label, [way[0] / length, -way[1] / length], by));
+  }
+  const along: Point = [b[0] - a[0], b[1] - a[1]];
+  return [0, 0.15, -0.15, 0.3, -0.3].map((by) => [label[0] + by * along[0], label[1] + by * along[1]]);
+}
+
+const overlap = (p: Placed, q: Placed) =>
+  Math.abs(p.label[0] - q.label[0]) < half(p) + half(q) &&
+  Math.abs(p.label[1] - q.label[1]) < 2 * HALF.height;
+const half = (p: Placed) => (p.angle ? HALF.angle : HALF.length);
+
 /** The line with its ticks and the thin lines that carry it off the thing, or the arc of an angle. */
 export function DimensionLine({ placed }: { placed: Placed }) {
   const { dimension, a, b, from, angle } = placed;

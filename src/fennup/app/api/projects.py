@@ -31,6 +31,7 @@ from fennup.app.services.compare import compared
 from fennup.app.services.cut_list import cut_list_csv
 from fennup.app.services.drawings import view_out
 from fennup.app.services.faces import faces_out
+from fennup.app.services.glance import Glance, glance_at, glance_at_start
 from fennup.app.services.projects import (
     PLAIN,
     TYPE,
@@ -42,11 +43,11 @@ from fennup.app.services.projects import (
     edit_project,
     kind_of,
     solved,
-    solved_spec,
     start_body,
     together_control,
     variant_body,
 )
+from fennup.app.services.saws import current_machine
 from fennup.app.services.sheet import sheet_of
 from fennup.app.services.solids import solids_of
 from fennup.app.services.validate import Invalid, validated
@@ -56,7 +57,6 @@ from fennup.core.drawing.edit import ProjectAct
 from fennup.core.drawing.view import View
 from fennup.core.exchange.document import solution_document
 from fennup.core.kinds.catalogue import KINDS
-from fennup.core.saw.machine import Machine
 from fennup.core.solve import Solution
 from fennup.core.units.lengths import GRADUATIONS
 from fennup.core.verify.boolean import boolean_proof
@@ -98,11 +98,6 @@ def _as_saved(state: documents.State, session: Session) -> Response:
     return _out(state, body, solved(body, session))
 
 
-def thumbnail(solution: Solution) -> View:
-    """The whole at a glance, without words or dimensions."""
-    return View("picture", KINDS[solution.spec.kind].describe(solution.spec, solution.ruler, solution.solids).picture)
-
-
 @api.get("/projects", responses={200: ProjectList})
 def list_projects() -> Response:
     """All projects as small true drawings."""
@@ -114,29 +109,19 @@ def list_projects() -> Response:
 def _card(state: documents.State, session: Session) -> ProjectCard:
     body = ProjectBody.model_validate(state.body)
     try:
-        solution = solved(body, session)
+        seen = glance_at(body, current_machine(session))
     except Invalid as refused:
         # One that a later version cannot work out any more must not hide the others.
-        return ProjectCard(
-            id=state.id,
-            name=body.name,
-            kind=body.spec["kind"],
-            variant_of=body.variant_of,
-            facts=refused.problems[0].text,
-            closes="fails",
-            changed_at=state.changed_at,
-            view=view_out(View("picture"), PLAIN),
-        )
-    sheet = sheet_of(solution, body.voice())
+        seen = Glance(refused.problems[0].text, "fails", view_out(View("picture"), PLAIN))
     return ProjectCard(
         id=state.id,
         name=body.name,
-        kind=solution.spec.kind,
+        kind=body.spec["kind"],
         variant_of=body.variant_of,
-        facts=sheet.facts,
-        closes=sheet.closing.tone,
+        facts=seen.facts,
+        closes=seen.closes,
         changed_at=state.changed_at,
-        view=view_out(thumbnail(solution), PLAIN),
+        view=seen.view,
     )
 
 
@@ -146,10 +131,8 @@ def list_starts() -> Response:
     cards = []
     for kind in KINDS.values():
         for code, spec in kind.starts.items():
-            solution = solved_spec(spec, Machine(), PLAIN)
-            cards.append(
-                StartCard(code=code, family=FAMILY[kind.name], name=STARTS[code], view=view_out(thumbnail(solution), PLAIN))
-            )
+            view = glance_at_start(spec).view
+            cards.append(StartCard(code=code, family=FAMILY[kind.name], name=STARTS[code], view=view))
     return _json(StartList(starts=cards))
 
 

@@ -7,7 +7,7 @@ from fennup.app.schemas.sheet import SettingOut, SheetOut, SizeOut, UseOut
 from fennup.app.services.drawings import control_out, view_out
 from fennup.app.services.part_cards import part_name, part_out
 from fennup.app.wording.figures import Figure, Voice
-from fennup.app.wording.labels import PART, WHOLE, fact, label
+from fennup.app.wording.labels import PART, WHOLE, facts_told, label
 from fennup.app.wording.members import end_word, sides_of
 from fennup.app.wording.verdicts import closing_line, finding_line, simple_lines
 from fennup.app.wording.why import given_lines
@@ -35,7 +35,7 @@ def sheet_of(
         takes_pieces=kind.stands,
         rescales=kind.rescale is not None,
         has_levels=kind.has_levels(solution.spec),
-        facts=", ".join(fact(f) for f in told.facts).capitalize(),
+        facts=facts_told(told.facts),
         views=[view_out(v, voice, sides) for v in told.views],
         controls=[control_out(c, voice) for c in (*told.controls, *more) if c],
         sizes=[

@@ -1,5 +1,7 @@
 """What things are called on the screen, by their code."""
 
+from collections.abc import Iterable
+
 LINES = {
     "opening": "opening", "rabbet": "rabbet line", "outside": "outside", "outer_bottom": "outside at the bottom",
     "outer_top": "outside at the top", "inner_bottom": "inside at the bottom", "inner_top": "inside at the top",
@@ -214,6 +216,11 @@ def label(code: str, sides: int = 4) -> str:
         return f"{LINES[line]}, {kind}" if line not in ("opening", "outside") else f"{LINES[line]} {kind}"
     words = KINDS_ODD if sides % 2 else KINDS_EVEN
     return f"{LINES[line]}, {words.get(kind, kind)}"
+
+
+def facts_told(codes: Iterable[str]) -> str:
+    """The facts for the line under the title."""
+    return ", ".join(fact(code) for code in codes).capitalize()
 
 
 def fact(code: str) -> str:
