@@ -1,9 +1,12 @@
+"""What is said of a solution: figures, verdicts, explanations."""
+
 import unittest
 
 from fennup.app.schemas.sheet import SheetOut
 from fennup.app.services.projects import PLAIN, solved_spec
 from fennup.app.services.sheet import sheet_of
 from fennup.app.wording.figures import Voice
+from fennup.core.kinds.catalogue import KINDS
 from fennup.core.saw.machine import Machine
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
@@ -73,6 +76,19 @@ class WhyANumberIsWhatItIs(unittest.TestCase):
             self.assertIn(words, why)
         self.assertIn("Given: outside width 600 mm. Measured on the finished parts: 600 mm.", why)
         self.assertIn("turns 45° of the corner's 90° into this rail and 45° into B", " ".join(front.ends[1].why))
+
+    def test_every_length_along_an_edge_is_what_its_explanation_comes_to(self) -> None:
+        checked = 0
+        for kind in KINDS.values():
+            for start in kind.starts.values():
+                for part in sheet_of(solved_spec(start, Machine(), PLAIN), PLAIN).parts:
+                    for rung in part.ladder:
+                        if rung.id.partition("_")[0] in ("face", "back", "upper", "lower"):
+                            left = f" ({rung.figure.remainder})" if rung.figure.remainder else ""
+                            end = f": {rung.figure.whole} {rung.figure.unit}{left}."
+                            self.assertTrue(any(line.endswith(end) for line in rung.why), (part.name, rung.label, end))
+                            checked += 1
+        self.assertGreater(checked, 150)
 
     def test_the_ends_of_a_butt_say_which_rail_runs_through(self) -> None:
         sheet = sheet_of(solved_spec(rectangle("outside", 600.0, 400.0, 60.0, joint="butt"), Machine(), PLAIN), PLAIN)

@@ -142,7 +142,8 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
     longest = max(lengths[a] for a in shown)
     here = next(a for a in ("face_lower", "face_upper", "back_lower", "back_upper") if lengths[a] >= longest - 1e-9)
     shown.sort(key=lambda a: (a != here, -lengths[a]))
-    why = [*edge_lines(solution, board, voice, words), *given_lines(solution, voice, board)]
+    given = given_lines(solution, voice, board)
+    why = [*edge_lines(board, voice, words), *given]
     square = all(abs(end_cut(c).miter_deg) < SQUARE_DEG for end in ENDS for c in board.ends(end)) and not beveled
     low, high = solution.solids[board.id].extent_x()
     overall = high - low
@@ -162,7 +163,7 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
                 note="measure and mark here" if arris == here else "to check by",
                 figure=voice.length(lengths[arris]),
                 here=arris == here,
-                why=why,
+                why=why if face == "face" else [*edge_lines(board, voice, words, edge), *given],
             )
         )
     if board.section.rabbet:

@@ -5,7 +5,7 @@ from math import atan2, degrees
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import PART, label
 from fennup.app.wording.members import PIECE, end_word, sides_of
-from fennup.core.assembly.board import Board, End
+from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.assembly.model import Joint
 from fennup.core.geometry.vec import Vec, cross, dot, norm
 from fennup.core.parts.solid import arris_line, end_cut, extent_along
@@ -94,8 +94,9 @@ def _turn_deg(a: Vec, b: Vec) -> float:
     return degrees(atan2(norm(cross(a, b)), dot(a, b)))
 
 
-def edge_lines(solution: Solution, board: Board, voice: Voice, words: dict[str, str]) -> list[str]:
-    """How the two long edges of a part's face follow from each other, as measured at each end."""
+def edge_lines(board: Board, voice: Voice, words: dict[str, str], through: str = "") -> list[str]:
+    """How the two long edges of a part's face follow from each other, as measured at each end; `through` to the back the
+    `upper` or the `lower` one's corner there follows from that on the face."""
     (y_up, _), (y_low, _) = arris_line(board, "face_upper"), arris_line(board, "face_lower")
     upper = extent_along(board, *arris_line(board, "face_upper"))
     lower = extent_along(board, *arris_line(board, "face_lower"))
@@ -111,4 +112,14 @@ def edge_lines(solution: Solution, board: Board, voice: Voice, words: dict[str, 
             f"(width × tan {voice.say_angle(abs(miter))})."
         )
     lines.append(f"{long_first}: {voice.say(lower[1] - lower[0])}.")
+    if through:
+        on_face = upper if through == "upper" else lower
+        behind = extent_along(board, *arris_line(board, "back_upper" if through == "upper" else "back_lower"))
+        reaches = [
+            f"{voice.say(abs(by))} {'more' if by >= 0 else 'less'} at the {end_word(board, ENDS[i])}"
+            for i, by in enumerate((on_face[0] - behind[0], behind[1] - on_face[1]))
+        ]
+        thick = voice.say(board.section.thickness_mm)
+        lines.append(f"Through the thickness, {thick}, its {words['back']} reaches {' and '.join(reaches)}.")
+        lines.append(f"{words[through].capitalize()}, {words['back']}: {voice.say(behind[1] - behind[0])}.")
     return lines
