@@ -37,6 +37,11 @@ REFUSED: list[tuple[str, list[dict[str, Any]], str, str]] = [
         "circle",
     ),
     ("bin_on_stand", [typed("members.0.spec.leg.width_mm", "900")], "members.0.spec", "stand in one another"),
+    ("bin_on_stand", [typed("members.0.spec.leg.width_mm", "0")], "members.0.spec.leg.width_mm", "more than 0"),
+    ("bin_on_stand", [typed("links.2.plus_mm", "-5000")], "members.2.spec", "Hood: eaves, across flats −4574 mm"),
+    ("lean_to", [given("front_height", "0")], "pins.", "Nothing has"),
+    ("prop", [{"op": "free", "measure": "stand_off"}, given("upper_edge", "500")], "pins.", "Nothing has"),
+    ("stool", [{"op": "rescale", "measure": "height", "text": "0"}], "height", "more than nothing"),
     ("posts_and_rail", [typed("pieces.0.a.along_mm", "5000")], "pieces.0.a.along_mm", "past the end"),
 ]
 

@@ -2,9 +2,10 @@
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from fennup.core.assembly.model import Claim
+from fennup.core.errors import SpecError
 from fennup.core.parts.gauge import is_angle
 
 LONGEST_MM = 100_000.0
@@ -57,8 +58,11 @@ Given = LengthPin | AnglePin
 
 
 def pin(measure: str, value: float) -> Given:
-    """A measure given as a figure in its own unit."""
-    return AnglePin(measure=measure, deg=value) if is_angle(measure) else LengthPin(measure=measure, mm=value)
+    """A measure given as a figure in its own unit. SpecError `measure_impossible` where nothing can be as large."""
+    try:
+        return AnglePin(measure=measure, deg=value) if is_angle(measure) else LengthPin(measure=measure, mm=value)
+    except ValidationError:
+        raise SpecError("measure_impossible", (measure,), measure=measure, value=value) from None
 
 
 class Pinned(Strict):

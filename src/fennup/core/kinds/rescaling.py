@@ -3,6 +3,8 @@
 from collections.abc import Callable, Iterator
 from typing import Any
 
+from pydantic import ValidationError
+
 from fennup.core.drawing.edit import Edit, Give, Rescale
 from fennup.core.drawing.view import Description
 from fennup.core.errors import SpecError
@@ -75,6 +77,10 @@ def rescaled(sizing: Sizing, spec: Any, act: Rescale, on: Tape) -> Document:
         for path in sizing.unknowns(spec):
             if path.endswith("_mm"):
                 document = put_at(document, path, get_at(document, path) * factor)
+    try:
+        sizing.model.model_validate(document)
+    except ValidationError:
+        return dict(document)  # whoever validates it next says what is out of its limits
     document = _settled(sizing, document, [p.measure for p in wished], set(others))
     if sizing.levels and _at(before, sizing.levels.upward):
         by = get_at(document, sizing.levels.upward) / get_at(before, sizing.levels.upward)

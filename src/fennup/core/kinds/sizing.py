@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from math import atan2, degrees
 from typing import Any
 
-from pydantic import BaseModel
+from pydantic import BaseModel, ValidationError
 
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
@@ -94,8 +94,13 @@ class Sizing:
         return self.settled(spec)[1].free
 
     def resettled(self, document: Document) -> Document:
-        """With its sizes where the pins now put them, so that the next act starts from what is seen."""
-        return self.settle(self.model.model_validate(document)).model_dump(mode="json")  # type: ignore[no-any-return]
+        """With its sizes where the pins now put them, so that the next act starts from what is seen; as it is where a figure
+        is out of its limits: whoever validates it next says which."""
+        try:
+            spec = self.model.model_validate(document)
+        except ValidationError:
+            return document
+        return self.settle(spec).model_dump(mode="json")  # type: ignore[no-any-return]
 
     def edit(self, spec: Any, act: Edit, on: Tape) -> Document:
         """The settled spec after an act that every kind takes alike; a size typed into its own field is given by it."""
@@ -117,7 +122,10 @@ class Sizing:
         if place is not None:
             return put_at(document, "pins", [*pins[:place], *pins[place + 1 :], pin])
         document = put_at(document, "pins", [*pins, pin])
-        found = self.settled(self.model.model_validate(document))[1]
+        try:
+            found = self.settled(self.model.model_validate(document))[1]
+        except ValidationError:
+            return document
         if any(p.measure == act.measure for p in found.spare):
             others = tuple((p["measure"], p.get("mm", p.get("deg")), f"pins.{i}") for i, p in enumerate(pins))
             raise SpecError("pins_enough", (act.measure,), measure=act.measure, value=value, gives=value, others=others)
@@ -226,4 +234,8 @@ def _settled(sizing: Sizing, spec: Any) -> tuple[Any, Settled]:
         return spec, found
     # A wall that was given upright is upright, not leaning by what the last step left.
     values = [0.0 if abs(value) < NOTHING else value for value in found.values]
-    return sizing.model.model_validate(moved(values).model_dump(mode="json")), found
+    try:
+        return sizing.model.model_validate(moved(values).model_dump(mode="json")), found
+    except ValidationError:
+        last = sizing.pins(spec)[-1]
+        raise SpecError("measure_impossible", (last.field,), measure=last.measure, value=last.value) from None

@@ -3,6 +3,8 @@
 from collections.abc import Callable
 from typing import Any
 
+from pydantic import ValidationError
+
 from fennup.core.drawing.edit import Choose, Drag, Edit, Fit, Free, Give, Rescale
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.kinds.editing import edit_field, put_at
@@ -48,7 +50,10 @@ def _within(spec: TogetherSpec, document: Document, name: str, act: Edit, on: Ta
     made = _changed(spec, document, name, lambda kind, own: kind.edit(own, act, on))
     link = next((link for link in spec.links if link.of == name), None)
     if isinstance(act, Give) and link:
-        changed = TogetherSpec.model_validate(made)
+        try:
+            changed = TogetherSpec.model_validate(made)
+        except ValidationError:
+            return made
         given, kept = (Ruler(built(each.member(name).spec)).measure(act.measure) for each in (changed, settle(changed)))
         if given is None or kept is None or abs(given - kept) > KEPT_MM:
             raise SpecError("size_follows", (f"{name}/{act.measure}",), measure=f"{name}/{link.measure}")
@@ -63,7 +68,10 @@ def _changed(spec: TogetherSpec, document: Document, name: str, change: Callable
     own = spec.members[i].spec
     kind = SINGLES[own.kind]
     try:
-        made = kind.settle(kind.spec.model_validate(change(kind, own))).model_dump(mode="json")
+        made = change(kind, own)
+        made = kind.settle(kind.spec.model_validate(made)).model_dump(mode="json")
+    except ValidationError:
+        pass  # whoever validates the whole next says what is wrong with which field
     except UnitError as error:
         raise UnitError(error.code, tuple(f"members.{i}.spec.{field}" for field in error.fields), **error.data) from None
     except SpecError as error:

@@ -4,6 +4,8 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
+from pydantic import ValidationError
+
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Claim, Joint, Mating, Ring
 from fennup.core.drawing.edit import Give
@@ -61,12 +63,21 @@ def _following(own: Any, link: Link, k: int, source: Assembly) -> Any:
         raise SpecError("cannot_measure", (f"links.{k}.source",))
     if not isinstance(own, Pinned):
         give = Give(op="give", measure=link.measure, text=f"{value + link.plus_mm!r} mm")
-        return type(own).model_validate(SINGLES[own.kind].edit(own, give, MM))
+        return _limited(type(own), SINGLES[own.kind].edit(own, give, MM), link, k, value)
     made = pin(link.measure, value + link.plus_mm).model_dump(mode="json")
     pins = pins_in(own)
     place = next((i for i, p in enumerate(pins) if p["measure"] == link.measure), len(pins))
     document = own.model_dump(mode="json") | {"pins": [*pins[:place], made, *pins[place + 1 :]]}
-    return type(own).model_validate(document)
+    return _limited(type(own), document, link, k, value)
+
+
+def _limited(model: Any, document: dict[str, Any], link: Link, k: int, value: float) -> Any:
+    """The linked assembly's spec. SpecError `measure_impossible` where the link makes a figure go out of its limits."""
+    try:
+        return model.model_validate(document)
+    except ValidationError:
+        size = f"{link.of}/{link.measure}"
+        raise SpecError("measure_impossible", (f"links.{k}.plus_mm",), measure=size, value=value + link.plus_mm) from None
 
 
 def built(spec: Any) -> Assembly:
