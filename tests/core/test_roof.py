@@ -189,6 +189,16 @@ class AHip(Closes):
             solved(roof("hip", 40.0, 60.0, spacing_mm=300.0, **shape, **seats))
         self.assertEqual((refused.exception.code, refused.exception.fields), ("no_seat", ("shape.above_plate_mm",)))
 
+    def test_hips_and_jacks_over_a_rectangle_come_in_handed_pairs(self) -> None:
+        shape = {"width_mm": 1600.0, "depth_mm": 2000.0, "rise_mm": 600.0, "hip_thickness_mm": 40.0, "hip_depth_mm": 125.0}
+        for foot in ("flush", "seat"):
+            made = solved(roof("hip", 40.0, 90.0, spacing_mm=500.0, foot=foot, **shape))
+            parts = {part.id: (len(part.boards), part.mirror_of) for part in made.parts}
+            self.assertEqual((parts["hip AB"], parts["hip BC"]), ((2, None), (2, "hip AB")))
+            for side in "AB":
+                self.assertEqual(parts[f"jack {side}1l"], (2, None))
+                self.assertEqual(parts[f"jack {side}1r"], (2, f"jack {side}1l"))
+
     def test_a_side_too_steep_for_the_hip_to_sit_is_refused(self) -> None:
         shape = {"width_mm": 200.0, "depth_mm": 3000.0, "rise_mm": 1500.0, "hip_thickness_mm": 60.0, "hip_depth_mm": 60.0}
         with self.assertRaises(SpecError) as refused:

@@ -27,7 +27,7 @@ def group_parts(boards: tuple[Board, ...], solids: dict[str, Solid]) -> tuple[Pa
     """
     groups: list[tuple[Board, Shape, list[str], str | None]] = []
     for board in boards:
-        shape, mirrored = _shape(board, solids[board.id]), _mirrored(board, solids[board.id])
+        shape, mirrored = _shape(board, solids[board.id]), _mirror_images(board, solids[board.id])
         mirror_of = None
         for first, other, members, _ in groups:
             if not _same_section(first.section, board.section):
@@ -35,7 +35,7 @@ def group_parts(boards: tuple[Board, ...], solids: dict[str, Solid]) -> tuple[Pa
             if _coincide(shape, other):
                 members.append(board.id)
                 break
-            if _coincide(mirrored, other):
+            if any(_coincide(image, other) for image in mirrored):
                 mirror_of = first.id
         else:
             groups.append((board, shape, [board.id], mirror_of))
@@ -48,26 +48,28 @@ def _shape(board: Board, solid: Solid) -> Shape:
     return [(name, (*p.normal, p.offset - p.normal[0] * low)) for name, p in _planes(board)]
 
 
-def _mirrored(board: Board, solid: Solid) -> Shape:
-    """The same for the board's mirror image, end for end."""
-    _, high = solid.extent_x()
-    swap = {"left": "right", "right": "left"}
-    shape = [
-        (swap.get(name, name), (-p.normal[0], p.normal[1], p.normal[2], p.offset - p.normal[0] * high))
-        for name, p in _planes(board)
+def _mirror_images(board: Board, solid: Solid) -> list[Shape]:
+    """The same for the board's mirror image, end for end; and face for back, where both sides are alike before it is cut."""
+    low, high = solid.extent_x()
+    planes = _planes(board)
+    ends = {"left": "right", "right": "left"}
+    images: list[Shape] = [
+        [(ends.get(name, name), (-p.normal[0], *p.normal[1:], p.offset - p.normal[0] * high)) for name, p in planes]
     ]
-    return sorted(shape, key=lambda entry: entry[0])
+    if board.section.rabbet is None and board.section.groove is None:
+        halves = {"upper": "backing", "backing": "upper"} if board.backing else {}
+        turned = [(halves.get(name, name), (*p.normal[:2], -p.normal[2], p.offset - p.normal[0] * low)) for name, p in planes]
+        images.append(turned)
+    return images
 
 
 def _planes(board: Board) -> list[tuple[str, Plane]]:
-    """Cuts and rips with the side that they make, in order of that side's name."""
-    rips = [("lower", board.lower_rip), ("upper", board.upper_rip)]
+    """Cuts and rips with the side that they make."""
+    rips = (("lower", board.lower_rip), ("upper", board.upper_rip), ("backing", board.backing))
     return [
         *(("left", p) for p in board.left),
-        *((name, p) for name, p in rips[:1] if p),
         *(("right", p) for p in board.right),
-        *((name, p) for name, p in rips[1:] if p),
-        *(("backing", p) for p in (board.backing,) if p),
+        *((name, p) for name, p in rips if p),
         *(("hole", Plane((hole.diameter_mm, hole.y_mm, 1.0), hole.x_mm)) for hole in board.holes),
         *(("notch", p) for notch in board.notches for p in notch.planes),
     ]
@@ -80,7 +82,15 @@ def _same_section(a: Section, b: Section) -> bool:
 
 
 def _coincide(a: Shape, b: Shape) -> bool:
-    """Whether the same sides lie in the same planes, to SAME_MM."""
-    return len(a) == len(b) and all(
-        x[0] == y[0] and all(abs(m - n) < SAME_MM for m, n in zip(x[1], y[1], strict=True)) for x, y in zip(a, b, strict=True)
-    )
+    """Whether the same sides lie in the same planes, to SAME_MM, in whatever order they are cut."""
+    left = list(b)
+    for name, plane in a:
+        same = next((k for k, (other, p) in enumerate(left) if other == name and _near(plane, p)), None)
+        if same is None:
+            return False
+        del left[same]
+    return not left
+
+
+def _near(a: tuple[float, ...], b: tuple[float, ...]) -> bool:
+    return all(abs(m - n) < SAME_MM for m, n in zip(a, b, strict=True))
