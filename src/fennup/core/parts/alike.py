@@ -58,7 +58,9 @@ def _mirror_images(board: Board, solid: Solid) -> list[Shape]:
     ]
     if board.section.rabbet is None and board.section.groove is None:
         halves = {"upper": "backing", "backing": "upper"} if board.backing else {}
-        turned = [(halves.get(name, name), (*p.normal[:2], -p.normal[2], p.offset - p.normal[0] * low)) for name, p in planes]
+        turned: Shape = [
+            (halves.get(name, name), (*p.normal[:2], -p.normal[2], p.offset - p.normal[0] * low)) for name, p in planes
+        ]
         images.append(turned)
     return images
 
