@@ -1,7 +1,7 @@
 """A part's card: its drawing, its ends, its long edges, its length ladder, in words."""
 
 import re
-from math import hypot
+from math import atan2, degrees, hypot
 
 from fennup.app.schemas.sheet import EdgeOut, EndOut, PartOut, RungOut
 from fennup.app.services.drawings import view_out
@@ -217,11 +217,20 @@ def _lap(board: Board, number: int, voice: Voice, words: dict[str, str], why: li
     floor = notch.planes[-1]
     deep = board.section.thickness_mm / 2 + floor.offset
     side = words["face"] if floor.normal[2] < 0 else words["back"]
+    first = end_word(board, "left")
+    wall = notch.planes[0].normal
+    off, aslant = degrees(atan2(abs(wall[1]), abs(wall[0]))), -wall[1] / wall[0] * board.section.width_mm
+    shoulders = f"{voice.say(far - near)} wide along the board, {voice.say(deep)} deep from the {side}; shoulders square across"
+    if off > SQUARE_DEG:
+        way = "further from" if aslant > 0 else "nearer to"
+        shoulders = shoulders.removesuffix("square across") + (
+            f"{voice.say_angle(off)} from square: on the {words['upper']} {voice.say(abs(aslant))} {way} the {first}"
+        )
     place = f"Both shoulders are where the other piece's long edges cross this one, measured along the {words['lower']}."
     return RungOut(
         id=f"lap{number}",
-        label=f"Lap {number + 1}, first shoulder from the {end_word(board, 'left')}",
-        note=f"the second at {voice.say(far)}; {voice.say(deep)} deep from the {side}",
+        label=f"Lap {number + 1}, first shoulder from the {first}",
+        note=f"the second at {voice.say(far)}; {shoulders}",
         figure=voice.length(near),
         here=False,
         why=[place, *why],
