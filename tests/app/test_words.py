@@ -51,6 +51,16 @@ class ClosingLines(unittest.TestCase):
         self.assertEqual(second, "Put together as solids it fails too.")
         self.assertIn("when you let go", self.line(octagon, proven=False)[3])
 
+    def test_a_joint_that_is_no_corner_is_called_by_the_end_that_stands_there(self) -> None:
+        starts = {code: spec for kind in KINDS.values() for code, spec in kind.starts.items()}
+        for code, words in (
+            ("stool", "the joint at the left end of rail B would open"),
+            ("hip", "the joint of hip AB and plate A would open"),
+            ("tub", "joint AB would open"),
+            ("bin_on_stand", "joint AB of Hood would open"),
+        ):
+            self.assertIn(words, self.line(starts[code])[2])
+
     def test_findings_name_the_part_the_figure_and_what_to_do(self) -> None:
         small = regular(3, 20.0, "outside_side", mm=120.0, rabbet={"width_mm": 18.0, "depth_mm": 5.0})
         texts = [f.text for f in sheet_of(solved_spec(small, Machine(), PLAIN), PLAIN).findings]

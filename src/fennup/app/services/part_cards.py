@@ -6,7 +6,7 @@ from math import atan2, degrees, hypot
 from fennup.app.schemas.sheet import EdgeOut, EndOut, PartOut, RungOut
 from fennup.app.services.drawings import view_out
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.members import end_word, sides_of
+from fennup.app.wording.members import end_word, in_sentence, sides_of
 from fennup.app.wording.why import edge_lines, given_lines, miter_lines
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.drawing.board_views import part_shapes
@@ -61,11 +61,6 @@ def part_out(solution: Solution, part: PartGroup, voice: Voice) -> PartOut:
         ladder=_outline(board, solid, voice) if board.panel else _ladder(solution, board, voice, words),
         ways=[] if board.panel else _ways(board, voice, words),
     )
-
-
-def in_sentence(name: str) -> str:
-    """A board's name inside a sentence: `rail A`, `the front` ..."""
-    return name[:1].lower() + name[1:]
 
 
 def part_name(solution: Solution, part: PartGroup) -> str:

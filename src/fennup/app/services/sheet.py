@@ -54,7 +54,7 @@ def sheet_of(
         parts=[part_out(solution, part, voice) for part in solution.parts],
         settings=[_setting(solution, s, voice) for s in solution.settings],
         closing=closing_line(solution, proof, voice),
-        findings=[finding_line(f, voice, set(solution.solids)) for f in solution.findings],
+        findings=[finding_line(f, solution, voice) for f in solution.findings],
         simple=simple_lines(solution, voice),
         given=given_lines(solution, voice),
     )

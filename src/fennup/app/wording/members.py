@@ -1,4 +1,4 @@
-"""What a board's sides and ends are called, by what it does in the assembly."""
+"""What boards, their sides and ends and the joints between them are called, by what they do in the assembly."""
 
 from fennup.core.assembly.board import Board, End
 from fennup.core.kinds.catalogue import KINDS
@@ -49,3 +49,28 @@ def end_word(board: Board, end: End) -> str:
     if board.role in FOOT_AND_HEAD:
         return "head" if (end == "right") == (board.frame.x[2] > 0) else "foot"
     return f"{end} end"
+
+
+def in_sentence(name: str) -> str:
+    """A board's name inside a sentence: `rail A`, `the front`, `the front right leg`."""
+    lowered = name[:1].lower() + name[1:]
+    return f"the {lowered}" if lowered.rpartition(" ")[2].islower() else lowered
+
+
+def board_words(solution: Solution, id: str) -> str:
+    """A board inside a sentence, and whose it is where there are several assemblies."""
+    whose = id.rpartition("/")[0] if len(solution.assembly.inside) > 1 else ""
+    return in_sentence(solution.assembly.board(id).name) + (f" of {whose}" if whose else "")
+
+
+def joint_words(solution: Solution, id: str) -> str:
+    """A joint inside a sentence: by its corner, or by what meets there."""
+    joint = next(joint for joint in solution.assembly.joints if joint.id == id)
+    whose = joint.a.board.rpartition("/")[0]
+    corner = id.removeprefix(f"{whose}/")
+    if len(joint.ends) == 1:
+        ((board, end),) = joint.ends
+        return f"the joint at the {end_word(solution.assembly.board(board), end)} of {board_words(solution, board)}"
+    if not joint.ends or "/" in corner:
+        return f"the joint of {board_words(solution, joint.a.board)} and {board_words(solution, joint.b.board)}"
+    return f"joint {corner}" + (f" of {whose}" if len(solution.assembly.inside) > 1 else "")

@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.members import sides_of
+from fennup.app.wording.members import board_words, joint_words, sides_of
 from fennup.core.assembly.model import Finding
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
@@ -63,21 +63,23 @@ def _first(solution: Solution, voice: Voice) -> ClosingLine:
             (j, c) for j, c in zip(solution.assembly.joints, solution.joints, strict=True) if j.id == closing.joint
         )
         if joint.kind == "butt" and check.reaches_past:
-            detail = _reaches_past((joint.a.board, joint.b.board), check.bare_mm, voice)
+            on, over = board_words(solution, joint.b.board), voice.small(check.bare_mm)
+            detail = f"The end of {board_words(solution, joint.a.board)} reaches {over} past {on}."
             return ClosingLine(tone="fails", headline="Does not close.", detail=detail)
         size = (
             f"stays open by {voice.small(closing.opening_mm)}"
             if closing.opening_mm > closing.overlap_mm
             else f"overlaps by {voice.small(closing.overlap_mm)}"
         )
-        return ClosingLine(tone="fails", headline="Does not close.", detail=f"Joint {closing.joint} {size}.")
-    a, b = closing.parts
-    return ClosingLine(tone="fails", headline="Does not close.", detail=f"Parts {a} and {b} would stand in one another.")
+        return ClosingLine(
+            tone="fails", headline="Does not close.", detail=_sentence(f"{joint_words(solution, joint.id)} {size}.")
+        )
+    a, b = (board_words(solution, id) for id in closing.parts)
+    return ClosingLine(tone="fails", headline="Does not close.", detail=_sentence(f"{a} and {b} would stand in one another."))
 
 
-def _reaches_past(boards: tuple[str, str], by: float, voice: Voice) -> str:
-    """A butt whose end is larger than what it stands on."""
-    return f"The end of {boards[0]} reaches {voice.small(by)} past {boards[1]}."
+def _sentence(text: str) -> str:
+    return text[:1].upper() + text[1:]
 
 
 def _opens(solution: Solution, voice: Voice) -> ClosingLine:
@@ -88,7 +90,7 @@ def _opens(solution: Solution, voice: Voice) -> ClosingLine:
     if closing.at in ("face", "back"):
         joint = next(joint for joint in solution.assembly.joints if joint.id == closing.joint)
         side = sides_of(solution, joint.a.board)[closing.at]
-        gap = f"joint {closing.joint} would open {voice.small(closing.opening_mm)} on the {side}."
+        gap = f"{joint_words(solution, joint.id)} would open {voice.small(closing.opening_mm)} on the {side}."
         step = f" Lengths cut to the tape leave a step of {voice.small(closing.step_mm)}." if closing.step_mm >= 5e-4 else ""
         return ClosingLine(tone="opens", headline="Closes as drawn.", detail=f"{saw}, {gap}{step}")
     if closing.opening_mm >= 5e-4:
@@ -129,21 +131,25 @@ def simple_lines(solution: Solution, voice: Voice) -> list[SimpleLine]:
     return lines
 
 
-def finding_line(finding: Finding, voice: Voice, boards: set[str]) -> FindingLine:
+def finding_line(finding: Finding, solution: Solution, voice: Voice) -> FindingLine:
     """One finding as one or two sentences."""
+    joints = {joint.id for joint in solution.assembly.joints}
+
+    def called(id: str) -> str:
+        if id in solution.solids:
+            return board_words(solution, id)
+        return joint_words(solution, id) if id in joints else id
+
+    words = FINDINGS.get(finding.code)
+    text = finding.code.replace("_", " ")
+    if words:
+        text = words(_listed(tuple(called(id) for id in finding.parts)), finding.value or 0.0, finding.limit or 0.0, voice)
     return FindingLine(
         severity=finding.severity,
-        text=_finding_text(finding, voice),
-        parts=[p for p in finding.parts if p in boards],
+        text=_sentence(text),
+        parts=[p for p in finding.parts if p in solution.solids],
         fields=list(finding.fields),
     )
-
-
-def _finding_text(finding: Finding, voice: Voice) -> str:
-    words = FINDINGS.get(finding.code)
-    if words is None:
-        return finding.code.replace("_", " ")
-    return words(_listed(finding.parts), finding.value or 0.0, finding.limit or 0.0, voice)
 
 
 def _listed(names: tuple[str, ...]) -> str:
@@ -208,7 +214,7 @@ FINDINGS: dict[str, Words] = {
     "reaches_past": lambda p, v, _, say: (
         f"{p}: the end of the first reaches {say.small(v)} past the second. Make it slimmer, or move it."
     ),
-    "joint_open": lambda p, v, _, say: f"The joint of {p} does not close: it is {say.small(v)} out.",
+    "joint_open": lambda p, v, _, say: f"{p} does not close: it is {say.small(v)} out.",
     "rabbets_miss": lambda p, v, _, say: (
         f"At {p} the rabbets of the rails do not meet: {say.small(v)} of a mating face stays bare behind. Pare it on site."
     ),

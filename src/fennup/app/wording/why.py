@@ -4,7 +4,7 @@ from math import atan2, degrees
 
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import PART, label
-from fennup.app.wording.members import PIECE, end_word, sides_of
+from fennup.app.wording.members import PIECE, end_word, in_sentence, sides_of
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.assembly.model import Joint
 from fennup.core.geometry.vec import Vec, cross, dot, norm
@@ -39,14 +39,14 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
     cut = end_cut(board.ends(end)[0])
     miter = cut.miter_deg
     tilt = "" if abs(cut.bevel_deg) < 1e-9 else f", the blade tilted {voice.say_angle(abs(cut.bevel_deg))}"
-    own = f"{voice.say_angle(abs(miter))} from square{tilt}, on {board.name[:1].lower()}{board.name[1:]}."
+    own = f"{voice.say_angle(abs(miter))} from square{tilt}, on {in_sentence(board.name)}."
     read = f"Read off the finished part: {own}"
     joint = joint_at(solution, board.id, end)
     if joint is None:
         return [_loose(solution, board, end), read]
     if len(joint.ends) == 1:
         stands_on = solution.assembly.board(joint.b.board).name
-        return [f"This end stands on {stands_on[:1].lower()}{stands_on[1:]} and follows it.", read]
+        return [f"This end stands on {in_sentence(stands_on)} and follows it.", read]
     other = next(id for id, _ in joint.ends if id != board.id)
     word, words = PIECE.get(board.role, PART[solution.spec.kind]), sides_of(solution, board.id)
     inside = 180.0 - _turn_deg(board.frame.x, solution.assembly.board(other).frame.x)

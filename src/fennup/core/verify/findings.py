@@ -67,7 +67,8 @@ def _bare_by_design(assembly: Assembly, joints: tuple[JointCheck, ...]) -> list[
     for joint, check in zip(assembly.joints, joints, strict=False):
         if check.closes and check.by_design and check.bare_mm > 0:
             code = MEANT[joint.bare_for]
-            widths.setdefault((code, round(check.bare_mm, 6)), []).append(check.joint)
+            part = joint.a.board if joint.bare_for == "past_plate" else check.joint
+            widths.setdefault((code, round(check.bare_mm, 6)), []).append(part)
     return [Finding(code, "note", tuple(names), value=width) for (code, width), names in widths.items()]
 
 
