@@ -116,6 +116,8 @@ class Saving(Api):
         url = f"/api/projects/{project['id']}"
         look = self.client.post(f"{url}/look", json={"acts": [{"op": "nudge", "path": "board.width_mm", "steps": 3}]})
         self.assertEqual(look.json["spec"]["board"]["width_mm"], 43.0)
+        # What there is to decide is as saved, and is not sent again with every key.
+        self.assertEqual((look.json["sheet"]["controls"], project["sheet"]["controls"] == []), ([], False))
         self.assertEqual(self.client.get(url).json["version"], 1)
         both = self.act(
             project,

@@ -20,9 +20,10 @@ export type Held<T> = {
   keepMine: () => void;
 };
 
+const NONE: string[] = [];
 const windows = "BroadcastChannel" in globalThis ? new BroadcastChannel("fennup") : null;
 
-export function useDocument<T extends Versioned>(url: string, alsoStale: string[] = []): Held<T> {
+export function useDocument<T extends Versioned>(url: string, alsoStale: string[] = NONE): Held<T> {
   const client = useQueryClient();
   const query = useQuery({ queryKey: [url], queryFn: () => fetched<T>(url) });
   const [looked, setLooked] = useState<T | null>(null);

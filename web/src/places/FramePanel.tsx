@@ -1,3 +1,4 @@
+import { memo, useMemo } from "react";
 import type { Act, Control, Problem, Sheet, Size } from "../api/types";
 import { ControlField } from "../ui/ControlField";
 import { FigureField } from "../ui/FigureField";
@@ -10,23 +11,32 @@ type Does = {
 };
 
 const FOLDED = ["each_corner", "open"];
+const NONE: Control[] = [];
 
 /** What there is to decide about the whole, in the order in which one decides it, and every size of it; of several
  * assemblies each one's own folded together. */
 export function FramePanel({ sheet, ...does }: { sheet: Sheet } & Does) {
-  const controls = sheet.controls.filter((c) => c.group !== "part");
-  const owners = [...new Set([...controls, ...sheet.sizes].map((c) => c.whose))].filter((whose) => whose);
+  const controls = useMemo(() => {
+    const by = new Map<string, Control[]>();
+    for (const control of sheet.controls.filter((c) => c.group !== "part")) {
+      by.set(control.whose, [...(by.get(control.whose) ?? []), control]);
+    }
+    return by;
+  }, [sheet.controls]);
+  const owners = [...new Set([...controls.keys(), ...sheet.sizes.map((size) => size.whose)])].filter(
+    (whose) => whose,
+  );
   const sizes = sheet.sizes.filter((size) => !size.whose);
   return (
     <>
       {owners.map((whose, i) => (
         <details key={whose} open={i === 0} className="border-b-2 border-ink py-1">
           <summary className="min-h-11 py-2 text-[19px] font-semibold">{whose}</summary>
-          <Groups controls={controls.filter((c) => c.whose === whose)} {...does} />
+          <Groups controls={controls.get(whose) ?? NONE} {...does} />
           <Sizes sizes={sheet.sizes.filter((size) => size.whose === whose)} {...does} />
         </details>
       ))}
-      <Groups controls={controls.filter((c) => !c.whose)} {...does} />
+      <Groups controls={controls.get("") ?? NONE} {...does} />
       {sheet.simple.length > 0 && (
         <details className="border-b border-line py-2">
           <summary className="min-h-10 py-2 font-semibold">What a simple setting would do</summary>
@@ -45,7 +55,8 @@ export function FramePanel({ sheet, ...does }: { sheet: Sheet } & Does) {
   );
 }
 
-function Groups({ controls, ...does }: { controls: Control[] } & Does) {
+/** They are drawn again only when there is something else to decide, not with every key that is typed. */
+const Groups = memo(function Groups({ controls, ...does }: { controls: Control[] } & Does) {
   const groups = [...new Set(controls.map((c) => c.group))];
   return groups.map((group) => {
     const own = controls.filter((c) => c.group === group);
@@ -67,7 +78,7 @@ function Groups({ controls, ...does }: { controls: Control[] } & Does) {
       </section>
     );
   });
-}
+});
 
 function Sizes({ sizes, onAct, onLook, onProblem }: { sizes: Size[] } & Does) {
   return (

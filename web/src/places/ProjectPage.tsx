@@ -57,8 +57,16 @@ export function ProjectPage() {
     document.title = name ? `${name}: ${onSaw ? "Saw" : "Shape"}` : "Fennup";
   }, [name, onSaw]);
 
+  // While a change is only looked at, what there is to decide is as saved.
+  const { shown: newest, saved, looking } = project;
+  const shown = useMemo(
+    () =>
+      newest && saved && looking
+        ? { ...newest, sheet: { ...newest.sheet, controls: saved.sheet.controls } }
+        : newest,
+    [newest, saved, looking],
+  );
   if (project.missing) return <Missing text={project.missing} />;
-  const shown = project.shown;
   if (!shown) return <p className="p-6">Opening…</p>;
   return (
     <div className="flex min-h-full flex-col lg:h-full">

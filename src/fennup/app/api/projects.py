@@ -71,7 +71,7 @@ def _json(body: object, status: int = 200) -> Response:
 def _out(
     state: documents.State, body: ProjectBody, solution: Solution, acts: list[ProjectAct] | None = None, *, looking: bool = False
 ) -> Response:
-    """A project with everything that follows from it; while it is only looked at, without the second proof."""
+    """A project with everything that follows from it; while it is only looked at, without the second proof and the controls."""
     proof = None if looking else boolean_proof(solution.assembly)
     return _json(
         ProjectOut(
@@ -88,7 +88,7 @@ def _out(
             spec=body.spec,
             variant_of=body.variant_of,
             solution=solution_document(solution, proof),
-            sheet=sheet_of(solution, body.voice(), proof, (care_control(body), together_control(body))),
+            sheet=sheet_of(solution, body.voice(), proof, (care_control(body), together_control(body)), looking=looking),
         )
     )
 

@@ -22,9 +22,14 @@ from fennup.core.verify.boolean import BooleanProof
 
 
 def sheet_of(
-    solution: Solution, voice: Voice, proof: BooleanProof | None = None, more: Sequence[Control | None] = ()
+    solution: Solution,
+    voice: Voice,
+    proof: BooleanProof | None = None,
+    more: Sequence[Control | None] = (),
+    *,
+    looking: bool = False,
 ) -> SheetOut:
-    """The whole sheet of one project."""
+    """The whole sheet of one project; while a change is only looked at, without the controls, which are as saved."""
     kind = KINDS[solution.spec.kind]
     told = kind.describe(solution.spec, solution.ruler, solution.solids)
     sides = solution.spec.sides
@@ -37,7 +42,7 @@ def sheet_of(
         has_levels=kind.has_levels(solution.spec),
         facts=facts_told(told.facts),
         views=[view_out(v, voice, sides) for v in told.views],
-        controls=[control_out(c, voice) for c in (*told.controls, *more) if c],
+        controls=[] if looking else [control_out(c, voice) for c in (*told.controls, *more) if c],
         sizes=[
             SizeOut(
                 id=s.measure,

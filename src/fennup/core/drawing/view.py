@@ -1,6 +1,8 @@
 """Drawings as primitives in mm. What they look like is the reader's business; what they mean is said here."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 from fennup.core.drawing.edit import Edit
@@ -124,10 +126,15 @@ class SizeRow:
 @dataclass(frozen=True)
 class Description:
     """All that a kind says of itself for the screen. `facts` are codes for the line under the title, `picture` is the
-    whole at a glance."""
+    whole at a glance; `ask` gives the controls, only to whoever wants them."""
 
     facts: tuple[str, ...]
     picture: tuple[Shape, ...]
     views: tuple[View, ...]
-    controls: tuple[Control, ...]
+    ask: Callable[[], tuple[Control, ...]]
     sizes: tuple[SizeRow, ...]
+
+    @cached_property
+    def controls(self) -> tuple[Control, ...]:
+        """What there is to decide, in the order in which one decides it."""
+        return self.ask()

@@ -34,7 +34,7 @@ def describe(spec: BoxSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descripti
         _through_wall(spec, assembly, solids),
         _through_corner(spec, assembly, solids),
     )
-    return Description(_facts(spec), pictorial(assembly, solids), views, controls_of(spec), sizes_of(spec, ruler))
+    return Description(_facts(spec), pictorial(assembly, solids), views, lambda: controls_of(spec), sizes_of(spec, ruler))
 
 
 def _facts(spec: BoxSpec) -> tuple[str, ...]:

@@ -24,7 +24,9 @@ def describe(spec: BraceSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
     free = SIZING.free(spec)
     facts = (f"brace_{spec.place.form}", *((f"free:{free}",) if free else ()))
     names = list(ruler.assembly.by_name)
-    return Description(facts, pictorial(ruler.assembly, solids), tuple(views), controls_of(spec), rows(ruler, names, given))
+    return Description(
+        facts, pictorial(ruler.assembly, solids), tuple(views), lambda: controls_of(spec), rows(ruler, names, given)
+    )
 
 
 def _behind(solids: dict[str, Solid]) -> list[Shape]:

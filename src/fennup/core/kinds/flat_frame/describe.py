@@ -30,7 +30,9 @@ def describe(spec: FlatFrameSpec, ruler: Ruler, solids: dict[str, Solid]) -> Des
     picture = tuple(s for s in shapes if s.role in ("wood", "joint", "held"))
     letters = [Mark("letter", _middle_of_rail(assembly, b.id), b.id, b.id) for b in assembly.boards]
     front = View("front", tuple(shapes), tuple(letters), tuple(dimensions), tuple(grips))
-    return Description(_facts(spec, base), picture, (front, _section(spec, assembly)), controls_of(spec), _sizes(spec, ruler))
+    return Description(
+        _facts(spec, base), picture, (front, _section(spec, assembly)), lambda: controls_of(spec), _sizes(spec, ruler)
+    )
 
 
 def _facts(spec: FlatFrameSpec, base: Baseline) -> tuple[str, ...]:

@@ -51,7 +51,7 @@ def describe(spec: RoofSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descript
     free = SIZING.free(spec)
     facts = (f"roof_{spec.shape.form}", *((f"free:{free}",) if free else ()))
     sizes = (*rows(ruler, _names(spec, ruler), given), *_following(spec, ruler))
-    return Description(facts, pictorial(ruler.assembly, solids), tuple(views), controls_of(spec), sizes)
+    return Description(facts, pictorial(ruler.assembly, solids), tuple(views), lambda: controls_of(spec), sizes)
 
 
 def _names(spec: RoofSpec, ruler: Ruler) -> list[str]:

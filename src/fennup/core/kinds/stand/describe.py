@@ -32,7 +32,11 @@ def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
     views.append(roll_view(spec, solids[spec.legs[0]]))
     views.append(_feet(spec, ruler, solids, given))
     return Description(
-        _facts(spec), pictorial(ruler.assembly, solids), tuple(views), controls_of(spec, ruler), _sizes(spec, ruler, given)
+        _facts(spec),
+        pictorial(ruler.assembly, solids),
+        tuple(views),
+        lambda: controls_of(spec, ruler),
+        _sizes(spec, ruler, given),
     )
 
 

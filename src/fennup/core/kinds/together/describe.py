@@ -30,17 +30,22 @@ def describe(spec: TogetherSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     alone = len(spec.members) == 1
     shown = own[0].views if alone and SINGLES[spec.members[0].spec.kind].stands else tuple(View(paper.id) for paper in PAPERS)
     views = tuple(_view(view, spec, own, ruler, solids, at, linked) for view in shown)
-    controls: list[Control] = []
-    for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
-        controls += _stands(spec, i, member) if not alone else []
-        controls += [c for row in description.sizes for c in _follows(spec, i, member, row, own)]
-        controls += [_control(c, i, member, alone) for c in description.controls]
-    controls += [*_pieces(spec, ruler.assembly), _more(spec)]
     sizes = tuple(_size(row, i, spec.members[i], linked) for i, d in enumerate(own) for row in d.sizes)
     facts = own[0].facts if alone else (f"together:{len(spec.members)}",)
     if spec.pieces:
         facts = (*facts, f"pieces:{len(spec.pieces)}")
-    return Description(facts, pictorial(ruler.assembly, solids), views, tuple(controls), sizes)
+    picture = pictorial(ruler.assembly, solids)
+    return Description(facts, picture, views, lambda: _controls(spec, own, ruler.assembly), sizes)
+
+
+def _controls(spec: TogetherSpec, own: list[Description], boards: Assembly) -> tuple[Control, ...]:
+    """How each one stands and what it follows, what is decided about it alone, and of the whole its pieces."""
+    alone, controls = len(spec.members) == 1, []
+    for i, (member, description) in enumerate(zip(spec.members, own, strict=True)):
+        controls += _stands(spec, i, member) if not alone else []
+        controls += [c for row in description.sizes for c in _follows(spec, i, member, row, own)]
+        controls += [_control(c, i, member, alone) for c in description.controls]
+    return (*controls, *_pieces(spec, boards), _more(spec))
 
 
 def _view(
