@@ -14,6 +14,9 @@ type Props = {
   words?: string;
 };
 
+type Wish = { text: string | null; steps: number };
+const NOTHING: Wish = { text: null, steps: 0 };
+
 /** What typing a text into a field, or nudging it, means: the server says which field that is. */
 function typed(acts: Act, text: string, inches: boolean): Act {
   return { ...acts, text, inches_meant: inches } as Act;
@@ -39,26 +42,30 @@ export function FigureField({
   className = "",
   words,
 }: Props) {
-  const [text, setText] = useState<string | null>(null);
-  const [steps, setSteps] = useState(0);
+  const [{ text, steps }, setWish] = useState(NOTHING);
   const [problem, setProblem] = useState<Problem | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const messageId = useId();
-  const wanting = text !== null || steps !== 0;
+  // What is wished, known at once: a save that ends must not wait for the next drawing to know what it has saved.
+  const wish = useRef(NOTHING);
+  const want = (next: Wish) => {
+    wish.current = next;
+    setWish(next);
+  };
+  const wanting = () => wish.current.text !== null || wish.current.steps !== 0;
 
-  const wished = (inches = false): Act[] => [
+  const wished = ({ text, steps }: Wish, inches = false): Act[] => [
     ...(text !== null ? [typed(acts, text, inches)] : []),
     ...(steps !== 0 ? [nudged(acts, steps)] : []),
   ];
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a look belongs to what was just typed, not to its handlers.
   useEffect(() => {
-    if (wanting) onLook(wished());
+    if (wanting()) onLook(wished(wish.current));
   }, [text, steps]);
 
   const clear = () => {
-    setText(null);
-    setSteps(0);
+    want(NOTHING);
     setProblem(null);
   };
 
@@ -67,28 +74,30 @@ export function FigureField({
   const again = useRef(false);
   const commit = async (inches = false) => {
     again.current = saving.current;
-    if (saving.current || (!wanting && !(standing === "derived" && acts.op === "give"))) return;
+    if (saving.current || (!wanting() && !(standing === "derived" && acts.op === "give"))) return;
     saving.current = true;
-    const wrong = await onAct(wanting ? wished(inches) : [acts]);
+    const sent = wish.current;
+    const wrong = await onAct(wanting() ? wished(sent, inches) : [acts]);
     saving.current = false;
     // A conflict is settled above the page, where what was typed is kept; everything else is settled here.
     if (wrong && wrong.status !== 409) {
       setProblem(wrong);
       return;
     }
-    setText((now) => (now === text ? null : now));
-    setSteps((now) => (now === 0 ? 0 : now - steps));
-    setProblem(null);
-    requestAnimationFrame(() => {
-      // What was typed and sent off while the save was on its way is saved now.
-      if (again.current) latest.current();
+    const now = wish.current;
+    want({
+      text: now.text === sent.text ? null : now.text,
+      steps: now.steps === 0 ? 0 : now.steps - sent.steps,
     });
+    setProblem(null);
+    // What was typed and sent off while the save was on its way is saved now.
+    if (again.current && wanting()) commit();
   };
 
   // A window that is closed or left saves what was typed so far.
   const latest = useRef(() => {});
   latest.current = () => {
-    if (wanting && !problem) commit();
+    if (wanting() && !problem) commit();
   };
   useEffect(() => {
     const leaving = () => document.visibilityState === "hidden" && latest.current();
@@ -108,7 +117,8 @@ export function FigureField({
     } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
       event.preventDefault();
       setProblem(null);
-      setSteps(steps + (event.key === "ArrowUp" ? 1 : -1) * (event.shiftKey ? 10 : 1));
+      const by = (event.key === "ArrowUp" ? 1 : -1) * (event.shiftKey ? 10 : 1);
+      want({ ...wish.current, steps: wish.current.steps + by });
     } else if (event.key === "Delete" && canFree && acts.op === "give" && text === null) {
       event.preventDefault();
       onAct([{ op: "free", measure: acts.measure }]);
@@ -146,8 +156,7 @@ export function FigureField({
         onChange={(e) => {
           whole.current = false;
           setProblem(null);
-          setSteps(0);
-          setText(e.target.value);
+          want({ text: e.target.value, steps: 0 });
         }}
         onFocus={(e) => e.target.select()}
         onSelect={({ currentTarget: { selectionStart, selectionEnd, value } }) => {
