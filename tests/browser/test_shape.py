@@ -87,10 +87,10 @@ class MakingAFrame(InTheBrowser):
     def test_a_grip_is_dragged_in_one_step_and_a_touched_rail_shows_its_card(self) -> None:
         page = self.start("Eight sides")
         grip = page.get_by_role("button", name=re.compile("^Size, side 3")).locator(".grip-target")
+        grip.hover()  # waits until it lies still
         box = grip.bounding_box()
         assert box
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-        page.mouse.move(x, y)
         page.mouse.down()
         for step in range(1, 9):
             page.mouse.move(x - step * 6, y)
