@@ -26,6 +26,8 @@ REFUSED: list[tuple[str, list[dict[str, Any]], str, str]] = [
     ("gable", [given("left_pitch", "0")], "pins.", "more than 0°"),
     ("gable", [given("left_pitch", "90")], "pins.", "less than 90°"),
     ("hip", [given("eaves_width", "150"), given("rise", "1500")], "shape.hip_depth_mm", "hip"),
+    ("hip", [typed("shape.spacing_mm", "2")], "shape.spacing_mm", "stand in one another"),
+    ("hip", [typed("thickness_mm", "5"), typed("shape.spacing_mm", "6")], "shape.spacing_mm", "further apart"),
     ("knee_brace", [typed("width_mm", "400")], "width_mm", "nothing is left of its short edge"),
     ("crossing", [given("start", "5000")], "place.crossing", "cross"),
     ("ladder", [typed("place.treads.count", "30"), typed("place.treads.thickness_mm", "200")], "place.treads", "tread"),

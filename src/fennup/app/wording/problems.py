@@ -65,6 +65,12 @@ PROBLEMS: dict[str, Words] = {
     "no_seat": lambda d, v: (
         f"{d['part']} is only {_mm(d, v, 'limit_mm')} deep, plumb: with {_mm(d, v, 'mm')} above the plate it does not come down to it."
     ),
+    "jacks_in_another": lambda d, v: (
+        f"Jacks {_mm(d, v, 'limit_mm')} thick stand in one another, {_mm(d, v, 'mm')} from middle to middle."
+    ),
+    "jacks_many": lambda d, v: (
+        f"Jacks {_mm(d, v, 'mm')} from middle to middle would be {d['count']} from a corner. At most {d['most']}: set them further apart."
+    ),
     "jacks_too_close": lambda d, v: f"Jacks {_mm(d, v, 'mm')} apart would come to nothing beside the hip.",
     "no_such_face": lambda d, v: f"{d['part']} has no such face for a piece to end on.",
     "piece_between": lambda d, v: f"{d['part']} finds no room between its two faces: they must look at each other.",

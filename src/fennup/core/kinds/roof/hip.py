@@ -18,6 +18,7 @@ from fennup.core.stock.section import Section
 X: Vec = (1.0, 0.0, 0.0)
 Y: Vec = (0.0, 1.0, 0.0)
 UP: Vec = (0.0, 0.0, 1.0)
+MOST_JACKS = 24  # from either corner of a side
 
 
 def corners_of(shape: Hip) -> list[Point2]:
@@ -40,7 +41,8 @@ def planes_of(shape: Hip) -> list[Plane]:
 
 
 def hip_roof(spec: RoofSpec, shape: Hip) -> Assembly:
-    """A hip at every corner, jacks along every side. SpecError `backing_deep`, `jacks_too_close`, `no_seat`."""
+    """A hip at every corner, jacks along every side. SpecError `backing_deep`, `jacks_too_close`, `jacks_in_another`, `jacks_many`,
+    `no_seat`."""
     corners, planes, letters = corners_of(shape), planes_of(shape), spec.letters
     count = len(corners)
     # The hip at the end of side i stands between the planes of side i and the next.
@@ -104,7 +106,11 @@ def _jacks(
     level: Vec = (along[1], -along[0], 0.0)
     way = cross(plane.normal, along)
     up = plane.normal
+    if shape.spacing_mm < spec.thickness_mm:
+        raise SpecError("jacks_in_another", ("shape.spacing_mm",), mm=shape.spacing_mm, limit_mm=spec.thickness_mm)
     number = int((long / 2 - spec.thickness_mm / 2 - shape.hip_thickness_mm) / shape.spacing_mm)
+    if number > MOST_JACKS:
+        raise SpecError("jacks_many", ("shape.spacing_mm",), mm=shape.spacing_mm, count=number, most=MOST_JACKS)
     made = []
     for start, sense, hip in ((a, 1.0, hips[i - 1]), (b, -1.0, hips[i])):
         for k in range(1, number + 1):
