@@ -50,7 +50,7 @@ export function apart(placed: Placed[]): Placed[] {
     const free = elsewhere(each).find((label) => !kept.some((other) => overlap({ ...each, label }, other)));
     kept.push({ ...each, label: free ?? each.label });
   }
-  return kept;
+  return placed.map((p) => kept.find((k) => k.dimension === p.dimension) ?? p); // tabbed through in the order of the view
 }
 
 /** Where a figure may stand, the best place first. */

@@ -28,8 +28,7 @@ class Glance:
 
 def glance_at(body: ProjectBody, machine: Machine) -> Glance:
     """A project on a saw; Invalid when its spec has no solution."""
-    care = Care(body.voice().tape.graduation_mm, body.allowance_mm)
-    return _glance(json.dumps(body.spec), machine, body.voice(), care)
+    return _glance(json.dumps(body.spec), machine, body.voice(), body.care())
 
 
 def glance_at_start(spec: dict[str, Any]) -> Glance:

@@ -1,7 +1,7 @@
 """A part's card: its drawing, its ends, its long edges, its length ladder, in words."""
 
 import re
-from math import atan2, degrees, hypot
+from math import hypot
 
 from fennup.app.schemas.sheet import EdgeOut, EndOut, PartOut, RungOut
 from fennup.app.services.drawings import view_out
@@ -214,7 +214,7 @@ def _lap(board: Board, number: int, voice: Voice, words: dict[str, str], why: li
     side = words["face"] if floor.normal[2] < 0 else words["back"]
     first = end_word(board, "left")
     wall = notch.planes[0].normal
-    off, aslant = degrees(atan2(abs(wall[1]), abs(wall[0]))), -wall[1] / wall[0] * board.section.width_mm
+    off, aslant = abs(end_cut(notch.planes[0]).miter_deg), -wall[1] / wall[0] * board.section.width_mm
     shoulders = f"{voice.say(far - near)} wide along the board, {voice.say(deep)} deep from the {side}; shoulders square across"
     if off > SQUARE_DEG:
         way = "further from" if aslant > 0 else "nearer to"

@@ -46,6 +46,10 @@ class ProjectBody(BaseModel):
         """Words for this project's figures."""
         return Voice(tape(self.unit, self.graduation))
 
+    def care(self) -> Care:
+        """How exactly this project is made: to its tape's graduation, with the gap that it lets pass."""
+        return Care(self.voice().tape.graduation_mm, self.allowance_mm)
+
 
 PLAIN = Voice(tape("mm", "1"))
 
@@ -60,8 +64,7 @@ def kind_of(spec: Any) -> Kind:
 
 def solved(body: ProjectBody, session: Session) -> Solution:
     """The project's solution on the current saw; Invalid when its spec has none."""
-    care = Care(body.voice().tape.graduation_mm, body.allowance_mm)
-    return solved_spec(body.spec, current_machine(session), body.voice(), care)
+    return solved_spec(body.spec, current_machine(session), body.voice(), body.care())
 
 
 def solved_spec(spec: Any, machine: Any, voice: Voice, care: Care = CARE) -> Solution:
