@@ -110,7 +110,7 @@ def main() -> None:
     solved(tub)
     print(f"core: solve a box of 12 sides in 6 courses: {median_ms(lambda: solved(tub)):.1f} ms")
     solution = solved(tub)
-    print(f"core: put it together as solids: {median_ms(lambda: boolean_proof(solution.assembly)):.1f} ms")
+    print(f"core: put it together as solids: {median_ms(lambda: boolean_proof(solution.assembly, solution.solids)):.1f} ms")
     for load, words in ((0, "idle"), (os.cpu_count() or 2, "every core busy")):
         for name, *what in (
             ("12-sided frame", frame, "opening, across flats", "outside, across flats"),

@@ -1,5 +1,6 @@
 """What is said of a solution: figures, verdicts, explanations."""
 
+import re
 import unittest
 
 from fennup.app.schemas.sheet import SheetOut
@@ -29,7 +30,7 @@ class Figures(unittest.TestCase):
 class ClosingLines(unittest.TestCase):
     def line(self, document: dict, saw: Machine | None = None, proven: bool = True) -> tuple[str, str, str, str]:
         solution = solved_spec(document, saw or Machine(), PLAIN)
-        closing = sheet_of(solution, PLAIN, boolean_proof(solution.assembly) if proven else None).closing
+        closing = sheet_of(solution, PLAIN, boolean_proof(solution.assembly, solution.solids) if proven else None).closing
         return closing.tone, closing.headline, closing.detail, closing.second
 
     def test_each_verdict_says_what_how_much_and_where(self) -> None:
@@ -41,23 +42,24 @@ class ClosingLines(unittest.TestCase):
         tone, _, detail, second = self.line(regular(7, 50.8, "outside_corners", mm=533.4))
         self.assertEqual(tone, "opens")
         # 360 - 7 x 51 = 3 degrees over faces of 50.8 / cos 25.5: 2 x 56.284 x sin 1.5 = 2.947.
-        self.assertIn("GA, would open 2.95 mm at its outer edge", detail)
-        self.assertIn("no wood shared", second)
+        self.assertIn("joint AB by itself opens 0.42 mm at the outer edge", detail)
+        self.assertIn("2.95 mm add up in the last, joint GA at the outer edge", detail)
+        self.assertIn("no two pieces stand in one another", second)
         tone, headline, detail, second = self.line(
             irregular([(0, 0), (400, 0), (400, 300), (0, 300)], [{"corner": c, "deg": 91.0} for c in ("AB", "BC", "CD", "DA")])
         )
         self.assertEqual((tone, headline), ("fails", "Does not close."))
         self.assertIn("Joint DA", detail)
-        self.assertEqual(second, "Put together as solids it fails too.")
+        self.assertEqual(second, "Checked a second way, as solids: it does not close there either.")
         self.assertIn("when you let go", self.line(octagon, proven=False)[3])
 
     def test_a_joint_that_is_no_corner_is_called_by_the_end_that_stands_there(self) -> None:
         starts = {code: spec for kind in KINDS.values() for code, spec in kind.starts.items()}
         for code, words in (
-            ("stool", "the joint at the left end of rail B would open"),
-            ("hip", "the joint of hip AB and plate A would open"),
-            ("tub", "joint AB would open"),
-            ("bin_on_stand", "joint AB of Hood would open"),
+            ("stool", "the joint at the left end of rail B by itself opens"),
+            ("hip", "the joint of hip AB and hip BC by itself opens"),
+            ("tub", "joint AB by itself opens"),
+            ("bin_on_stand", "joint AB of Hood by itself opens"),
         ):
             self.assertIn(words, self.line(starts[code])[2])
 
@@ -111,7 +113,7 @@ class WhyANumberIsWhatItIs(unittest.TestCase):
 class WordsForABox(unittest.TestCase):
     def sheet(self, document: dict, saw: Machine | None = None) -> SheetOut:
         solution = solved_spec(document, saw or Machine(), PLAIN)
-        return sheet_of(solution, PLAIN, boolean_proof(solution.assembly))
+        return sheet_of(solution, PLAIN, boolean_proof(solution.assembly, solution.solids))
 
     def test_a_wall_is_told_by_its_own_edges_and_sides(self) -> None:
         part = self.sheet(box(level(300.0, 300.0), 200.0, slope_deg=15.0)).parts[0]
@@ -136,19 +138,34 @@ class WordsForABox(unittest.TestCase):
         self.assertEqual((sheet.settings[0].shown.whole, sheet.settings[0].tilt), ("60", "blade upright"))
 
     def test_the_simple_settings_are_told_with_both_gaps(self) -> None:
-        told = {line.how: line.text for line in self.sheet(box(level(300.0, 300.0), 200.0, slope_deg=15.0)).simple}
-        self.assertEqual(len(told), 3)
+        told = {line.how: line.text for line in self.sheet(box(level(300.0, 300.0), 200.0, slope_deg=8.0)).simple}
+        self.assertEqual(len(told), 5)
+        nothing = told.pop(next(how for how in told if "82°" in how))
+        self.assertEqual(nothing, "Joint AB does not come together at all.")
         for text in told.values():
-            self.assertRegex(text, r"^AB would open \d+\.\d\d mm on the outside, \d+\.\d\d mm on the inside\.$")
+            self.assertRegex(text, r"^Joint AB would open \d+\.\d\d mm at the outside, \d+\.\d\d mm at the inside\.$")
+        # Square in plan: the plain corner angle is 45, the walls lean 8 from upright and 82 from level.
+        for angles in ("swing 8°, tilt 45°", "swing 45°, tilt 8°"):
+            self.assertTrue(any(how.endswith(angles) for how in told), told)
+
+    def test_a_simple_setting_that_opens_wider_than_the_joint_is_long_does_not_come_together(self) -> None:
+        shallow = {
+            "kind": "roof",
+            "shape": {"form": "pyramid", "sides": 6, "across_mm": 852.0, "height_mm": 110.0},
+            "thickness_mm": 18.0,
+        }
+        lines = {line.how: line.text for line in self.sheet(shallow | {"depth_mm": 40.0}).simple}
+        self.assertIn("Joint AB does not come together at all.", lines.values())
+        self.assertFalse([text for text in lines.values() if re.search(r"\d{4}\.\d\d mm", text)])
 
     def test_the_worst_joint_the_second_proof_and_what_leaning_costs_are_said(self) -> None:
         leaning = box(of_sides(6, 400.0), 250.0, slope_deg=15.0, courses={"count": 3, "board_width_mm": 90.0})
         sheet = self.sheet(leaning)
         self.assertRegex(
             sheet.closing.detail,
-            r"^With your saw set to the nearest 0\.5°, joint \w\w\d would open \d\.\d\d mm on the (in|out)side\.",
+            r"^With your saw set to the nearest 0\.5°, joint \w\w\d by itself opens \d\.\d\d mm at the (inside|outside|top edge|bottom edge)",
         )
-        self.assertIn("no wood shared, no hole", sheet.closing.second)
+        self.assertIn("every joint touches", sheet.closing.second)
         (cost,) = [f.text for f in sheet.findings if "cost height" in f.text]
         self.assertIn("make 270 mm, the box stands 250 mm high", cost)
 

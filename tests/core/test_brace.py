@@ -60,9 +60,9 @@ class InACorner(unittest.TestCase):
         made = solved(knee(70, 300, 420))
         self.assertEqual([part.id for part in made.parts], ["brace"])
         self.assertTrue(all(check.closes for check in made.joints))
-        proof = boolean_proof(made.assembly)
+        proof = boolean_proof(made.assembly, made.solids)
         self.assertTrue(proof.holds)
-        self.assertEqual((proof.pieces, proof.holes), (1, 1))
+        self.assertEqual((len(proof.contacts), proof.apart, proof.bare), (3, (), ()))
 
     def test_a_brace_that_the_corner_cannot_hold_is_refused_in_words_at_its_field(self) -> None:
         with self.assertRaises(SpecError) as refused:
@@ -99,7 +99,7 @@ class BetweenMembers(unittest.TestCase):
             along = sum(wall.offset for wall in walls) / abs(walls[0].normal[0])
             self.assertAlmostEqual(along, other / cos(radians(off)), places=9)
             self.assertAlmostEqual(along, wide, places=4)
-        self.assertTrue(boolean_proof(made.assembly).holds and all(check.closes for check in made.joints))
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds and all(check.closes for check in made.joints))
 
     def test_edge_to_edge_it_fills_the_opening_from_corner_to_corner(self) -> None:
         made = solved(between(600, 450, by="corners", width_mm=50.0))
@@ -133,7 +133,7 @@ class AgainstAWall(unittest.TestCase):
         foot, head = (abs(end_cut(cuts[0]).miter_deg) for cuts in (board.left, board.right))
         # Both cuts together make the corner between ground and wall, as at a knee brace.
         self.assertAlmostEqual(foot + head, 90 + 3 + 5, places=9)
-        self.assertTrue(boolean_proof(made.assembly).holds)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
 
     def test_treads_are_level_at_even_rises_and_flush_with_the_uprights(self) -> None:
         treads = {"count": 4, "thickness_mm": 25.0, "clear_mm": 300.0}
@@ -141,7 +141,7 @@ class AgainstAWall(unittest.TestCase):
         self.assertAlmostEqual(made.ruler.measure("tread_rise") or 0, 1600 / 5, places=9)
         low, high = made.solids["tread 1"].extent_x()
         self.assertAlmostEqual(high - low, 300.0, places=9)
-        self.assertTrue(boolean_proof(made.assembly).holds and all(check.closes for check in made.joints))
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds and all(check.closes for check in made.joints))
 
     def test_boxes_stand_on_their_treads_flush_with_the_uprights_and_end_below_the_next_tread(self) -> None:
         treads = {"count": 3, "thickness_mm": 20.0, "clear_mm": 500.0, "box_mm": 100.0}
@@ -156,7 +156,7 @@ class AgainstAWall(unittest.TestCase):
             self.assertAlmostEqual(abs(rip_bevel_deg(board.lower_rip)), degrees(lean), places=9)
             level = sorted({round(p[2], 6) for piece in made.solids[name].world for p in piece.points})
             self.assertEqual(level, [round(1500 / 2 + 10, 6), round(1500 / 2 + 110, 6)])
-        self.assertTrue(boolean_proof(made.assembly).holds and all(check.closes for check in made.joints))
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds and all(check.closes for check in made.joints))
         for wrong, code in (({"box_mm": 360.0}, "box_too_tall"), ({"thickness_mm": 80.0}, "box_no_room")):
             with self.assertRaises(SpecError) as refused:
                 solved(brace({**place, "treads": {**treads, **wrong}}, 130.0))

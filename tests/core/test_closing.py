@@ -1,17 +1,22 @@
 import unittest
+from cmath import rect
 from dataclasses import replace
-from math import cos, pi, radians, sin
+from math import acos, copysign, cos, pi, radians, sin, tan
+
+import numpy as np
 
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.measure import Ruler
-from fennup.core.parts.solid import solid_of
+from fennup.core.parts.solid import end_cut, solid_of
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.settings import settings_for
-from fennup.core.solve import Solution
+from fennup.core.solve import Care, Solution, solve
+from fennup.core.stock.section import Section
 from fennup.core.verify.boolean import BooleanProof, boolean_proof
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.joints import check_joint, shared_wood
-from tests.core.frames import rectangle, regular, solved
+from fennup.core.verify.rings import AddsUp
+from tests.core.frames import box, irregular, rectangle, regular, solved, spec_of
 
 HALF = Machine(swing_step_deg=0.5)
 
@@ -37,16 +42,99 @@ def opening_by_coordinates(sides: int, outer_side: float, width: float, miter_de
     return apart, "opening" if overlap < 0 else "outer"
 
 
+HEPTAGON = regular(7, 50.8, "outside_corners", mm=533.4)
+WIDE = {"A": {"width_mm": 90.0}, "C": {"width_mm": 90.0}}
+
+
+def last_of(solution: Solution) -> AddsUp:
+    """What adds up in the only ring."""
+    (ring,) = solution.rings
+    return ring
+
+
 class AsTheSawCanBeSet(unittest.TestCase):
-    def test_the_opening_of_a_heptagon_agrees_with_laying_the_pieces_by_coordinates(self) -> None:
-        for step, at in ((0.5, "outer"), (1.0, "opening"), (0.2, "opening")):
+    def test_what_adds_up_in_a_heptagon_agrees_with_laying_the_pieces_by_coordinates(self) -> None:
+        for step, at in ((0.5, "lower"), (1.0, "upper"), (0.2, "upper")):
             with self.subTest(step):
-                frame = solved(regular(7, 50.8, "outside_corners", mm=533.4), Machine(swing_step_deg=step))
+                frame = solved(HEPTAGON, Machine(swing_step_deg=step))
                 as_set = round((180 / 7) / step) * step
                 opening, where = opening_by_coordinates(7, 533.4 * sin(pi / 7), 50.8, as_set)
                 self.assertEqual(frame.closing.state, "opens")
-                self.assertAlmostEqual(frame.closing.opening_mm, opening, places=9)
-                self.assertEqual((frame.closing.at, where), (at, at))
+                self.assertAlmostEqual(last_of(frame).opening_mm, opening, places=9)
+                self.assertEqual((last_of(frame).at, {"outer": "lower", "opening": "upper"}[where]), (at, at))
+
+    def test_each_joint_by_itself_opens_by_both_its_faces_turn_over_their_length(self) -> None:
+        frame = solved(HEPTAGON, HALF)
+        # Seen along the joint line each end leans off it by a turn of its own; its other end is 50.8 of width away.
+        off = 50.8 * (tan(radians(180 / 7)) - tan(radians(25.5))) * cos(radians(180 / 7))
+        for gap in frame.gaps:
+            self.assertAlmostEqual(gap.widest_mm, 2 * off, places=9)
+            self.assertEqual(gap.at, "lower")
+
+    def test_one_ring_has_one_verdict_alone_as_one_of_several_and_standing_upright(self) -> None:
+        alone = solved(HEPTAGON, HALF)
+        beside = box({"form": "rectangle", "width_mm": 200.0, "depth_mm": 200.0}, 90.0)
+        members = [{"name": "Frame", "spec": HEPTAGON}, {"name": "Box", "spec": beside}]
+        several = solved({"kind": "together", "members": members}, HALF)
+        across = 533.4 * cos(pi / 7)
+        upright = solved(box({"form": "regular", "sides": 7, "across_mm": across}, 20.0, thickness_mm=50.8), HALF)
+        tilts = HALF.model_copy(update={"tilt_left_deg": 0.0})
+        on_edge = solved(box({"form": "regular", "sides": 7, "across_mm": across}, 20.0, thickness_mm=50.8), tilts)
+        for other in (several, upright, on_edge):
+            ring = other.closing.adding_up
+            assert ring and other.closing.by_itself
+            self.assertAlmostEqual(ring.opening_mm, last_of(alone).opening_mm, places=9)
+            self.assertAlmostEqual(other.closing.by_itself.widest_mm, alone.gaps[0].widest_mm, places=9)
+        self.assertEqual(several.closing.adding_up, replace(last_of(alone), joint="Frame/GA", boards=several.rings[0].boards))
+
+    def test_a_leaning_ring_is_out_by_n_turns_over_both_made_planes(self) -> None:
+        for sides, slope, step in ((6, 12.0, 1.0), (8, 9.3, 0.5), (5, -17.0, 0.5)):
+            with self.subTest(sides=sides, slope=slope):
+                saw = Machine(swing_step_deg=step, tilt_step_deg=step, tilt_right_deg=45.0)
+                made = solved(
+                    box({"form": "regular", "sides": sides, "across_mm": 500.0}, 180.0, slope_deg=slope, edges="square"), saw
+                )
+                board = made.assembly.board("A")
+                cut = end_cut(board.right[0])
+                m, b = (copysign(round(abs(v) / step) * step, v) for v in (cut.miter_deg, cut.bevel_deg))
+                n = np.array([cos(radians(b)) * cos(radians(m)), cos(radians(b)) * sin(radians(m)), sin(radians(b))])
+                # A wall is the mirror image of its neighbour in the made plane, and of itself in its middle plane: from wall to
+                # wall one turns by twice the angle between the two, about the line where they meet.
+                apart = 2 * sides * acos(n[0]) - 2 * pi
+                axis = np.cross([1.0, 0.0, 0.0], n)
+                across = np.cross(axis / np.linalg.norm(axis), n)
+                y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
+                face = [np.array([-(n[1] * v + n[2] * w) / n[0], v, w]) for v in (-y, y) for w in (-z, z)]
+                along = [float(p @ across) for p in face]
+                want = 2 * (max(along) - min(along)) * abs(sin(apart / 2))
+                self.assertGreater(want, 0.05)
+                self.assertAlmostEqual(last_of(made).opening_mm, want, places=9)
+
+    def test_rounded_lengths_count_in_every_ring(self) -> None:
+        # The front is 600.4 long and cut to 600, the back 400.2 and cut to 400: what is lost does not make up for each other.
+        corners = [(-300.2, 0.0), (300.2, 0.0), (200.1, 240.0), (-200.1, 240.0)]
+        saw, care = Machine(swing_step_deg=1e-9, tilt_step_deg=1e-9), Care(1.0, 0.5)
+        frame = solve(spec_of(irregular(corners, [])), saw, care)
+        errors = []
+        for id in "ABCD":
+            low, high = frame.solids[id].extent_x()
+            errors.append((round(high - low) - (high - low)) * np.array(frame.assembly.board(id).frame.x))
+        lost = sum(errors)
+        square = np.array(frame.solids["D"].patches("right:0")[0].plane.normal)
+        self.assertGreater(float(np.linalg.norm(lost)), 0.1)
+        self.assertAlmostEqual(last_of(frame).opening_mm, abs(float(lost @ square)), places=6)
+        self.assertAlmostEqual(last_of(frame).step_mm, float(np.linalg.norm(lost - (lost @ square) * square)), places=6)
+
+    def test_an_arch_opens_at_its_joints_and_comes_out_wider_or_narrower(self) -> None:
+        arch = regular(8, 58.0, "outside_side", mm=205.5, left_out=["A"], loose_ends="square")
+        made = solved(arch, Machine(swing_step_deg=1.0))
+        self.assertEqual((made.closing.state, made.closing.open_side, last_of(made).joint), ("opens", True, None))
+        assert made.closing.by_itself
+        off = 58 * (tan(radians(23.0)) - tan(radians(22.5))) * cos(radians(22.5))
+        self.assertAlmostEqual(made.closing.by_itself.widest_mm, 2 * off, places=9)
+        # Seven sides one after another, turning 46 instead of 45 degrees at each of six corners.
+        ends = [abs(sum(205.5 * rect(1, radians(turn * k)) for k in range(7))) for turn in (46.0, 45.0)]
+        self.assertAlmostEqual(last_of(made).wider_mm, ends[0] - ends[1], places=6)
 
     def test_a_saw_that_shows_the_angle_closes_exactly(self) -> None:
         self.assertEqual(solved(regular(8, 45.0, "opening_flats", mm=300.0), HALF).closing.state, "exact")
@@ -58,15 +146,15 @@ class AsTheSawCanBeSet(unittest.TestCase):
     def test_a_scale_from_the_fence_rounds_its_own_reading(self) -> None:
         # 25.7143 from square reads 64.2857; in steps of 1 that is 64, which is 26 from square; in steps of 4, 64 again.
         fence = Machine(swing_counts_from="fence", swing_step_deg=4.0)
-        frame = solved(regular(7, 50.8, "outside_corners", mm=533.4), fence)
+        frame = solved(HEPTAGON, fence)
         self.assertAlmostEqual(frame.settings[0].swing_as_set_deg, 26.0)
         self.assertAlmostEqual(Machine(swing_step_deg=4.0).swing_as_set(25.7143), 24.0)
 
     def test_unequal_rails_whose_rounded_angles_still_make_90_step_at_the_opening(self) -> None:
-        wide = {"A": {"width_mm": 90.0}, "C": {"width_mm": 90.0}}
-        frame = solved(rectangle("outside", 600.0, 400.0, 60.0, rails=wide), HALF)
-        self.assertEqual((frame.closing.state, frame.closing.opening_mm), ("opens", 0.0))
-        self.assertAlmostEqual(frame.closing.step_mm, abs(90 / cos(radians(33.5)) - 60 / cos(radians(56.5))), places=9)
+        frame = solved(rectangle("outside", 600.0, 400.0, 60.0, rails=WIDE), HALF)
+        self.assertAlmostEqual(last_of(frame).opening_mm, 0.0, places=9)
+        step = abs(90 / cos(radians(33.5)) - 60 / cos(radians(56.5)))
+        self.assertAlmostEqual(max(gap.step_mm for gap in frame.gaps), step, places=9)
 
 
 class AsDesigned(unittest.TestCase):
@@ -121,40 +209,81 @@ class AsDesigned(unittest.TestCase):
         self.assertEqual(missed, [(("shape.size.width_mm",), 600.0)])
 
 
+def proof_of(solution: Solution) -> BooleanProof:
+    return boolean_proof(solution.assembly, solution.solids)
+
+
 class PutTogetherAsSolids(unittest.TestCase):
     """The second proof, by a library that shares nothing with the kernel but the planes."""
 
-    def test_a_ring_is_one_piece_with_one_hole_and_a_chain_has_none(self) -> None:
+    def with_end(self, frame: Solution, out: float) -> BooleanProof:
+        """The frame's proof when rail A's right end is let out so far."""
+        board = frame.assembly.board("A")
+        changed = replace(board, right=(board.right[0].moved(out),))
+        boards = tuple(changed if b.id == "A" else b for b in frame.assembly.boards)
+        return boolean_proof(replace(frame.assembly, boards=boards), frame.solids | {"A": solid_of(changed)})
+
+    def test_every_joint_touches_on_its_whole_face_whatever_it_is(self) -> None:
         rabbet = {"width_mm": 6.0, "depth_mm": 8.0}
-        for document, holes in (
-            (regular(7, 50.0, "opening_flats", mm=400.0, rabbet=rabbet), 1),
-            (regular(5, 50.0, "opening_flats", mm=400.0, joint="butt"), 1),
-            (rectangle("opening", 400.0, 300.0, 60.0, rails={"A": {"width_mm": 90.0}}, rabbet=rabbet), 1),
-            (regular(8, 58.0, "outside_side", mm=205.5, left_out=["A"], loose_ends="ground"), 0),
+        for document in (
+            regular(7, 50.0, "opening_flats", mm=400.0, rabbet=rabbet),
+            regular(5, 50.0, "opening_flats", mm=400.0, joint="butt"),
+            regular(8, 58.0, "outside_side", mm=205.5, left_out=["A"], loose_ends="ground"),
+            KINDS["brace"].starts["crossing"],
+            KINDS["roof"].starts["gable"],
         ):
-            frame = solved(document)
-            proof = boolean_proof(frame.assembly)
-            self.assertTrue(proof.holds, proof)
-            self.assertEqual((proof.pieces, proof.holes), (1, holes))
-            own = sum(solid.volume() for solid in frame.solids.values())
-            self.assertAlmostEqual(proof.sum_mm3 / own, 1.0, places=12)
+            made = solved(document)
+            proof = proof_of(made)
+            self.assertTrue(proof.holds and proof.confirms(made.closing, made.joints), proof)
+            self.assertEqual((len(proof.contacts), proof.bare), (len(made.joints), ()))
+        # A miter's face: the rail's width over the miter's cosine, by its thickness, less the rabbet's step.
+        miter = cos(radians(180 / 7))
+        proof = proof_of(solved(regular(7, 50.0, "opening_flats", mm=400.0, rabbet=rabbet)))
+        self.assertAlmostEqual(proof.contacts[0].touching_mm2, (50 * 20 - 6 * 8) / miter, delta=0.01)
+
+    def test_rails_so_high_that_they_close_the_pairs_triangle_are_no_fault(self) -> None:
+        # From 490 up a rail stands against both legs where they meet: no hole is left between them.
+        legs = {"form": "pairs", "top_width_mm": 800.0, "side_splay_deg": 17.0}
+        rails = [{"height_mm": 500.0, "width_mm": 60.0, "thickness_mm": 20.0}]
+        made = solved(
+            {"kind": "stand", "plan": legs, "height_mm": 700.0, "leg": {"width_mm": 45.0, "thickness_mm": 45.0}, "rails": rails}
+        )
+        proof = proof_of(made)
+        self.assertEqual((made.closing.state, proof.holds, proof.confirms(made.closing, made.joints)), ("exact", True, True))
 
     def test_it_fails_when_a_rail_is_short_and_measures_the_wood_shared_when_it_is_long(self) -> None:
         frame = solved(rectangle("outside", 600.0, 400.0, 60.0))
-        board = frame.assembly.board("A")
-
-        def with_end(out: float) -> BooleanProof:
-            changed = replace(board, right=(board.right[0].moved(out),))
-            boards = tuple(changed if b.id == "A" else b for b in frame.assembly.boards)
-            return boolean_proof(replace(frame.assembly, boards=boards))
-
-        short = with_end(-0.01)
+        short = self.with_end(frame, -0.01)
         self.assertFalse(short.holds)
-        self.assertEqual(short.holes, 0)
+        self.assertEqual((short.apart, short.shared), (("AB",), ()))
         # Let out by d square to the face, 60 / cos 45 long, it stands in B; at depth s both edges have drawn in by s.
-        long = with_end(0.5)
+        long = self.with_end(frame, 0.5)
         self.assertFalse(long.holds)
-        self.assertAlmostEqual(long.shared_mm3, 20 * (0.5 * 60 * 2**0.5 - 0.5**2), places=6)
+        self.assertEqual([pair[:2] for pair in long.shared], [("A", "B")])
+        self.assertAlmostEqual(long.shared[0][2], 20 * (0.5 * 60 * 2**0.5 - 0.5**2), places=6)
+
+    def test_wood_that_only_one_of_the_two_ways_of_cutting_leaves_is_told(self) -> None:
+        frame = solved(rectangle("outside", 600.0, 400.0, 60.0))
+        thinner = solid_of(replace(frame.assembly.board("C"), section=Section(60.0, 19.999)))
+        proof = boolean_proof(frame.assembly, frame.solids | {"C": thinner})
+        self.assertEqual((proof.holds, proof.unlike), (False, ("C",)))
+
+    def test_its_limits_go_with_the_size(self) -> None:
+        for factor in (1e-3, 1.0, 30.0):
+            small = box({"form": "regular", "sides": 6, "across_mm": 300.0 * factor}, 120.0 * factor, thickness_mm=15.0 * factor)
+            made = solved(small)
+            self.assertTrue(proof_of(made).holds)
+            self.assertFalse(self.with_end(made, -2e-5 * 15.0 * factor).holds)
+            self.assertTrue(self.with_end(made, 2e-3 * 15.0 * factor).shared)
+
+    def test_a_piece_thicker_than_what_it_ends_on_leaves_a_bare_strip_in_both(self) -> None:
+        rails = [{"height_mm": 120.0, "width_mm": 60.0, "thickness_mm": 70.0, "sides": "AC"}]
+        made = solved(KINDS["stand"].starts["stool"] | {"rails": rails})
+        proof = proof_of(made)
+        self.assertEqual((made.closing.state, proof.confirms(made.closing, made.joints)), ("bare", True))
+        self.assertIn(made.closing.joint, proof.bare)
+        touching = next(contact for contact in proof.contacts if contact.joint == made.closing.joint)
+        self.assertAlmostEqual(touching.touching_mm2 / touching.face_mm2, 45 / 70, places=3)
 
 
 class Settings(unittest.TestCase):
@@ -186,9 +315,11 @@ class Settings(unittest.TestCase):
 
 class AnEndThatIsTooLarge(unittest.TestCase):
     def test_a_rail_thicker_than_its_leg_is_said_to_reach_past_it_and_by_how_much(self) -> None:
-        spec = KINDS["stand"].starts["stool"] | {"rails": [{"height_mm": 120.0, "width_mm": 60.0, "thickness_mm": 70.0}]}
+        spec = KINDS["stand"].starts["stool"] | {
+            "rails": [{"height_mm": 120.0, "width_mm": 60.0, "thickness_mm": 70.0, "sides": "AC"}]
+        }
         made = solved(spec)
         past = {f.parts: f.value for f in made.findings if f.code == "reaches_past"}
         # 70 thick in the middle of a leg of 45, both in the side's plane: half the difference stands past it on either side.
         self.assertAlmostEqual(past["rail A", "AB"] or 0, (70 - 45) / 2, places=6)
-        self.assertEqual(made.closing.state, "open_joint")
+        self.assertEqual(made.closing.state, "bare")

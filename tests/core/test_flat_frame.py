@@ -100,7 +100,7 @@ class RectanglesAndOpenFrames(unittest.TestCase):
         self.assertAlmostEqual(miters(frame, "B")[0], -45.0, places=9)
         hands = {p.id: p.mirror_of for p in frame.parts}
         self.assertEqual(hands, {"B": None, "C": None, "H": "B"})
-        self.assertEqual(frame.closing.state, "chain")
+        self.assertEqual((frame.closing.state, frame.closing.open_side), ("exact", True))
 
     def test_a_loose_end_cut_square_keeps_the_whole_outer_edge(self) -> None:
         frame = solved(regular(6, 40.0, "outside_side", mm=300.0, left_out=["A", "B"]))

@@ -43,7 +43,7 @@ class HalfLaps(unittest.TestCase):
         laps = [j for j in made.assembly.joints if j.kind == "lap"]
         self.assertEqual(len(laps), 6)
         self.assertTrue(all(j.closes for j in made.joints))
-        self.assertTrue(boolean_proof(made.assembly).holds)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
         first = made.assembly.board("X1")
         self.assertAlmostEqual(arris_length(first, "face_upper"), 600.0, places=9)
         # Three slots, each as wide as the partner and half the thickness deep.
@@ -59,7 +59,7 @@ class HalfLaps(unittest.TestCase):
         board = made.assembly.board("X1")
         plain = solid_of(board.__class__(**{**vars(board), "notches": ()}))
         self.assertAlmostEqual(plain.volume() - made.solids["X1"].volume(), 30 * 24 / sin(radians(60)) * 10, places=6)
-        self.assertTrue(boolean_proof(made.assembly).holds)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
 
 
 class Holes(unittest.TestCase):
@@ -94,7 +94,7 @@ class Panels(unittest.TestCase):
         # The rabbet's floor lies 8 in from the back of a board 20 thick.
         heights = {round(p[2], 9) for piece in made.solids["panel"].world for p in piece.points}
         self.assertEqual(heights, {-2.0, -6.0})
-        self.assertTrue(boolean_proof(made.assembly).holds)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
         with self.assertRaises(SpecError) as caught:
             solved(regular(6, 40.0, "opening_flats", mm=300.0, panel={"thickness_mm": 4.0}))
         self.assertEqual(caught.exception.code, "panel_needs_rabbet")
@@ -124,7 +124,7 @@ class GussetsAndLevelPieces(unittest.TestCase):
         self.assertAlmostEqual(end_cut(piece.left[0]).bevel_deg, -10.0, places=9)
         inside = made.ruler.measure("inner_bottom_depth") or 0.0
         self.assertAlmostEqual(arris_length(piece, "back_lower"), inside + 2 * 60 * tan(radians(10)), places=9)
-        self.assertTrue(boolean_proof(made.assembly).holds)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
 
     def test_what_stands_out_at_the_top_is_refused(self) -> None:
         with self.assertRaises(SpecError) as caught:

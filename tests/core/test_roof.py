@@ -41,7 +41,7 @@ class Closes(unittest.TestCase):
     def both_ways(self, made: Solution) -> None:
         """Every joint closes, and so do the solids."""
         self.assertEqual([check for check in made.joints if not check.closes], [])
-        self.assertTrue(boolean_proof(made.assembly).holds)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
 
 
 class AGable(Closes):

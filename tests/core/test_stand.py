@@ -96,16 +96,16 @@ class WhatHoldsTheLegs(unittest.TestCase):
             self.assertAlmostEqual(end_cut(cut).miter_deg, seen, places=9)
             self.assertAlmostEqual(end_cut(cut).bevel_deg, 0.0, places=9)
         self.assertEqual(made.closing.state, "opens")
-        proof = boolean_proof(made.assembly)
+        proof = boolean_proof(made.assembly, made.solids)
         self.assertTrue(proof.holds)
-        self.assertEqual((proof.pieces, proof.holes), (1, 1))
+        self.assertEqual((len(proof.contacts), proof.apart, proof.bare), (8, (), ()))
 
     def test_crossing_braces_are_half_lapped_and_share_no_wood(self) -> None:
         braces = {"low_mm": 60.0, "high_mm": 380.0, "width_mm": 40.0, "thickness_mm": 20.0}
         made = solved(four(8, 8, braces=braces, top={"thickness_mm": 20.0, "over_mm": 10.0}))
         self.assertEqual(sum(joint.kind == "lap" for joint in made.assembly.joints), 4)
         self.assertTrue(all(check.closes for check in made.joints))
-        self.assertTrue(boolean_proof(made.assembly).holds)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
 
     def test_a_pair_meets_plumb_at_its_head_with_a_beam_or_without(self) -> None:
         plan: dict[str, Any] = {"form": "pairs", "top_width_mm": 500.0, "side_splay_deg": 20.0}
@@ -116,7 +116,7 @@ class WhatHoldsTheLegs(unittest.TestCase):
             self.assertAlmostEqual(abs(end_cut(leg.right[0]).bevel_deg), 70.0, places=9)
             feet = 2 * 450 * tan(radians(20)) + (30.0 if beam else 0.0)
             self.assertAlmostEqual(made.ruler.measure("foot_depth") or 0, feet, places=9)
-            self.assertTrue(boolean_proof(made.assembly).holds and all(check.closes for check in made.joints))
+            self.assertTrue(boolean_proof(made.assembly, made.solids).holds and all(check.closes for check in made.joints))
 
 
 class AnyStart(unittest.TestCase):

@@ -42,7 +42,7 @@ class ABinOnAStandWithAHood(unittest.TestCase):
         for name, level in (("Stand", 0.0), ("Bin", 320.0 + 18.0), ("Hood", 338.0 + 380.0)):
             self.assertAlmostEqual(lowest[name], level, places=9)
         self.assertTrue(all(check.closes for check in made.joints))
-        self.assertTrue(boolean_proof(made.assembly).holds)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
         alone = sum(len(solved(member["spec"]).assembly.boards) for member in BIN["members"])
         self.assertEqual(len(made.assembly.boards), alone)
 
@@ -80,7 +80,7 @@ class ABinOnAStandWithAHood(unittest.TestCase):
         levels = [p[2] for id, s in made.solids.items() if id.startswith("Lid/") for q in s.world for p in q.points]
         self.assertAlmostEqual(min(levels), 200.0, places=9)
         self.assertAlmostEqual(max(levels), 222.0, places=9)
-        self.assertTrue(all(check.closes for check in made.joints) and boolean_proof(made.assembly).holds)
+        self.assertTrue(all(check.closes for check in made.joints) and boolean_proof(made.assembly, made.solids).holds)
         self.assertNotIn("stands_on_air", {finding.code for finding in made.findings})
         views = {view.id: view for view in TOGETHER.describe(made.spec, made.ruler, made.solids).views}
         self.assertIn("Bin/outer_bottom_flats", {d.id for d in views["above"].dimensions})
@@ -169,7 +169,7 @@ class PiecesBetweenFaces(unittest.TestCase):
         for cut in (rail.left[0], rail.right[0]):
             self.assertAlmostEqual(abs(end_cut(cut).miter_deg), degrees(atan2(abs(rise), clear)), places=9)
         self.assertTrue(all(check.closes for check in made.joints))
-        self.assertTrue(boolean_proof(made.assembly).holds)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
 
     def test_a_piece_is_fitted_between_two_touched_faces_moved_and_taken_away(self) -> None:
         spec = fitted(BIN, ("Stand/AB", "upper"), ("Stand/DA", "upper"))
@@ -221,7 +221,7 @@ class PiecesBetweenFaces(unittest.TestCase):
         self.assertAlmostEqual(x, 40.0, places=9)
         self.assertAlmostEqual(y, 25.0, places=9)
         self.assertTrue(all(check.closes for check in made.joints))
-        self.assertTrue(boolean_proof(made.assembly).holds)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
 
     def test_only_faces_that_look_at_the_first_are_offered_across_assemblies_too(self) -> None:
         made = solved(BIN)

@@ -48,7 +48,7 @@ def _solve(spec_file: str, saw_file: str | None) -> int:
         spec = _read(spec_file)
         machine = validated(Machine, _read(saw_file), PLAIN) if saw_file else Machine()
         solution = solved_spec(spec, machine, PLAIN)
-        document = solution_document(solution, boolean_proof(solution.assembly))
+        document = solution_document(solution, boolean_proof(solution.assembly, solution.solids))
     except OSError as error:
         print(f"{error.filename}: {error.strerror}", file=sys.stderr)
         return 1

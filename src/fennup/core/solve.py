@@ -15,7 +15,10 @@ from fennup.core.saw.settings import Setting, settings_for
 from fennup.core.verify.closing import Closing, closing_of
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.joints import JointCheck, check_joint, shared_wood
-from fennup.core.verify.slid import Gap, SimpleGap, gaps_as_set, simple_gaps
+from fennup.core.verify.made import Ends, rounded_to
+from fennup.core.verify.rings import AddsUp, adds_up
+from fennup.core.verify.simple import SimpleGap, simple_gaps
+from fennup.core.verify.slid import Gap, gaps_of
 
 
 @dataclass(frozen=True)
@@ -40,11 +43,12 @@ class ClaimCheck:
 
 @dataclass(frozen=True)
 class Solution:
-    """Everything derived from one spec and one saw. Same input, same output. `gaps`: every joint as it can be set;
-    `simple`: what plain settings in place of compound ones would open."""
+    """Everything derived from one spec, one saw and how exactly one works. Same input, same output. `gaps`: what every joint opens by itself as the saw can be
+    set, `rings`: what adds up round every ring; `simple`: what plain settings in place of compound ones would open."""
 
     spec: Any
     machine: Machine
+    care: Care
     assembly: Assembly
     solids: dict[str, Solid]
     ruler: Ruler
@@ -53,6 +57,7 @@ class Solution:
     claims: tuple[ClaimCheck, ...]
     settings: tuple[Setting, ...]
     gaps: tuple[Gap, ...]
+    rings: tuple[AddsUp, ...]
     simple: tuple[SimpleGap, ...]
     closing: Closing
     findings: tuple[Finding, ...]
@@ -77,9 +82,12 @@ def solve(spec: Any, machine: Machine, care: Care = CARE) -> Solution:
     claims = tuple(ClaimCheck(claim, ruler.measure(claim.measure)) for claim in assembly.claims)
     settings = settings_for(parts, {b.id: b for b in assembly.boards}, machine)
     shared = shared_wood(solids)
-    gaps = gaps_as_set(assembly, solids, parts, settings, machine, care.graduation_mm)
+    ends = Ends(assembly, solids, rounded_to(parts, settings, machine))
+    gaps, rings = gaps_of(ends), adds_up(ends, care.graduation_mm)
     simple = simple_gaps(assembly, solids)
-    closing = closing_of(ruler, joints, shared, gaps, machine)
+    closing = closing_of(assembly, joints, shared, gaps, rings)
     checked = [(c.claim, c.measured) for c in claims]
     findings = findings_of(assembly, solids, parts, joints, checked, settings, machine, closing, care.allowance_mm)
-    return Solution(spec, machine, assembly, solids, ruler, parts, joints, claims, settings, gaps, simple, closing, findings)
+    return Solution(
+        spec, machine, care, assembly, solids, ruler, parts, joints, claims, settings, gaps, rings, simple, closing, findings
+    )

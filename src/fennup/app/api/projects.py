@@ -72,7 +72,7 @@ def _out(
     state: documents.State, body: ProjectBody, solution: Solution, acts: list[ProjectAct] | None = None, *, looking: bool = False
 ) -> Response:
     """A project with everything that follows from it; while it is only looked at, without the second proof and the controls."""
-    proof = None if looking else boolean_proof(solution.assembly)
+    proof = None if looking else boolean_proof(solution.assembly, solution.solids)
     return _json(
         ProjectOut(
             id=state.id,

@@ -80,5 +80,6 @@ def solve_spec(body: SolveRequest) -> Response:
     """Solve a spec: the same document that the command line prints."""
     solution = solved_spec(body.spec, body.saw or Machine(), PLAIN)
     return Response(
-        solution_document(solution, boolean_proof(solution.assembly)).model_dump_json(), content_type="application/json"
+        solution_document(solution, boolean_proof(solution.assembly, solution.solids)).model_dump_json(),
+        content_type="application/json",
     )

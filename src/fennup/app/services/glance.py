@@ -15,6 +15,7 @@ from fennup.core.drawing.view import View
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.saw.machine import Machine
 from fennup.core.solve import CARE, Care
+from fennup.core.verify.boolean import boolean_proof
 
 
 @dataclass(frozen=True)
@@ -28,18 +29,18 @@ class Glance:
 
 def glance_at(body: ProjectBody, machine: Machine) -> Glance:
     """A project on a saw; Invalid when its spec has no solution."""
-    return _glance(json.dumps(body.spec), machine, body.voice(), body.care())
+    return _glance(json.dumps(body.spec), machine, body.voice(), body.care(), proven=True)
 
 
 def glance_at_start(spec: dict[str, Any]) -> Glance:
     """What a new project can begin with."""
-    return _glance(json.dumps(spec), Machine(), PLAIN, CARE)
+    return _glance(json.dumps(spec), Machine(), PLAIN, CARE, proven=False)
 
 
 @lru_cache(maxsize=1024)
-def _glance(spec: str, machine: Machine, voice: Voice, care: Care) -> Glance:
+def _glance(spec: str, machine: Machine, voice: Voice, care: Care, *, proven: bool) -> Glance:
     solution = solved_spec(json.loads(spec), machine, voice, care)
     shown = KINDS[solution.spec.kind].describe(solution.spec, solution.ruler, solution.solids)
-    return Glance(
-        facts_told(shown.facts), closing_line(solution, None, voice).tone, view_out(View("picture", shown.picture), PLAIN)
-    )
+    # The same verdict as in the project: by both proofs.
+    closing = closing_line(solution, boolean_proof(solution.assembly, solution.solids) if proven else None, voice)
+    return Glance(facts_told(shown.facts), closing.tone, view_out(View("picture", shown.picture), PLAIN))

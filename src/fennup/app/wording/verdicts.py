@@ -8,9 +8,9 @@ from pydantic import BaseModel
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.members import board_words, joint_words, sides_of
 from fennup.core.assembly.model import Finding
-from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
 from fennup.core.verify.boolean import BooleanProof
+from fennup.core.verify.closing import UNSEEN_MM
 
 
 class ClosingLine(BaseModel):
@@ -35,16 +35,29 @@ def closing_line(solution: Solution, proof: BooleanProof | None, voice: Voice) -
     """What is always in view, and what the second proof says to it."""
     line = _first(solution, voice)
     if proof is None:
-        return line.model_copy(update={"second": "Second proof when you let go."})
-    if proof.holds == (line.tone != "fails"):
-        words = "Put together as solids too: no wood shared, no hole." if proof.holds else "Put together as solids it fails too."
-        return line.model_copy(update={"second": words})
-    words = (
-        "Put together as solids it would close: the two proofs disagree."
-        if proof.holds
-        else f"Put together as solids it fails: {proof.pieces} in one piece, {proof.shared_mm3:.3f} mm³ of wood shared."
-    )
-    return line.model_copy(update={"tone": "fails", "second": words})
+        return line.model_copy(update={"second": "It is checked a second way when you let go."})
+    if not proof.confirms(solution.closing, solution.joints):
+        second = f"Checked a second way, as solids, it comes out otherwise: {_otherwise(proof)}. Do not cut by these figures."
+        return line.model_copy(update={"tone": "fails", "headline": "Two checks disagree.", "second": second})
+    if line.tone != "fails":
+        second = "Checked a second way, as solids: every joint touches, and no two pieces stand in one another."
+    elif solution.closing.state == "bare":
+        second = "Checked a second way, as solids: the same strip stays bare."
+    else:
+        second = "Checked a second way, as solids: it does not close there either."
+    return line.model_copy(update={"second": second})
+
+
+def _otherwise(proof: BooleanProof) -> str:
+    """What the second proof found."""
+    if proof.unlike:
+        return f"{proof.unlike[0]} is another piece of wood there"
+    if proof.shared:
+        a, b, volume = proof.shared[0]
+        return f"{a} and {b} share {volume:.3g} mm³ of wood there"
+    if proof.apart:
+        return f"{proof.apart[0]} does not touch there"
+    return f"{proof.bare[0]} does not lie flush all over there" if proof.bare else "every joint touches there"
 
 
 def _first(solution: Solution, voice: Voice) -> ClosingLine:
@@ -53,54 +66,85 @@ def _first(solution: Solution, voice: Voice) -> ClosingLine:
     if closing.state == "exact":
         within = all(setting.reachable for setting in solution.settings)
         detail = "Your saw's scale shows every angle" + (" as it is." if within else ", but it does not reach all of them.")
+        if closing.open_side:
+            return ClosingLine(tone="closes", headline="Every joint closes.", detail=f"One side or more is left open. {detail}")
         return ClosingLine(tone="closes", headline="Closes exactly.", detail=detail)
-    if closing.state == "chain":
-        return ClosingLine(tone="closes", headline="Every joint closes.", detail="One side or more is left open.")
     if closing.state == "opens":
-        return _opens(solution, voice)
-    if closing.state == "open_joint":
-        joint, check = next(
-            (j, c) for j, c in zip(solution.assembly.joints, solution.joints, strict=True) if j.id == closing.joint
-        )
-        if joint.kind == "butt" and check.reaches_past:
-            on, over = board_words(solution, joint.b.board), voice.small(check.bare_mm)
+        return ClosingLine(tone="opens", headline="Closes as drawn.", detail=_opens(solution, voice))
+    if closing.state == "shared_wood":
+        a, b = (board_words(solution, id) for id in closing.parts)
+        return ClosingLine(tone="fails", headline="Does not close.", detail=_sentence(f"{a} and {b} would stand in one another."))
+    joint, check = next((j, c) for j, c in zip(solution.assembly.joints, solution.joints, strict=True) if j.id == closing.joint)
+    if closing.state == "bare":
+        over = voice.small(check.bare_mm)
+        detail = f"At {joint_words(solution, joint.id)} {over} of a face lie on nothing."
+        if joint.kind == "butt":
+            on = board_words(solution, joint.b.board)
             detail = f"The end of {board_words(solution, joint.a.board)} reaches {over} past {on}."
-            return ClosingLine(tone="fails", headline="Does not close.", detail=detail)
-        size = (
-            f"stays open by {voice.small(closing.opening_mm)}"
-            if closing.opening_mm > closing.overlap_mm
-            else f"overlaps by {voice.small(closing.overlap_mm)}"
-        )
-        return ClosingLine(
-            tone="fails", headline="Does not close.", detail=_sentence(f"{joint_words(solution, joint.id)} {size}.")
-        )
-    a, b = (board_words(solution, id) for id in closing.parts)
-    return ClosingLine(tone="fails", headline="Does not close.", detail=_sentence(f"{a} and {b} would stand in one another."))
+        return ClosingLine(tone="fails", headline="A bare strip stays.", detail=detail)
+    if not check.touches:
+        detail = f"At {joint_words(solution, joint.id)} the faces lie beside each other and do not touch."
+        return ClosingLine(tone="fails", headline="Does not close.", detail=detail)
+    size = (
+        f"stays open by {voice.small(closing.opening_mm)}"
+        if closing.opening_mm > closing.overlap_mm
+        else f"overlaps by {voice.small(closing.overlap_mm)}"
+    )
+    return ClosingLine(tone="fails", headline="Does not close.", detail=_sentence(f"{joint_words(solution, joint.id)} {size}."))
 
 
 def _sentence(text: str) -> str:
     return text[:1].upper() + text[1:]
 
 
-def _opens(solution: Solution, voice: Voice) -> ClosingLine:
-    closing, machine = solution.closing, solution.machine
+def _opens(solution: Solution, voice: Voice) -> str:
+    """The two figures: what the worst joint opens by itself, and what adds up in the last one."""
+    machine = solution.machine
     steps = " and ".join(f"{step:g}°" for step in sorted({machine.swing_step_deg, machine.tilt_step_deg}))
-    flat = closing.at not in ("face", "back")
-    saw = f"With your saw set to the nearest {machine.swing_step_deg:g}°" if flat else f"With your saw set to the nearest {steps}"
-    if closing.at in ("face", "back"):
-        joint = next(joint for joint in solution.assembly.joints if joint.id == closing.joint)
-        side = sides_of(solution, joint.a.board)[closing.at]
-        gap = f"{joint_words(solution, joint.id)} would open {voice.small(closing.opening_mm)} on the {side}."
-        step = f" Lengths cut to the tape leave a step of {voice.small(closing.step_mm)}." if closing.step_mm >= 5e-4 else ""
-        return ClosingLine(tone="opens", headline="Closes as drawn.", detail=f"{saw}, {gap}{step}")
-    if closing.opening_mm >= 5e-4:
-        edge = "outer edge" if closing.at == "outer" else "opening edge"
-        detail = f"{saw} the last joint, {closing.joint}, would open {voice.small(closing.opening_mm)} at its {edge}."
-    elif closing.shift_mm >= 5e-4:
-        detail = f"{saw} the last joint, {closing.joint}, comes flush but its outer tips miss by {voice.small(closing.shift_mm)}."
-    else:
-        detail = f"{saw} it still closes; opening edges miss each other by up to {voice.small(closing.step_mm)} at a corner."
-    return ClosingLine(tone="opens", headline="Closes as drawn.", detail=detail)
+    figures = [words for words in (_by_itself(solution, voice), _adding_up(solution, voice)) if words]
+    return f"With your saw set to the nearest {steps}, {'; '.join(figures)}."
+
+
+def _seen(mm: float) -> bool:
+    return mm >= UNSEEN_MM
+
+
+def _by_itself(solution: Solution, voice: Voice) -> str:
+    gap = solution.closing.by_itself
+    if gap is None or not _seen(max(gap.widest_mm, gap.step_mm)):
+        return "no joint opens by itself"
+    joint = joint_words(solution, gap.joint)
+    step = f"at {joint} two edges miss each other by {voice.small(gap.step_mm)}"
+    if not _seen(gap.widest_mm):
+        return step
+    side = _side_of(solution, gap.joint, gap.at)
+    opens = f"{joint} by itself opens {voice.small(gap.widest_mm)} at the {side}"
+    return f"{opens} and its edges miss each other by {voice.small(gap.step_mm)}" if _seen(gap.step_mm) else opens
+
+
+def _adding_up(solution: Solution, voice: Voice) -> str:
+    last = solution.closing.adding_up
+    if last is None:
+        return ""
+    if last.joint is None:
+        if not _seen(abs(last.wider_mm)):
+            return "the open side keeps its width"
+        return f"pushed tight, the open side comes out {voice.small(abs(last.wider_mm))} {'wider' if last.wider_mm > 0 else 'narrower'}"
+    joint = joint_words(solution, last.joint)
+    if not _seen(max(last.opening_mm, last.step_mm)):
+        return "pushed tight, nothing adds up in the last joint"
+    out_of_line = f"{voice.small(last.step_mm)} out of line"
+    if not _seen(last.opening_mm):
+        return f"all others pushed tight, the last, {joint}, comes {out_of_line}"
+    where = f" at the {_side_of(solution, last.joint, last.at)}" if last.at else ""
+    more = f", {out_of_line}" if _seen(last.step_mm) else ""
+    return f"all others pushed tight, {voice.small(last.opening_mm)} add up in the last, {joint}{where}{more}"
+
+
+def _side_of(solution: Solution, id: str, side: str) -> str:
+    """A side of a joint's boards, in words."""
+    joint = next(joint for joint in solution.assembly.joints if joint.id == id)
+    return sides_of(solution, joint.a.board)[side]
 
 
 class SimpleLine(BaseModel):
@@ -111,23 +155,27 @@ class SimpleLine(BaseModel):
 
 
 SIMPLE = {
-    "flat": "Flat on the saw, the slope as swing and the plain plan angle as tilt",
-    "on_edge": "On edge, the plain plan angle as swing and the slope as tilt",
-    "swapped": "The two angles exchanged",
+    "flat": "Flat on the saw, swing by the slope, tilt by the plain corner angle",
+    "from_vertical": "Flat on the saw, swing by the plain corner angle, tilt by the slope from upright",
+    "from_level": "Flat on the saw, swing by the plain corner angle, tilt by the slope from level",
+    "swapped": "The two right angles the wrong way round",
+    "on_edge": "On edge, swing by the plain corner angle, tilt by the slope",
 }
 
 
 def simple_lines(solution: Solution, voice: Voice) -> list[SimpleLine]:
-    """What the simple settings would open, joint by joint where joints differ."""
-    words = KINDS[solution.spec.kind].side_words
+    """What the simple settings would open, joint by joint where joints differ, each with the angles that it means."""
     lines = []
     for simple in solution.simple:
+        joint = _sentence(joint_words(solution, simple.joint))
         if simple.gap is None:
-            text = f"At {simple.joint} it cannot be cut so: the blade would run along the board."
+            text = f"{joint} does not come together at all."
         else:
             face, back = voice.small(simple.gap.face_mm), voice.small(simple.gap.back_mm)
-            text = f"{simple.joint} would open {face} on the {words['face']}, {back} on the {words['back']}."
-        lines.append(SimpleLine(how=SIMPLE[simple.how], text=text))
+            sides = [_side_of(solution, simple.joint, side) for side in ("face", "back")]
+            text = f"{joint} would open {face} at the {sides[0]}, {back} at the {sides[1]}."
+        angles = f"swing {voice.say_angle(simple.swing_deg)}, tilt {voice.say_angle(simple.tilt_deg)}"
+        lines.append(SimpleLine(how=f"{SIMPLE[simple.how]}: {angles}", text=text))
     return lines
 
 

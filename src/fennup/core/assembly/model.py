@@ -115,26 +115,17 @@ class Finding:
 
 @dataclass(frozen=True)
 class Ring:
-    """Boards that hold together; `closed` where they go round and the last meets the first, so that there is a ring to close.
-
-    `more_holes`: how many holes they go round besides.
-    """
+    """Boards that go round one after another; not `closed` where sides are left out, so that the last does not meet the first."""
 
     boards: tuple[str, ...]
-    closed: bool
-    more_holes: int = 0
-
-    @property
-    def holes(self) -> int:
-        """How many holes their union has through it."""
-        return int(self.closed) + self.more_holes
+    closed: bool = True
 
 
 @dataclass(frozen=True)
 class Assembly:
     """Boards, joints, outlines and claims in the kind's own order; `findings` are those that only the kind can know.
 
-    `rings` go round; boards in none of them are let in loosely: floors, panels, shelves. `gauges` are sizes between places,
+    `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
     besides those along the outlines. `inside`: the assemblies that it is made of, by name, where it is of several; their
     boards and measures are called by it, `Stand/AB`.
     """
@@ -160,11 +151,6 @@ class Assembly:
     def by_name(self) -> dict[str, Gauge]:
         """The gauges by what they are called."""
         return {gauge.name: gauge for gauge in self.gauges}
-
-    @property
-    def closed(self) -> bool:
-        """Whether every ring is closed."""
-        return all(ring.closed for ring in self.rings)
 
     def outline(self, name: str) -> Outline | None:
         """The line of that name, if the boards have it."""

@@ -8,6 +8,7 @@ from fennup.core.assembly.board import ENDS, Board
 from fennup.core.parts.solid import ARRISES, Solid, arris_length, end_cut, face_sides, rip_bevel_deg
 from fennup.core.solve import Solution
 from fennup.core.verify.boolean import BooleanProof
+from fennup.core.verify.closing import Closing
 from fennup.core.verify.slid import Gap
 
 
@@ -94,19 +95,28 @@ class PartDocument(BaseModel):
     edges: EdgesDocument
 
 
+Where = Literal["face", "back", "upper", "lower"]
+
+
 class GapDocument(BaseModel):
-    """What stays open at a joint, at the face and at the back, and how far its faces are shifted along each other."""
+    """What a joint opens by itself, at the face, back, upper and lower side of its boards; `at`: where it is widest.
+    `step_mm`: by how much its two faces are not equally long."""
 
     face_mm: float
     back_mm: float
+    upper_mm: float
+    lower_mm: float
     step_mm: float
+    at: Where
 
 
 class SimpleDocument(BaseModel):
-    """What a plain setting in place of the compound one would open; null where the saw cannot cut so."""
+    """What a plain setting in place of the compound one would open; null where it does not come together at all."""
 
     joint: str
-    how: Literal["flat", "on_edge", "swapped"]
+    how: Literal["flat", "on_edge", "swapped", "from_vertical", "from_level"]
+    swing_deg: float
+    tilt_deg: float
     gap: GapDocument | None
 
 
@@ -159,17 +169,30 @@ class SettingDocument(BaseModel):
     uses: list[UseDocument]
 
 
-class ClosingDocument(BaseModel):
-    """The verdict; see docs/conventions.md, Closing."""
+class RingDocument(BaseModel):
+    """What adds up in the last joint of a ring when all others are pushed tight; of an open one, without a last joint, how
+    much farther apart the ends beside the open side come to stand."""
 
-    state: Literal["exact", "opens", "open_joint", "shared_wood", "chain"]
+    joint: str | None
+    boards: list[str]
+    opening_mm: float
+    at: Where | None
+    step_mm: float
+    wider_mm: float
+
+
+class ClosingDocument(BaseModel):
+    """The verdict; see docs/conventions.md, Closing. `by_itself`: the joint that opens widest by itself as the saw can be set,
+    `adding_up`: the ring in which most adds up."""
+
+    state: Literal["exact", "opens", "bare", "open_joint", "shared_wood"]
     joint: str | None
     opening_mm: float
     overlap_mm: float
-    at: Literal["outer", "opening", "face", "back"] | None
-    shift_mm: float
-    step_mm: float
     parts: list[str]
+    open_side: bool
+    by_itself: str | None
+    adding_up: str | None
 
 
 class FindingDocument(BaseModel):
@@ -183,15 +206,32 @@ class FindingDocument(BaseModel):
     limit: float | None
 
 
+class SharedDocument(BaseModel):
+    """Two boards that stand in one another."""
+
+    parts: list[str]
+    volume_mm3: float
+
+
+class ContactDocument(BaseModel):
+    """The area in which a joint's faces touch, and the area of the face that should lie wholly on the other one."""
+
+    joint: str
+    touching_mm2: float
+    face_mm2: float
+
+
 class ProofDocument(BaseModel):
-    """The second proof, by a solid-modelling library; see docs/conventions.md, Closing."""
+    """The second proof, by a solid-modelling library; see docs/conventions.md, Closing. `confirms`: it comes to the same verdict
+    as the first."""
 
     holds: bool
+    confirms: bool
     sum_mm3: float
-    union_mm3: float
-    shared_mm3: float
-    pieces: int
-    holes: int
+    first_mm3: float
+    unlike: list[str]
+    shared: list[SharedDocument]
+    contacts: list[ContactDocument]
 
 
 class SolutionDocument(BaseModel):
@@ -203,6 +243,7 @@ class SolutionDocument(BaseModel):
     claims: list[ClaimDocument]
     settings: list[SettingDocument]
     simple: list[SimpleDocument]
+    rings: list[RingDocument]
     closing: ClosingDocument
     proof: ProofDocument | None
     findings: list[FindingDocument]
@@ -229,25 +270,33 @@ def solution_document(solution: Solution, proof: BooleanProof | None) -> Solutio
         ],
         claims=[ClaimDocument(**vars(c.claim), measured=c.measured) for c in solution.claims],
         settings=_settings(solution),
-        simple=[SimpleDocument(joint=s.joint, how=s.how, gap=_gap(s.gap)) for s in solution.simple],
-        closing=ClosingDocument(**{**vars(solution.closing), "parts": list(solution.closing.parts)}),
-        proof=_proof(proof) if proof else None,
+        simple=[SimpleDocument(**{**vars(s), "gap": _gap(s.gap)}) for s in solution.simple],
+        rings=[RingDocument(**{**vars(ring), "boards": list(ring.boards)}) for ring in solution.rings],
+        closing=_closing(solution.closing),
+        proof=_proof(proof, solution) if proof else None,
         findings=[FindingDocument(**{**vars(f), "parts": list(f.parts), "fields": list(f.fields)}) for f in solution.findings],
     )
 
 
 def _gap(gap: Gap | None) -> GapDocument | None:
-    return GapDocument(face_mm=gap.face_mm, back_mm=gap.back_mm, step_mm=gap.step_mm) if gap else None
+    return GapDocument(**{name: v for name, v in vars(gap).items() if name != "joint"}, at=gap.at) if gap else None
 
 
-def _proof(proof: BooleanProof) -> ProofDocument:
+def _closing(closing: Closing) -> ClosingDocument:
+    alone, last = closing.by_itself, closing.adding_up
+    named = {"by_itself": alone.joint if alone else None, "adding_up": last.joint if last else None}
+    return ClosingDocument(**{**vars(closing), "parts": list(closing.parts), **named})
+
+
+def _proof(proof: BooleanProof, solution: Solution) -> ProofDocument:
     return ProofDocument(
         holds=proof.holds,
+        confirms=proof.confirms(solution.closing, solution.joints),
         sum_mm3=proof.sum_mm3,
-        union_mm3=proof.union_mm3,
-        shared_mm3=proof.shared_mm3,
-        pieces=proof.pieces,
-        holes=proof.holes,
+        first_mm3=proof.first_mm3,
+        unlike=list(proof.unlike),
+        shared=[SharedDocument(parts=[a, b], volume_mm3=volume) for a, b, volume in proof.shared],
+        contacts=[ContactDocument(**vars(contact)) for contact in proof.contacts],
     )
 
 

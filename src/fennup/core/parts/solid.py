@@ -107,9 +107,18 @@ def uncut_reach(board: Board, over: float) -> tuple[float, float]:
         return board.reach
     # Where an end has several cuts its tip may lie between the arrises: each cut alone says how far it can reach at most.
     lines = [arris_line(board, a) for a in ARRISES]
+    if board.upper_rip and board.backing:
+        lines.append(_ridge_line(board.upper_rip, board.backing))
     low = max(min(_x_on(cut, line, board) for line in lines) for cut in _needed(board, "left"))
     high = min(max(_x_on(cut, line, board) for line in lines) for cut in _needed(board, "right"))
     return low - over, high + over
+
+
+def _ridge_line(one: Plane, other: Plane) -> tuple[float, float]:
+    """Where two planes along the board meet: (y, z) in its axes."""
+    (_, ay, az), (_, by, bz) = one.normal, other.normal
+    det = ay * bz - az * by
+    return ((one.offset * bz - other.offset * az) / det, (ay * other.offset - by * one.offset) / det)
 
 
 def _needed(board: Board, end: End) -> tuple[Plane, ...]:

@@ -1,5 +1,6 @@
 """A saw: how far it goes, what its scales say, what its blade takes away."""
 
+from math import floor
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -7,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 Reach_deg = Annotated[float, Field(ge=0, lt=90, allow_inf_nan=False, description="degrees from square")]
 Step_deg = Annotated[float, Field(gt=0, le=5, allow_inf_nan=False, description="degrees")]
 CountsFrom = Literal["square", "fence"]
+HALF_WAY = 1e-7  # of a step: what counts as half way between two
 
 
 class Machine(BaseModel):
@@ -56,8 +58,8 @@ class Machine(BaseModel):
 
 
 def _as_set(deg: float, counts_from: CountsFrom, step: float) -> float:
-    """The angle whose reading is the nearest whole step."""
+    """The angle whose reading is the nearest whole step; half way between two, the upper one, whatever the last digit is."""
     shown = abs(deg) if counts_from == "square" else 90.0 - abs(deg)
-    read = round(shown / step) * step
+    read = floor(shown / step + 0.5 + HALF_WAY) * step
     size = read if counts_from == "square" else 90.0 - read
     return size if deg >= 0 else -size

@@ -54,11 +54,18 @@ def findings_of(
         found += [
             Finding("thin_lip", "warning", (), (field,), lip, THINNEST_LIP_MM) for lip, field in lips if lip < THINNEST_LIP_MM
         ]
-    if closing.state == "opens" and max(closing.opening_mm, closing.step_mm) > allowance_mm:
-        value = max(closing.opening_mm, closing.step_mm)
-        found.append(Finding("opens_wide", "warning", (closing.joint or "",), (), value, allowance_mm))
+    if closing.state == "opens" and closing.widest_mm > allowance_mm:
+        found.append(_opens_wide(closing, allowance_mm))
     order = {"error": 0, "warning": 1, "note": 2}
     return tuple(sorted(found, key=lambda f: order[f.severity]))
+
+
+def _opens_wide(closing: Closing, allowance_mm: float) -> Finding:
+    """More than the project lets pass, and at which joint."""
+    last = closing.adding_up
+    joint = last.joint if last and max(last.opening_mm, last.step_mm) == closing.widest_mm else None
+    joint = joint or (closing.by_itself.joint if closing.by_itself else "")
+    return Finding("opens_wide", "warning", (joint,), (), closing.widest_mm, allowance_mm)
 
 
 def _bare_by_design(assembly: Assembly, joints: tuple[JointCheck, ...]) -> list[Finding]:

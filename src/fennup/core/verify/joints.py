@@ -7,21 +7,24 @@ from fennup.core.geometry.plane import plane_through
 from fennup.core.geometry.polyhedron import Polyhedron, clip_polygon, polygon_area, shared_volume
 from fennup.core.geometry.vec import Vec, cross, dot, norm, sub
 from fennup.core.parts.solid import Patch, Solid, solid_of
+from fennup.core.verify.near import near_pairs
 
 CLOSED_MM = 1e-6
-SHARED_MM3 = 1e-3
+SHARED = 1e-8  # of the smaller of two volumes
 
 
 @dataclass(frozen=True)
 class JointCheck:
     """A joint as measured. `gap_mm` widest opening, `overlap_mm` deepest interference, `bare_mm` the width of the
-    widest strip of a mating face that nothing covers; `by_design` when only the rabbets leave it bare."""
+    widest strip of a mating face that nothing covers; `by_design` when only the rabbets leave it bare; `touches`: something of
+    it is covered."""
 
     joint: str
     gap_mm: float
     overlap_mm: float
     bare_mm: float
     by_design: bool
+    touches: bool = True
 
     @property
     def closes(self) -> bool:
@@ -32,7 +35,7 @@ class JointCheck:
     @property
     def reaches_past(self) -> bool:
         """Whether the faces touch, and all that is wrong is that one is larger than what it should lie on."""
-        return not self.closes and max(self.gap_mm, self.overlap_mm) <= CLOSED_MM
+        return not self.closes and self.touches and max(self.gap_mm, self.overlap_mm) <= CLOSED_MM
 
 
 def check_joint(assembly: Assembly, joint: Joint, solids: dict[str, Solid]) -> JointCheck:
@@ -40,18 +43,20 @@ def check_joint(assembly: Assembly, joint: Joint, solids: dict[str, Solid]) -> J
     a = solids[joint.a.board].patches(joint.a.facet)
     b = solids[joint.b.board].patches(joint.b.facet)
     if not a or not b:  # a face that other cuts have taken away altogether
-        return JointCheck(joint.id, 0.0, 0.0, assembly.board(joint.a.board).section.thickness_mm, False)
+        return JointCheck(joint.id, 0.0, 0.0, assembly.board(joint.a.board).section.thickness_mm, False, False)
     gap, overlap = _apart(joint, a, b)
-    bare, by_design = 0.0, False
+    bare, by_design, touches = 0.0, False, True
     if gap <= CLOSED_MM and overlap <= CLOSED_MM:
         near_a, near_b = (_and_beside(mating, solids) for mating in (joint.a, joint.b))
         bare = _bare(joint, a, b, near_a, near_b)
+    if bare > CLOSED_MM:
+        touches = _touches(a, near_b)
     if bare > CLOSED_MM and joint.bare_for:
-        by_design = _touches(a, near_b)
+        by_design = touches
     elif bare > CLOSED_MM:
         plain = [_unploughed(assembly, m.board).patches(m.facet) for m in (joint.a, joint.b)]
         by_design = _bare(joint, plain[0], plain[1], plain[0], plain[1]) <= CLOSED_MM
-    return JointCheck(joint.id, gap, overlap, bare, by_design)
+    return JointCheck(joint.id, gap, overlap, bare, by_design, touches)
 
 
 def _and_beside(mating: Mating, solids: dict[str, Solid]) -> tuple[Patch, ...]:
@@ -135,16 +140,11 @@ def _unploughed(assembly: Assembly, id: str) -> Solid:
 
 def shared_wood(solids: dict[str, Solid]) -> list[tuple[str, str, float]]:
     """Pairs of boards that would stand in one another, with the shared volume in cubic mm."""
-    boxes = {id: _bounds(solid.world) for id, solid in solids.items()}
-    ids = list(solids)
     found = []
-    for i, a in enumerate(ids):
-        for b in ids[i + 1 :]:
-            if any(boxes[a][1][k] <= boxes[b][0][k] or boxes[b][1][k] <= boxes[a][0][k] for k in range(3)):
-                continue
-            volume = sum(shared_volume(p, q) for p in solids[a].world for q in solids[b].world)
-            if volume > SHARED_MM3:
-                found.append((a, b, volume))
+    for a, b in near_pairs({id: _bounds(solid.world) for id, solid in solids.items()}):
+        volume = sum(shared_volume(p, q) for p in solids[a].world for q in solids[b].world)
+        if volume > SHARED * min(solids[a].volume(), solids[b].volume()):
+            found.append((a, b, volume))
     return found
 
 

@@ -155,7 +155,7 @@ def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Add
         at_a, at_b = Mating(f"cap {a}", "right:0"), Mating(f"cap {b}", "left:0")
         made.joints.append(Joint(f"cap {a}{b}", "miter", at_a, at_b, ((f"cap {a}", "right"), (f"cap {b}", "left"))))
     made.boards += boards.values()
-    made.rings.append(Ring(tuple(board.id for board in boards.values()), True))
+    made.rings.append(Ring(tuple(board.id for board in boards.values())))
     for name, side in (("cap_outside", "lower"), ("cap_opening", "upper")):
         stretches = tuple(Stretch(letter, boards[letter].id, side) for letter in letters)  # type: ignore[arg-type]
         made.outlines.append(Outline(name, stretches, "face", True))

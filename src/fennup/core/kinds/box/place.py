@@ -25,7 +25,7 @@ def assemble(spec: BoxSpec) -> Assembly:
     courses = courses_of(spec, walls)
     boards, joints = _ring(spec, walls, courses)
     insets = insets_of(spec, walls, courses, max(_highest(spec, wall) for wall in walls))
-    ring = Ring(tuple(boards), True)
+    ring = Ring(tuple(boards))
     return Assembly(
         boards=drilled((*boards.values(), *insets.boards), spec.holes),
         joints=(*joints, *insets.joints),

@@ -5,7 +5,7 @@ from dataclasses import replace
 from math import asin, cos, hypot, radians, sin
 
 from fennup.core.assembly.board import ENDS, Board
-from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Ring, Spot
+from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Spot
 from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, plane_through
@@ -161,9 +161,8 @@ def _knee(spec: BraceSpec, place: Knee) -> Assembly:
         Gauge("beam_leg", corner, _spot("brace", "right", edges[1])),
         *_lengths("brace"),
     )  # fmt: skip
-    ring = Ring(("post", "brace", "beam"), True)
     added.joints.append(Joint("post beam", "butt", Mating("post", "left:0"), Mating("beam", "upper"), ()))
-    return Assembly((brace, post, lintel), tuple(added.joints), (), (), (ring,), (), gauges)
+    return Assembly((brace, post, lintel), tuple(added.joints), (), (), (), (), gauges)
 
 
 def _far_end(board: Board, way: Point2) -> str:
@@ -212,8 +211,7 @@ def _between(spec: BraceSpec, place: Between) -> Assembly:
     if spec.by == "pocket":
         posts.append(member("bottom", "Bottom rail", (0.0, low), (1.0, 0.0), (0.0, 1.0), (0.0, clear), size))
         posts.append(member("top", "Top rail", (0.0, high), (1.0, 0.0), (0.0, -1.0), (0.0, clear), size))
-    rings = tuple(Ring(("left", board.id, "right"), False) for board in braces)
-    return Assembly((*braces, *posts), tuple(added.joints), (), (), rings, (), tuple(gauges))
+    return Assembly((*braces, *posts), tuple(added.joints), (), (), (), (), tuple(gauges))
 
 
 def _prop(spec: BraceSpec, place: Prop) -> Assembly:
@@ -239,7 +237,6 @@ def _prop(spec: BraceSpec, place: Prop) -> Assembly:
         deep = treads.clear_mm + 2 * spec.thickness_mm
     prop = _fit(added, raw, faces)
     _ends_there(prop)
-    rings = [Ring(("ground", board.id, "wall"), True) for board in added.boards]
     gauges = [
         Gauge("stand_off", Spot("ground", "right", "upper"), _spot("prop", "left", edges[0]), "along", space(ground)),
         Gauge("wall_height", Spot("ground", "right", "upper"), _spot("prop", "right", edges[1]), "along", space(wall)),
@@ -247,7 +244,7 @@ def _prop(spec: BraceSpec, place: Prop) -> Assembly:
         *_lengths("prop"),
     ]
     if treads:
-        gauges += add_treads(spec, treads, prop, added, rings)
+        gauges += add_treads(spec, treads, prop, added)
     size, margin = (spec.member_mm, deep), spec.member_mm
     slab = member("ground", "Ground", (0.0, 0.0), ground, off_ground, (0.0, _reach([prop], ground, margin)[1]), size)
     # The ground runs up to the wall's face.
@@ -256,7 +253,7 @@ def _prop(spec: BraceSpec, place: Prop) -> Assembly:
     upright = member("wall", "Wall", (0.0, 0.0), wall, off_wall, (-4 * margin, _reach([prop], wall, margin)[1]), size)
     added.joints.append(Joint("ground wall", "butt", Mating("ground", "right:0"), Mating("wall", "upper"), ()))
     order = sorted(added.boards, key=lambda board: board.id)
-    return Assembly((*order, slab, upright), tuple(added.joints), (), (), tuple(rings), (), tuple(gauges))
+    return Assembly((*order, slab, upright), tuple(added.joints), (), (), (), (), tuple(gauges))
 
 
 def _shifted(board: Board, by: float, id: str, name: str) -> Board:

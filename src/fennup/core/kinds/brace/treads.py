@@ -1,7 +1,7 @@
 """What lies between two leaning uprights: level treads at even rises, or boxes made of them."""
 
 from fennup.core.assembly.board import ENDS, Board
-from fennup.core.assembly.model import Gauge, Joint, Mating, Ring, Spot
+from fennup.core.assembly.model import Gauge, Joint, Mating, Spot
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, meeting_point
@@ -20,7 +20,7 @@ STEEP = 0.1  # the least sine of the uprights' angle from level that treads can 
 UPRIGHTS = (("left", "prop", "back"), ("right", "prop 2", "face"))
 
 
-def add_treads(spec: BraceSpec, treads: Treads, prop: Board, added: Added, rings: list[Ring]) -> list[Gauge]:
+def add_treads(spec: BraceSpec, treads: Treads, prop: Board, added: Added) -> list[Gauge]:
     """Level treads, each as deep as the uprights are, at even rises between foot and head; of boxes the walls too.
 
     SpecError `treads_on_flat`, `tread_off`, `box_too_tall`, `box_no_room`.
@@ -33,7 +33,6 @@ def add_treads(spec: BraceSpec, treads: Treads, prop: Board, added: Added, rings
     rise = (high[2] - low[2]) / (treads.count + 1)
     if treads.box_mm is not None:
         _check_boxes(spec, treads, rise, lean)
-    made = []
     for i in range(treads.count):
         share = (i + 1) / (treads.count + 1)
         x, z = (low[k] + (high[k] - low[k]) * share for k in (0, 2))
@@ -43,11 +42,11 @@ def add_treads(spec: BraceSpec, treads: Treads, prop: Board, added: Added, rings
             upper_rip=frame.plane_to_local(prop.side_in_world("upper")), lower_rip=frame.plane_to_local(prop.side_in_world("lower")),
         )  # fmt: skip
         walls = _walls(treads, prop, z, i + 1) if treads.box_mm is not None else []
-        made += [_between(board, treads, prop, added) for board in (tread, *walls)]
+        for board in (tread, *walls):
+            _add_between(board, treads, prop, added)
         for wall in walls:
             stands = Mating(wall.id, "lower")
             added.joints.append(Joint(f"{wall.id} on its tread", "butt", stands, Mating(tread.id, "face"), ()))
-    rings.append(Ring(("prop", "prop 2", *(board.id for board in made)), False, treads.count - 1))
     if treads.count == 1:
         return []
     return [Gauge("tread_rise", Spot("tread 1", "left"), Spot("tread 2", "left"), "along", UP, follows=True)]
@@ -82,7 +81,7 @@ def _walls(treads: Treads, prop: Board, middle: float, number: int) -> list[Boar
     return made
 
 
-def _between(board: Board, treads: Treads, prop: Board, added: Added) -> Board:
+def _add_between(board: Board, treads: Treads, prop: Board, added: Added) -> None:
     """A board cut to stand between the uprights, with a butt joint at each. SpecError `tread_off` where they are cut away."""
     half = treads.clear_mm / 2
     front, back = Plane(FRONT, half), Plane(Y, half)
@@ -99,7 +98,6 @@ def _between(board: Board, treads: Treads, prop: Board, added: Added) -> Board:
     for end, on, side in UPRIGHTS if ahead else (("right", *UPRIGHTS[0][1:]), ("left", *UPRIGHTS[1][1:])):
         here = Mating(board.id, f"{end}:0")
         added.joints.append(Joint(f"{board.id} {end}", "butt", here, Mating(on, side), ((board.id, end),)))  # type: ignore[arg-type]
-    return board
 
 
 def _on_axis(board: Board, end: str) -> Vec:

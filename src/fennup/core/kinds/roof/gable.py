@@ -3,7 +3,7 @@
 from math import cos, radians, sin, tan
 
 from fennup.core.assembly.board import Board, End
-from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Ring, Spot
+from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Spot
 from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane
@@ -39,15 +39,10 @@ def gable(spec: RoofSpec, shape: Gable) -> Assembly:
             seat = "notch:0" if shape.foot == "birdsmouth" else "left:1"
             joints.append(Joint(f"{board.id} seat", "butt", Mating(board.id, seat), Mating(plate, "face"), (), "past_plate"))
         boards += pair
-    rings: list[Ring] = []
     if shape.ridge:
         boards.append(_ridge(spec, shape, left, right, apex[0] - shape.heel_mm))
-        rings.append(Ring(tuple(board.id for board in boards), False))
-    else:
-        ids = [board.id for board in boards]
-        rings += [Ring((a, b), False) for a, b in zip(ids[::2], ids[1::2], strict=True)]
     plates = [_plate(spec, shape, left, -1.0, 0.0), _plate(spec, shape, right, 1.0, step)]
-    return Assembly((*boards, *plates), tuple(joints), (), (), tuple(rings), _findings(spec, shape), _gauges(shape))
+    return Assembly((*boards, *plates), tuple(joints), (), (), (), _findings(spec, shape), _gauges(shape))
 
 
 def _rafter(spec: RoofSpec, shape: Gable, side: Slope, sense: float, wall: float, y: float, tag: str) -> Board:

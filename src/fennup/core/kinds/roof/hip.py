@@ -65,7 +65,7 @@ def hip_roof(spec: RoofSpec, shape: Hip) -> Assembly:
         joints += [seat_joint(hip, [plates[i], plates[(i + 1) % count]]) for i, hip in enumerate(hips)]
         joints += [seat_joint(jack, [plates[i]]) for i, side in enumerate(jacks) for jack in side]
         boards += plates
-    rings = (Ring(tuple(hip.id for hip in hips), False),)
+    rings = (Ring(tuple(hip.id for hip in hips)),)
     return Assembly(
         tuple(boards), tuple(joints), (), (), rings, (Finding("roof_load", "note"),), _gauges(shape, hips, boards, letters)
     )

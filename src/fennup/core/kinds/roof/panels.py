@@ -70,8 +70,7 @@ def pyramid(spec: RoofSpec, shape: Pyramid) -> Assembly:
     )
     if n % 2 == 0:
         gauges += (Gauge("eaves_flats", eave, Spot(spec.letters[n // 2], "middle", "lower", "face"), "along", Y),)
-    # Round the point the panels close altogether: one piece without a hole.
-    ring = Ring(tuple(spec.letters), True, -1)
+    ring = Ring(tuple(spec.letters))
     return Assembly(tuple(boards), tuple(joints), (eaves_line,), (), (ring,), (NOTE,), gauges)
 
 
@@ -133,8 +132,7 @@ def lean_to(spec: RoofSpec, shape: LeanTo) -> Assembly:
         Gauge("pitch", low, high, "angle", Y, UP),
         Gauge("slope_length", low, high),
     )
-    ring = Ring(("front", "left", "back", "right"), True)
-    return Assembly(tuple(boards), tuple(joints), (), (), (ring,), (NOTE,), gauges)
+    return Assembly(tuple(boards), tuple(joints), (), (), (), (NOTE,), gauges)
 
 
 def _end(along: Vec, sense: int, half: float) -> Plane:

@@ -11,7 +11,7 @@ from fennup.core.geometry.plane import Plane, joint_plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, dot, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, fitted, lapped, panel
 from fennup.core.kinds.stand.sides import GROUND, IN_FRONT, UP, Flank, facing, foot_of, head_of
-from fennup.core.kinds.stand.spec import Beam, Braces, Hoop, Pairs, Rail, Round, StandSpec, Top
+from fennup.core.kinds.stand.spec import Beam, Braces, Hoop, Rail, Round, StandSpec, Top
 from fennup.core.parts.solid import ARRISES, arris_line, solid_of
 from fennup.core.stock.section import Section
 
@@ -54,7 +54,6 @@ def _ends(flank: Flank, pair: tuple[Board, Board]) -> tuple[Face, Face]:
 
 def add_rails(spec: StandSpec, row: Rail, k: int, flanks: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
     """A rail in every chosen side; SpecError `rail_above` where it would stand above the heads."""
-    ring: list[str] = []
     for i, flank in enumerate(flanks):
         if flank.letter not in spec.chosen(row.sides):
             continue
@@ -72,11 +71,6 @@ def add_rails(spec: StandSpec, row: Rail, k: int, flanks: Sequence[Flank], legs:
         id = f"rail {flank.letter}{k + 1 if len(spec.rails) > 1 else ''}"
         stick = Board(id, f"Rail {id[5:]}", Section(row.width_mm, row.thickness_mm), frame, role="rail")
         fitted(added, stick, _ends(flank, pair), f"rails.{k}.height_mm")
-        ring += [pair[0].id, id]
-    if len(ring) == 2 * len(legs):
-        # Heads that meet each other close a triangle at either end as well.
-        heads = 2 if isinstance(spec.plan, Pairs) and not spec.plan.beam else 0
-        added.rings.append(Ring(tuple(ring), True, heads))
 
 
 def _middle_at(plane: Plane, flank: Flank, height: float) -> Vec:
@@ -114,7 +108,7 @@ def add_ring(spec: StandSpec, hoop: Hoop, k: int, sides: Sequence[Flank], legs: 
         id = f"ring {name}{k + 1 if len(spec.rings) > 1 else ''}"
         added.joints.append(Joint(id, "miter", Mating(one.id, "right:0"), Mating(other.id, "left:0"), ends))
     added.boards += boards.values()
-    added.rings.append(Ring(tuple(board.id for board in boards.values()), True))
+    added.rings.append(Ring(tuple(board.id for board in boards.values())))
 
 
 def _stands_out(flank: Flank, legs: Sequence[Board]) -> float:

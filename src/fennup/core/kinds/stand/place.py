@@ -3,7 +3,7 @@
 from itertools import combinations
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Ring, Spot
+from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Spot
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import shared_volume
@@ -37,7 +37,6 @@ def assemble(spec: StandSpec) -> Assembly:
         add_braces(spec, spec.braces, flanks, legs, added)
     if spec.top:
         add_top(spec, spec.top, flanks, legs, added)
-        added.rings.append(Ring((*spec.legs, "top"), False))
     return Assembly(
         boards=(*legs, *added.boards),
         joints=tuple(added.joints),
@@ -90,13 +89,11 @@ def _join_pairs(spec: StandSpec, plan: Pairs, legs: list[Board], added: Added) -
     """Head against head, or both against the beam."""
     if plan.beam:
         add_beam(spec, plan.beam, plan.top_width_mm / 2, legs, added)
-        added.rings.append(Ring((*spec.legs, "beam"), False))
         return
     for a, b in ((legs[0], legs[1]), (legs[3], legs[2])):
         ends = ((a.id, head_of(a)), (b.id, head_of(b)))
         heads = [Mating(id, f"{end}:0") for id, end in ends]
         added.joints.append(Joint(f"{a.id}/{b.id}", "miter", heads[0], heads[1], ends))
-        added.rings.append(Ring((a.id, b.id), False))
 
 
 def gauges_of(spec: StandSpec) -> tuple[Gauge, ...]:

@@ -145,7 +145,7 @@ def assemble(spec: TogetherSpec) -> Assembly:
         outlines=(),
         claims=tuple(_claim(claim, spec, member) for member in spec.members for claim in wholes[member.name].claims),
         rings=tuple(
-            Ring(tuple(f"{name}/{id}" for id in ring.boards), ring.closed, ring.more_holes)
+            Ring(tuple(f"{name}/{id}" for id in ring.boards), ring.closed)
             for name, whole in wholes.items()
             for ring in whole.rings
         ),

@@ -1,0 +1,105 @@
+"""Ends as they come off a saw that is not set to the true angles: the planes that they then have, and the faces."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from fennup.core.assembly.board import Board, End
+from fennup.core.assembly.model import Assembly, Mating
+from fennup.core.errors import CutError
+from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.vec import Vec
+from fennup.core.parts.alike import PartGroup
+from fennup.core.parts.solid import Solid
+from fennup.core.saw.machine import Machine
+from fennup.core.saw.pose import FLAT, BladeAngles, blade_angles, cut_normal
+from fennup.core.saw.settings import Setting
+
+ALONG_THE_BOARD = 1e-6
+# The outward normal that a cut gets, in the board's axes; None where it cannot be cut so.
+Cutter = Callable[[Board, End, Plane], Vec | None]
+
+
+@dataclass(frozen=True)
+class MadeEnd:
+    """An end's true cut, the normal that it is given instead, and the corners of its face as it should be, all in the
+    board's axes."""
+
+    board: Board
+    true: Plane
+    normal: Vec
+    corners: tuple[Vec, ...]
+
+    def past(self) -> list[float]:
+        """How far each corner then stands out beyond the true plane, mm, up to one slide that is the same for all."""
+        n, m = self.true.normal, self.normal
+        return [
+            n[0] * ((n[1] * y + n[2] * z) / n[0] - (m[1] * y + m[2] * z) / m[0])  # x on the made plane less x on the true one
+            for _, y, z in self.corners
+        ]
+
+    def face(self) -> list[Vec]:
+        """The corners of the face that is made, in the board's axes, up to that slide."""
+        m = self.normal
+        return [(-(m[1] * y + m[2] * z) / m[0], y, z) for _, y, z in self.corners]
+
+
+def rounded_to(parts: tuple[PartGroup, ...], settings: tuple[Setting, ...], machine: Machine) -> Cutter:
+    """Every cut at the nearest angles that the saw's scales can show, the board lying as it is planned to."""
+    pose = {(use.part, use.end, use.index): use.pose for setting in settings for use in setting.uses}
+    leader = {board: part.id for part in parts for board in part.boards}
+
+    def cut_at(board: Board, end: End, cut: Plane) -> Vec | None:
+        lying = pose.get((leader[board.id], end, board.ends(end).index(cut)), FLAT[0])
+        exact = blade_angles(cut, lying)
+        set_to = BladeAngles(machine.swing_as_set(exact.swing_deg), machine.tilt_as_set(exact.tilt_deg), exact.kept)
+        return cut_normal(set_to, lying)
+
+    return cut_at
+
+
+def end_of(mating: Mating) -> tuple[End, int] | None:
+    """Which end, and which of its cuts, a mating face is; None for a long side."""
+    name, _, index = mating.facet.partition(":")
+    return (name, int(index)) if name in ("left", "right") else None  # type: ignore[return-value]
+
+
+class Ends:
+    """An assembly's mating ends as a `cutter` makes them, each looked at once."""
+
+    def __init__(self, assembly: Assembly, solids: dict[str, Solid], cutter: Cutter) -> None:
+        self.assembly = assembly
+        self.solids = solids
+        self._cutter = cutter
+        self._made: dict[Mating, MadeEnd | None] = {}
+
+    def at(self, mating: Mating) -> MadeEnd | None:
+        """The end; None for a long side, and for what this saw does not cut: what is there already, and panels. CutError
+        `along_the_board` where it cannot be cut so."""
+        if mating not in self._made:
+            self._made[mating] = self._look(mating)
+        return self._made[mating]
+
+    def true_normal(self, mating: Mating) -> Vec:
+        """The outward normal that the face should have, in the assembly's axes."""
+        end, board = end_of(mating), self.assembly.board(mating.board)
+        plane = board.ends(end[0])[end[1]] if end else board.side(mating.facet)  # type: ignore[arg-type]
+        return board.frame.direction_to_world(plane.normal)
+
+    def normal(self, mating: Mating) -> Vec:
+        """The one that it gets."""
+        end = self.at(mating)
+        return end.board.frame.direction_to_world(end.normal) if end else self.true_normal(mating)
+
+    def _look(self, mating: Mating) -> MadeEnd | None:
+        board, at = self.assembly.board(mating.board), end_of(mating)
+        if at is None or board.found or board.panel:
+            return None
+        cut = board.ends(at[0])[at[1]]
+        local = self.solids[board.id].local
+        corners = tuple(p for piece in local for f in piece.facets if f.name == mating.facet for p in piece.corners(f))
+        if not corners:
+            return None
+        normal = self._cutter(board, at[0], cut)
+        if normal is None or abs(normal[0]) < ALONG_THE_BOARD:
+            raise CutError("along_the_board", (board.id,))
+        return MadeEnd(board, cut, normal, corners)
