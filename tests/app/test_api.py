@@ -1,7 +1,9 @@
 import csv
 import io
+import re
 import tempfile
 import unittest
+from math import asin, cos, degrees, radians, sin
 from pathlib import Path
 from typing import Any
 
@@ -10,6 +12,7 @@ from werkzeug.test import TestResponse
 
 from fennup.app.factory import create_app
 from fennup.app.services import demo
+from fennup.core.kinds.catalogue import KINDS
 from tests.core.frames import box, level, regular
 
 HEXAGON = regular(6, 40.0, "opening_flats", mm=300.0)
@@ -236,9 +239,43 @@ class Documents(Api):
         rows = list(csv.DictReader(io.StringIO(answer.text)))
         self.assertEqual([(r["Part"], r["Count"]) for r in rows], [("B", "1"), ("C", "5"), ("H", "1")])
         self.assertAlmostEqual(float(rows[0]["Length mm"]), 239.4756, places=4)
-        self.assertEqual(rows[0]["Left miter deg"], "-45.0000")
-        self.assertIn("Mirror image", rows[2]["Left or right"])
+        self.assertEqual(rows[0]["Left miters deg"], "-45.0000")
+        self.assertIn("As rail B turned over", rows[2]["Left or right"])
         self.assertFalse(any(cell.startswith("=") for row in rows for cell in row.values()))
+
+    def rows_of(self, spec: dict) -> list[dict[str, str]]:
+        project = self.new(name="Paper", spec=spec)
+        return list(csv.DictReader(io.StringIO(self.client.get(f"/api/projects/{project['id']}/cut-list.csv").text)))
+
+    def test_whoever_cuts_by_the_list_leaves_nothing_out(self) -> None:
+        starts = {code: spec for kind in KINDS.values() for code, spec in kind.starts.items()}
+        hip = self.rows_of(starts["hip"])[0]
+        # A hip's foot: two cheeks and a seat, its head two cheeks; both halves of its backing.
+        self.assertEqual(
+            [len(hip[f"{end} {what} deg"].split("; ")) for end in ("Left", "Right") for what in ("miters", "bevels")],
+            [3, 3, 2, 2],
+        )
+        self.assertEqual([name for name, _ in (rip.split() for rip in hip["Rip bevels deg"].split("; "))], ["upper", "backing"])
+        self.assertIn("before it is ripped", hip["Section"])
+        gable = next(row for row in self.rows_of(starts["gable"] | {"shape": starts["gable"]["shape"] | {"foot": "birdsmouth"}}))
+        self.assertRegex(gable["All lengths and marks"], r"Birdsmouth, its heel from the head .*heel .* plumb, seat .* level")
+        lap = self.rows_of(starts["crossing"])[0]
+        self.assertRegex(lap["All lengths and marks"], r"Lap 1, first shoulder from the left end: .* deep from the")
+        rows = [
+            {"board": "A", "count": 2, "diameter_mm": 8.0, "up_mm": 20.0},
+            {"board": "A", "count": 3, "diameter_mm": 6.0, "up_mm": 40.0},
+        ]
+        drilled = self.rows_of(
+            regular(8, 58.0, "outside_side", mm=205.5, rabbet={"width_mm": 9.0, "depth_mm": 7.0}) | {"holes": rows}
+        )
+        holed = next(row for row in drilled if row["Part"] == "A")
+        self.assertEqual(len(re.findall(r"Holes, row \d", holed["All lengths and marks"])), 2)
+        self.assertIn("8 mm wide", holed["All lengths and marks"])
+        self.assertIn("Rabbet along the opening edge 9 mm, wide, 7 mm deep from the back", holed["Along the board"])
+        leaning = self.rows_of(box({"form": "rectangle", "width_mm": 300.0, "depth_mm": 300.0}, 200.0, slope_deg=15.0))[0]
+        # Square in plan, 15 degrees: the tilt is asin(cos 15 sin 45).
+        self.assertIn("blade tilted 43.08°", leaning["Left end"])
+        self.assertEqual(leaning["Left bevels deg"], f"{-degrees(asin(cos(radians(15)) * sin(radians(45)))):.4f}")
 
     def test_every_number_can_say_where_it_comes_from(self) -> None:
         sheet = self.new()["sheet"]

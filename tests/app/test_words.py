@@ -107,7 +107,7 @@ class WhyANumberIsWhatItIs(unittest.TestCase):
         left, right = (" ".join(end.why) for end in sheet.parts[0].ends)
         self.assertIn("D runs through; this end stands on its opening edge", left)
         self.assertIn("This rail runs through", right)
-        self.assertEqual([end.leans for end in sheet.parts[0].ends], ["square across", "square across"])
+        self.assertEqual([end.cuts[0].leans for end in sheet.parts[0].ends], ["square across", "square across"])
 
 
 class WordsForABox(unittest.TestCase):
@@ -118,8 +118,8 @@ class WordsForABox(unittest.TestCase):
     def test_a_wall_is_told_by_its_own_edges_and_sides(self) -> None:
         part = self.sheet(box(level(300.0, 300.0), 200.0, slope_deg=15.0)).parts[0]
         self.assertEqual(part.name, "Front, right side, back and left side")
-        self.assertEqual([e.leans for e in part.ends], ["long point on the top edge"] * 2)
-        self.assertEqual(part.ends[0].bevel, "blade tilted 43.08°, outside longer")
+        self.assertEqual([e.cuts[0].leans for e in part.ends], ["long point on the top edge"] * 2)
+        self.assertEqual(part.ends[0].cuts[0].bevel, "blade tilted 43.08°, outside longer")
         self.assertEqual([(e.label, e.note) for e in part.edges], [
             ("Rip the top edge", "the outside stays wider there"), ("Rip the bottom edge", "the inside stays wider there"),
         ])  # fmt: skip

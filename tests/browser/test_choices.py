@@ -35,7 +35,7 @@ class Choosing(InTheBrowser):
         expect(page.get_by_role("contentinfo")).to_contain_text("Every joint closes.")
         page.get_by_role("tab", name="Parts").click()
         page.locator("aside").get_by_role("button", name=re.compile("^H")).first.click()
-        expect(page.get_by_text("Mirror image of rail B: do not mix them up.")).to_be_visible()
+        expect(page.get_by_text("As rail B turned over: mark the side that shows before you cut.")).to_be_visible()
 
     def test_a_corner_is_moved_by_keyboard_and_set_down_in_one_step(self) -> None:
         page = self.page

@@ -98,8 +98,9 @@ class RectanglesAndOpenFrames(unittest.TestCase):
         self.assertAlmostEqual(opening, 205.5 - 58 * tan(radians(22.5)) + 58, places=9)
         self.assertAlmostEqual(opening, 239.4756, places=4)
         self.assertAlmostEqual(miters(frame, "B")[0], -45.0, places=9)
-        hands = {p.id: p.mirror_of for p in frame.parts}
-        self.assertEqual(hands, {"B": None, "C": None, "H": "B"})
+        # A plain board: turned over it would fit at the other end, and show its back.
+        hands = {p.id: (p.mirror_of, p.turned_over_of) for p in frame.parts}
+        self.assertEqual(hands, {"B": (None, None), "C": (None, None), "H": (None, "B")})
         self.assertEqual((frame.closing.state, frame.closing.open_side), ("exact", True))
 
     def test_a_loose_end_cut_square_keeps_the_whole_outer_edge(self) -> None:

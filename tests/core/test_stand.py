@@ -66,9 +66,12 @@ class ALegThatLeansTwoWays(unittest.TestCase):
         area = made.solids["AB"].volume() / (450 * spread(8, 8))
         self.assertAlmostEqual(area, 45**2 / cos(asin(sin(radians(8)) ** 2)), places=6)
 
-    def test_left_hand_legs_are_the_mirror_images_of_right_hand_ones(self) -> None:
-        parts = {part.id: part for part in solved(four(6, 11)).parts}
-        self.assertEqual((parts["AB"].boards, parts["BC"].boards, parts["BC"].mirror_of), (("AB", "CD"), ("BC", "DA"), "AB"))
+    def test_legs_between_level_cuts_are_one_part_and_those_with_plumb_heads_come_in_two_hands(self) -> None:
+        # Between parallel cuts a leg is the same turned about its middle, and so is its mirror image.
+        self.assertEqual([part.boards for part in solved(four(6, 11)).parts], [("AB", "BC", "CD", "DA")])
+        plan = {"form": "pairs", "top_width_mm": 300.0, "front_splay_deg": 6.0, "side_splay_deg": 14.0}
+        parts = [(part.boards, part.mirror_of) for part in solved(four(6, 11) | {"plan": plan}).parts]
+        self.assertEqual(parts, [(("AB", "CD"), None), (("BC", "DA"), "AB")])
 
     def test_three_legs_stand_on_a_circle(self) -> None:
         plan = {"form": "round", "legs": 3, "top_side_mm": 200.0, "lean_deg": 15.0}

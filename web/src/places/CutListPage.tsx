@@ -2,9 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, useParams } from "react-router";
 import { fetched } from "../api/call";
-import type { Project } from "../api/types";
+import type { Part, Project } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FigureText } from "../ui/FigureText";
+
+/** Room for the red dots of the long points. */
+const PART_PAD = { left: 10, right: 10, top: 10, bottom: 10 };
 
 /** One clean page to take to the saw. */
 export function CutListPage() {
@@ -18,7 +21,7 @@ export function CutListPage() {
   if (query.isError) return <p className="p-6">{query.error.message}</p>;
   if (!project) return <p className="p-6">Opening…</p>;
   const { sheet } = project;
-  const front = sheet.views.find((v) => v.id === "front");
+  const front = sheet.views.find((v) => v.id === "front") ?? sheet.views[0];
   return (
     <main className="mx-auto max-w-[960px] px-6 py-5">
       <div className="no-print mb-4 flex flex-wrap gap-2">
@@ -40,51 +43,26 @@ export function CutListPage() {
       {front && (
         <Drawing
           view={{ ...front, grips: [] }}
-          label={`${project.name}, seen from the front`}
-          className="on-paper h-[380px] w-[640px] max-w-full"
+          label={`${project.name}: ${front.title}`}
+          className="on-paper h-[300px] w-[640px] max-w-full"
         />
       )}
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reachable by keyboard */}
-      <section aria-label="Parts" className="overflow-x-auto" tabIndex={0}>
-        <table className="w-full border-collapse text-left">
-          <caption className="py-2 text-left text-[20px] font-semibold">Parts</caption>
-          <thead>
-            <tr className="border-b-2 border-ink align-bottom">
-              {["Part", "Pieces", "Section", "Length", "Left end", "Right end"].map((heading) => (
-                <th key={heading} scope="col" className="py-1 pr-4 font-semibold">
-                  {heading}
-                </th>
-              ))}
+      <table className="cut-table">
+        <thead>
+          <tr>
+            <th scope="col">{project.name}: parts, each seen from its face</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sheet.parts.map((part) => (
+            <tr key={part.id}>
+              <td>
+                <PartBlock part={part} />
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            {sheet.parts.map((part) => (
-              <tr key={part.id} className="break-inside-avoid border-b border-line align-top">
-                <th scope="row" className="py-2 pr-4 font-semibold">
-                  {part.name}
-                  {part.hand_text && <span className="block text-[15px] font-normal">{part.hand_text}</span>}
-                </th>
-                <td className="py-2 pr-4">{part.members.length}</td>
-                <td className="py-2 pr-4">{part.section_text}</td>
-                <td className="py-2 pr-4">
-                  {part.ladder.map((rung) => (
-                    <span key={rung.id} className={`block ${rung.here ? "font-semibold" : "text-ink-2"}`}>
-                      <FigureText figure={rung.figure} className={rung.here ? "text-[20px]" : ""} />{" "}
-                      {rung.label.toLowerCase()}
-                    </span>
-                  ))}
-                </td>
-                {part.ends.map((end) => (
-                  <td key={end.end} className="py-2 pr-4">
-                    <FigureText figure={end.miter} className="text-[20px]" />
-                    <span className="block">{end.leans}</span>
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </section>
+          ))}
+        </tbody>
+      </table>
       <h2 className="mt-4 mb-1 text-[20px]">Saw</h2>
       <ul>
         {sheet.settings.map((setting) => (
@@ -112,5 +90,55 @@ export function CutListPage() {
         </>
       )}
     </main>
+  );
+}
+
+/** One part with all that is on its card: whoever cuts by the paper needs nothing else. */
+function PartBlock({ part }: { part: Part }) {
+  return (
+    <>
+      <h2 className="text-[20px]">
+        {part.name} <span className="figure">× {part.members.length}</span>
+        <span className="ml-3 text-[16px] font-normal">{part.section_text}</span>
+      </h2>
+      {part.hand_text && <p className="font-medium">{part.hand_text}</p>}
+      <Drawing
+        view={part.view}
+        label={`${part.name}, seen from its face, ${part.upper} up`}
+        className="on-paper my-1 h-24 w-full"
+        pad={PART_PAD}
+      />
+      <div className="grid grid-cols-[1fr_1fr_1.3fr] gap-x-5 max-sm:grid-cols-1">
+        {part.ends.map((end) => (
+          <div key={end.end}>
+            <h3 className="first-letter:uppercase">{end.name}</h3>
+            {end.cuts.map((cut, i) => (
+              <p key={`${cut.leans} ${cut.bevel} ${cut.miter.spoken}`}>
+                {end.cuts.length > 1 && `Cut ${i + 1}: `}
+                <FigureText figure={cut.miter} className="text-[20px]" /> {cut.leans}; {cut.bevel}
+              </p>
+            ))}
+          </div>
+        ))}
+        <div className={part.ends.length ? "" : "col-span-3"}>
+          {part.ladder.map((rung) => (
+            <p key={rung.id}>
+              <FigureText figure={rung.figure} className={rung.here ? "text-[24px]" : "text-[18px]"} />{" "}
+              <span className={rung.here ? "font-medium" : ""}>{rung.label}</span>: {rung.note}
+            </p>
+          ))}
+        </div>
+        {part.edges.length > 0 && (
+          <div className="col-span-3 max-sm:col-span-1">
+            {part.edges.map((edge) => (
+              <p key={`${edge.label} ${edge.figure.spoken}`}>
+                <span className="font-medium">{edge.label}</span>:{" "}
+                <FigureText figure={edge.figure} className="text-[20px]" /> {edge.note}
+              </p>
+            ))}
+          </div>
+        )}
+      </div>
+    </>
   );
 }

@@ -67,9 +67,17 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
           <details key={end.end} className="border border-ink p-2.5">
             <summary className="list-none">
               <span className="block text-ink-2">{end.name}</span>
-              <FigureText figure={end.miter} className="text-[30px] leading-tight" />
-              <span className="block">{end.leans}</span>
-              <span className="block">{end.bevel}</span>
+              {end.cuts.map((cut, i) => (
+                <span key={`${cut.leans} ${cut.bevel} ${cut.miter.spoken}`} className="block">
+                  {i > 0 && <span className="block text-ink-2">then</span>}
+                  <FigureText
+                    figure={cut.miter}
+                    className={`leading-tight ${i ? "text-[22px]" : "text-[30px]"}`}
+                  />
+                  <span className="block">{cut.leans}</span>
+                  <span className="block">{cut.bevel}</span>
+                </span>
+              ))}
               <span className="text-[15px] text-ink-2 underline decoration-dotted">why</span>
             </summary>
             <ul className="mt-1 text-[15px]">
@@ -83,7 +91,10 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
         ))}
       </div>
       {part.edges.map((edge) => (
-        <p key={edge.label} className="flex items-baseline justify-between gap-3 border-t border-line py-2">
+        <p
+          key={`${edge.label} ${edge.figure.spoken}`}
+          className="flex items-baseline justify-between gap-3 border-t border-line py-2"
+        >
           <span>
             {edge.label}
             <span className="block text-[15px] text-ink-2">{edge.note}</span>

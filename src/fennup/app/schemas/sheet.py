@@ -93,19 +93,25 @@ class RungOut(BaseModel):
     why: list[str]
 
 
-class EndOut(BaseModel):
-    """One end of a part in words."""
+class EndCutOut(BaseModel):
+    """One cut of an end in words."""
 
-    end: Literal["left", "right"]
     miter: Figure
-    name: str
     leans: str
     bevel: str
+
+
+class EndOut(BaseModel):
+    """One end of a part: its cuts in the order in which they are made."""
+
+    end: Literal["left", "right"]
+    name: str
+    cuts: list[EndCutOut]
     why: list[str]
 
 
 class EdgeOut(BaseModel):
-    """A long edge that is ripped."""
+    """What is worked along the whole board: a ripped edge, a rabbet, a groove."""
 
     label: str
     figure: Figure

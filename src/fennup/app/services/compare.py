@@ -84,7 +84,7 @@ def _told(part: PartOut) -> dict[str, str]:
     """What a part is cut by."""
     rung = next(rung for rung in part.ladder if rung.here)
     told = {"pieces": str(len(part.members)), "section": part.section_text, rung.label.lower(): spoken(rung.figure)}
-    return told | {end.name: f"{spoken(end.miter)}, {end.bevel}" for end in part.ends}
+    return told | {end.name: "; then ".join(f"{spoken(cut.miter)}, {cut.bevel}" for cut in end.cuts) for end in part.ends}
 
 
 def _settings(a: SheetOut, b: SheetOut) -> list[DifferenceOut]:

@@ -3,34 +3,53 @@
 import csv
 import io
 
-from fennup.app.schemas.sheet import SheetOut
+from fennup.app.schemas.sheet import PartOut, SheetOut
 from fennup.app.services.sheet import spoken
-from fennup.core.exchange.document import PartDocument, SolutionDocument
+from fennup.core.exchange.document import CutDocument, PartDocument, SolutionDocument
 
 HEADINGS = (
-    "Part", "Name", "Count", "Left or right", "Section", "Measure along", "Length", "Length mm", "Left miter deg",
-    "Left bevel deg", "Left end", "Right miter deg", "Right bevel deg", "Right end", "Long edges",
+    "Part", "Name", "Count", "Left or right", "Section", "Thickness mm", "Width before ripping mm", "Measure along", "Length",
+    "Length mm", "Left miters deg", "Left bevels deg", "Left end", "Right miters deg", "Right bevels deg", "Right end", "Rip bevels deg",
+    "Along the board", "All lengths and marks",
 )  # fmt: skip
 
 
 def cut_list_csv(sheet: SheetOut, solution: SolutionDocument) -> str:
-    """Comma-separated, with a heading row. Text that a spreadsheet would run as a formula is set as text."""
+    """Comma-separated, with a heading row; of an end with several cuts their angles in order. Text that a spreadsheet would run
+    as a formula is set as text."""
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(HEADINGS)
     for part, exact in zip(sheet.parts, solution.parts, strict=True):
         rung = next(r for r in part.ladder if r.here)
-        ends = []
-        for told in part.ends:
-            cut = (exact.ends.left if told.end == "left" else exact.ends.right)[0]
-            ends += [f"{cut.miter_deg:.4f}", f"{cut.bevel_deg:.4f}", f"{told.leans}, {told.bevel}"]
-        edges = "; ".join(f"{edge.label} {spoken(edge.figure)}, {edge.note}" for edge in part.edges)
         row = [
-            part.id, part.name, len(part.members), part.hand_text, part.section_text, rung.label, spoken(rung.figure),
-            f"{_length(exact, rung.id):.4f}", *(ends or [""] * 6), edges,
+            part.id, part.name, len(part.members), part.hand_text, part.section_text, f"{exact.section.thickness_mm:.4f}",
+            f"{exact.edges.width_before_ripping_mm:.4f}", rung.label, spoken(rung.figure), f"{_length(exact, rung.id):.4f}",
+            *_ends(part, exact), _rips(exact),
+            "; ".join(f"{edge.label} {spoken(edge.figure)}, {edge.note}" for edge in part.edges),
+            "; ".join(f"{r.label}: {spoken(r.figure)}, {r.note}" for r in part.ladder),
         ]  # fmt: skip
         writer.writerow([_harmless(cell) for cell in row])
     return out.getvalue()
+
+
+def _ends(part: PartOut, exact: PartDocument) -> list[str]:
+    """Angles and words of both ends; nothing of a panel's."""
+    found = []
+    for told in part.ends:
+        cuts: list[CutDocument] = exact.ends.left if told.end == "left" else exact.ends.right
+        found += [
+            "; ".join(f"{angle:.4f}" for angle in angles) for angles in ([c.miter_deg for c in cuts], [c.bevel_deg for c in cuts])
+        ]
+        found.append("; then ".join(f"{cut.leans}, {cut.bevel}" for cut in told.cuts))
+    return found or [""] * 6
+
+
+def _rips(exact: PartDocument) -> str:
+    """Both edges' bevels, upper first; nothing where both are square."""
+    upper, lower = exact.edges.upper, exact.edges.lower
+    found = {"upper": upper.rip_bevel_deg, "backing": upper.backing_bevel_deg or 0.0, "lower": lower.rip_bevel_deg}
+    return "; ".join(f"{name} {angle:.4f}" for name, angle in found.items() if angle)
 
 
 def _length(part: PartDocument, rung: str) -> float:
@@ -43,6 +62,11 @@ def _length(part: PartDocument, rung: str) -> float:
 
 def _harmless(cell: object) -> object:
     """A text that begins like a formula, with a quote before it; figures stay figures."""
-    if isinstance(cell, str) and cell[:1] in ("=", "+", "@", "\t", "\r"):
+    if isinstance(cell, str) and (cell[:1] in ("=", "+", "@", "\t", "\r") or (cell[:1] == "-" and not _is_figures(cell))):
         return f"'{cell}"
     return cell
+
+
+def _is_figures(cell: str) -> bool:
+    """Whether a cell holds nothing but figures: `-22.5`, `-22.5; -45`."""
+    return all(piece.strip().lstrip("-").replace(".", "", 1).isdecimal() for piece in cell.split(";"))

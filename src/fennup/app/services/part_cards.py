@@ -3,7 +3,7 @@
 import re
 from math import hypot
 
-from fennup.app.schemas.sheet import EdgeOut, EndOut, PartOut, RungOut
+from fennup.app.schemas.sheet import EdgeOut, EndCutOut, EndOut, PartOut, RungOut
 from fennup.app.services.drawings import view_out
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.members import end_word, in_sentence, sides_of
@@ -38,21 +38,18 @@ def part_out(solution: Solution, part: PartGroup, voice: Voice) -> PartOut:
     board, solid = solution.assembly.board(part.id), solution.solids[part.id]
     shapes, marks = part_shapes(board, solid)
     count = len(part.boards)
-    hand = ""
-    mirrors = next((p.id for p in solution.parts if p.mirror_of == part.id), part.mirror_of)
-    if mirrors:
-        hand = f"Mirror image of {in_sentence(solution.assembly.board(mirrors).name)}: do not mix them up."
     section = board.section
     size = f"{voice.say(section.thickness_mm)} thick"
     if not board.panel:
-        size = f"{voice.say(section.width_mm)} {'long' if board.stave else 'wide'}, {size}"
+        before = f" before it is {'sawn' if board.stave else 'ripped'}" if board.rips else ""
+        size = f"{voice.say(section.width_mm)} {'long' if board.stave else 'wide'}{before}, {size}"
     return PartOut(
         id=part.id,
         tag=part.id.rpartition("/")[2] if len(solution.assembly.inside) == 1 else part.id,
         name=part_name(solution, part),
         members=list(part.boards),
         count_text="one of it" if count == 1 else f"{count} alike",
-        hand_text=hand,
+        hand_text=_hand(solution, part),
         section_text=size,
         upper=words["upper"],
         view=view_out(View("part", shapes, marks), voice),
@@ -61,6 +58,17 @@ def part_out(solution: Solution, part: PartGroup, voice: Voice) -> PartOut:
         ladder=_outline(board, solid, voice) if board.panel else _ladder(solution, board, voice, words),
         ways=[] if board.panel else _ways(board, voice, words),
     )
+
+
+def _hand(solution: Solution, part: PartGroup) -> str:
+    """What it is the mirror image of, or would pass for when turned over."""
+    mirrors = part.mirror_of or next((p.id for p in solution.parts if p.mirror_of == part.id), None)
+    if mirrors:
+        return f"Mirror image of {in_sentence(solution.assembly.board(mirrors).name)}: do not mix them up."
+    over = part.turned_over_of or next((p.id for p in solution.parts if p.turned_over_of == part.id), None)
+    if over:
+        return f"As {in_sentence(solution.assembly.board(over).name)} turned over: mark the side that shows before you cut."
+    return ""
 
 
 def part_name(solution: Solution, part: PartGroup) -> str:
@@ -94,30 +102,29 @@ def _run(places: list[str]) -> str:
 
 
 def _end(solution: Solution, board: Board, end: End, voice: Voice, words: dict[str, str]) -> EndOut:
-    angles = end_cut(board.ends(end)[0])
-    longer = words["lower"] if angles.miter_deg > 0 else words["upper"]
-    leans = "square across" if abs(angles.miter_deg) < SQUARE_DEG else f"long point on the {longer}"
-    side = words["back"] if angles.bevel_deg > 0 else words["face"]
-    bevel = (
-        "blade upright"
-        if abs(angles.bevel_deg) < SQUARE_DEG
-        else f"blade tilted {voice.say_angle(abs(angles.bevel_deg))}, {side} longer"
-    )
-    if board.stave:
-        leans = f"taper, wider at the {longer}" if abs(angles.miter_deg) >= SQUARE_DEG else "no taper"
-    more = len(board.ends(end)) - 1
     return EndOut(
         end=end,
         name=f"{end} long edge, taper" if board.stave else f"{end_word(board, end)}, miter",
-        miter=voice.angle(abs(angles.miter_deg)),
-        leans=leans,
-        bevel=bevel + (f"; then {more} more cut{'s' if more > 1 else ''}" if more else ""),
+        cuts=[_end_cut(board, cut, voice, words) for cut in board.ends(end)],
         why=miter_lines(solution, board, end, voice),
     )
 
 
+def _end_cut(board: Board, cut: Plane, voice: Voice, words: dict[str, str]) -> EndCutOut:
+    angles = end_cut(cut)
+    longer = words["lower"] if angles.miter_deg > 0 else words["upper"]
+    square = abs(angles.miter_deg) < SQUARE_DEG
+    leans = "square across" if square else f"long point on the {longer}"
+    if board.stave:
+        leans = "no taper" if square else f"taper, wider at the {longer}"
+    side = words["back"] if angles.bevel_deg > 0 else words["face"]
+    upright = abs(angles.bevel_deg) < SQUARE_DEG
+    bevel = "blade upright" if upright else f"blade tilted {voice.say_angle(abs(angles.bevel_deg))}, {side} longer"
+    return EndCutOut(miter=voice.angle(abs(angles.miter_deg)), leans=leans, bevel=bevel)
+
+
 def _edges(board: Board, voice: Voice, words: dict[str, str]) -> list[EdgeOut]:
-    """How the long edges are ripped; nothing where both are left square."""
+    """What is worked along the whole board: how its long edges are ripped, and what is ploughed out of it."""
     made = []
     for side, plane in board.rips:
         bevel = rip_bevel_deg(plane)
@@ -126,6 +133,13 @@ def _edges(board: Board, voice: Voice, words: dict[str, str]) -> list[EdgeOut]:
             note = f"backing: from the middle down towards the {words['face' if bevel > 0 else 'back']}"
         verb = "Saw" if board.stave else "Rip"
         made.append(EdgeOut(label=f"{verb} the {words[side]}", figure=voice.angle(abs(bevel)), note=note))
+    rabbet, groove = board.section.rabbet, board.section.groove
+    if rabbet:
+        note = f"wide, {voice.say(rabbet.depth_mm)} deep from the {words['back']}"
+        made.append(EdgeOut(label=f"Rabbet along the {words['upper']}", figure=voice.length(rabbet.width_mm), note=note))
+    if groove:
+        note = f"in from the {words['lower']}; {voice.say(groove.width_mm)} wide, {voice.say(groove.depth_mm)} deep"
+        made.append(EdgeOut(label=f"Groove on the {words['back']}", figure=voice.length(groove.from_lower_mm), note=note))
     return made
 
 
@@ -163,8 +177,7 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
         )
     if board.section.rabbet:
         rungs.insert(1, _rabbet(board, voice, words, why))
-    if board.holes:
-        rungs.append(_holes(board, voice, words, why))
+    rungs += _holes(board, voice, words, why)
     for number, notch in enumerate(board.notches):
         rung = _lap if abs(notch.planes[-1].normal[2]) > 0.5 else _birdsmouth
         rungs.append(rung(board, number, voice, words, why))
@@ -186,21 +199,25 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
     return rungs
 
 
-def _holes(board: Board, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
-    """A row's centres as running figures from the left end, so that no rounding adds up."""
-    _, z = arris_line(board, "face_lower")
-    running = [hole.x_mm - extent_along(board, hole.y_mm, z)[0] for hole in board.holes]
-    first = board.holes[0]
-    low = first.y_mm - arris_line(board, "face_lower")[0]
-    return RungOut(
-        id="holes",
-        label=f"Holes, first centre from the {end_word(board, 'left')}",
-        note=f"running: {', '.join(voice.say(at) for at in running)}; {voice.say(low)} up from the {words['lower']}, "
-        f"{voice.say(first.diameter_mm)} wide",
-        figure=voice.length(running[0]),
-        here=False,
-        why=[f"Each centre is counted from the {end_word(board, 'left')} at its own height, on the face.", *why],
-    )
+def _holes(board: Board, voice: Voice, words: dict[str, str], why: list[str]) -> list[RungOut]:
+    """Every row's centres as running figures from the left end, so that no rounding adds up."""
+    low, z = arris_line(board, "face_lower")
+    rows: dict[tuple[float, float], list[float]] = {}
+    for hole in board.holes:
+        at = hole.x_mm - extent_along(board, hole.y_mm, z)[0]
+        rows.setdefault((round(hole.y_mm - low, 6), hole.diameter_mm), []).append(at)
+    return [
+        RungOut(
+            id=f"holes{k}",
+            label=f"Holes{f', row {k + 1}' if len(rows) > 1 else ''}, first centre from the {end_word(board, 'left')}",
+            note=f"running: {', '.join(voice.say(at) for at in running)}; {voice.say(up)} up from the {words['lower']}, "
+            f"{voice.say(diameter)} wide",
+            figure=voice.length(running[0]),
+            here=False,
+            why=[f"Each centre is counted from the {end_word(board, 'left')} at its own height, on the face.", *why],
+        )
+        for k, ((up, diameter), running) in enumerate(rows.items())
+    ]
 
 
 def _lap(board: Board, number: int, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:

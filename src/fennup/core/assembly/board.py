@@ -38,6 +38,7 @@ class Board:
     piece whose outline is its cuts. `reach`: how far the uncut piece goes along x, where the end cuts do not tell.
     A `stave` has its grain across, along y: its end cuts are then its tapered long edges. A `found` board is there already
     and is not cut. `role`: what sort of member it is (`leg`, `rail`, `rafter`, ...), which tells what its sides are called.
+    `shows`: its face is the show side, so that it may not be turned over.
     """
 
     id: str
@@ -56,6 +57,7 @@ class Board:
     holes: tuple[Hole, ...] = ()
     found: bool = False
     role: str = ""
+    shows: bool = False
 
     @property
     def grain(self) -> Vec:

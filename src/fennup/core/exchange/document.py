@@ -76,7 +76,8 @@ class EndsDocument(BaseModel):
 
 
 class PartDocument(BaseModel):
-    """One part: `members` are the boards that are this part, `mirror_of` the part that it is the mirror image of.
+    """One part: `members` are the boards that are this part, `mirror_of` the part that it is the mirror image of,
+    `turned_over_of` the one that it is when turned over, which then shows its back.
 
     A panel has no arrises: `outline_mm` are then the sides of its face, in order.
     """
@@ -86,6 +87,7 @@ class PartDocument(BaseModel):
     count: int
     members: list[str]
     mirror_of: str | None
+    turned_over_of: str | None
     section: SectionDocument
     arrises_mm: ArrisesDocument | None
     outline_mm: list[float] | None
@@ -314,6 +316,7 @@ def _parts(solution: Solution) -> list[PartDocument]:
                 count=len(part.boards),
                 members=list(part.boards),
                 mirror_of=part.mirror_of,
+                turned_over_of=part.turned_over_of,
                 section=SectionDocument(
                     width_mm=board.section.width_mm,
                     thickness_mm=board.section.thickness_mm,

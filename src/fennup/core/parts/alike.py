@@ -1,80 +1,133 @@
-"""Which boards are the same part, which are mirror images, and what they are called."""
+"""Which boards are the same part, which are mirror images, and how each is turned to lie as the first of its part."""
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, field
 
 from fennup.core.assembly.board import Board
-from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.vec import Vec, dot
 from fennup.core.parts.solid import Solid
 from fennup.core.stock.section import Section
 
 SAME_MM = 1e-5
+# Where a board's own axes go when it is turned: as it lies, end for end with its face up, over along its length, over end for
+# end; and each of these a quarter round, for a board as thick as it is wide.
+Turn = tuple[Vec, Vec, Vec]
+AS_IT_LIES: Turn = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+END_FOR_END: Turn = ((-1.0, 0.0, 0.0), (0.0, -1.0, 0.0), (0.0, 0.0, 1.0))
+OVER: Turn = ((1.0, 0.0, 0.0), (0.0, -1.0, 0.0), (0.0, 0.0, -1.0))
+OVER_END_FOR_END: Turn = ((-1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, -1.0))
+ANY_WAY = (AS_IT_LIES, END_FOR_END, OVER, OVER_END_FOR_END)
+A_QUARTER_ROUND = tuple((x, (-z[0], -z[1], -z[2]), y) for x, y, z in ANY_WAY)
+MIRRORED: Turn = ((-1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+# What shapes a board: a name and numbers each: a plane's normal and offset, a hole's place, side and diameter.
 Shape = list[tuple[str, tuple[float, ...]]]
 
 
 @dataclass(frozen=True)
 class PartGroup:
-    """Boards that are one part. `id` is the first board's; `mirror_of` the group whose mirror image this is."""
+    """Boards that are one part. `id` is the first board's.
+
+    `mirror_of` is the part whose mirror image this is, which does not fit in its place however it is turned; `turned_over_of`
+    the part that this one is when turned over, so that it would fit and show its back. `turns`: where the axes of the first
+    board go so that it lies as another one, for those that are not as it lies.
+    """
 
     id: str
     boards: tuple[str, ...]
-    mirror_of: str | None
+    mirror_of: str | None = None
+    turned_over_of: str | None = None
+    turns: dict[str, Turn] = field(default_factory=dict)
+
+    def turn_of(self, board: str) -> Turn:
+        """How the first board is turned to lie as that one."""
+        return self.turns.get(board, AS_IT_LIES)
 
 
 def group_parts(boards: tuple[Board, ...], solids: dict[str, Solid]) -> tuple[PartGroup, ...]:
-    """Boards whose solids coincide, end for end and face for face, in the order in which they come.
-
-    A mirror image is told apart even where turning a plain board over would make it: the face is the show side.
-    """
-    groups: list[tuple[Board, Shape, list[str], str | None]] = []
+    """Boards that coincide after some turn, in the order in which they come: after one that leaves the face up where that is
+    the show side, after any where no side is."""
+    found: list[tuple[Board, PartGroup]] = []
     for board in boards:
-        shape, mirrored = _shape(board, solids[board.id]), _mirror_images(board, solids[board.id])
-        mirror_of = None
-        for first, other, members, _ in groups:
-            if not _same_section(first.section, board.section):
+        shape = _shape(board, solids[board.id], AS_IT_LIES)
+        mirror_of = over_of = None
+        for place, (first, group) in enumerate(found):
+            if not _might_be(first, board, solids):
                 continue
-            if _coincide(shape, other):
-                members.append(board.id)
+            turn = next((t for t in _turns(first) if _coincide(_shape(first, solids[first.id], t), shape)), None)
+            if turn is not None:
+                turns = group.turns if turn == AS_IT_LIES else group.turns | {board.id: turn}
+                grown = PartGroup(group.id, (*group.boards, board.id), group.mirror_of, group.turned_over_of, turns)
+                found[place] = (first, grown)
                 break
-            if any(_coincide(image, other) for image in mirrored):
-                mirror_of = first.id
+            if any(_coincide(_shape(first, solids[first.id], t), shape) for t in _every_turn(first)):
+                over_of = group.id
+            elif any(_coincide(_shape(first, solids[first.id], _then(t, MIRRORED)), shape) for t in _every_turn(first)):
+                mirror_of = group.id
         else:
-            groups.append((board, shape, [board.id], mirror_of))
-    return tuple(PartGroup(first.id, tuple(members), mirror_of) for first, _, members, mirror_of in groups)
+            found.append((board, PartGroup(board.id, (board.id,), mirror_of, over_of)))
+    return tuple(group for _, group in found)
 
 
-def _shape(board: Board, solid: Solid) -> Shape:
-    """Every plane that shapes the board, named, its offset counted from the board's left end."""
-    low, _ = solid.extent_x()
-    return [(name, (*p.normal, p.offset - p.normal[0] * low)) for name, p in _planes(board)]
+def turned(turn: Turn, v: Vec) -> Vec:
+    """A direction along a board's axes after a turn."""
+    x, y, z = turn
+    a, b, c = v
+    return (x[0] * a + y[0] * b + z[0] * c, x[1] * a + y[1] * b + z[1] * c, x[2] * a + y[2] * b + z[2] * c)
 
 
-def _mirror_images(board: Board, solid: Solid) -> list[Shape]:
-    """The same for the board's mirror image, end for end; and face for back, where both sides are alike before it is cut."""
+def turned_back(turn: Turn, v: Vec) -> Vec:
+    """The direction that the turn has brought there."""
+    return (dot(turn[0], v), dot(turn[1], v), dot(turn[2], v))
+
+
+def _then(first: Turn, second: Turn) -> Turn:
+    """The turn `first` of what `second` has turned."""
+    return (turned(first, second[0]), turned(first, second[1]), turned(first, second[2]))
+
+
+def _turns(board: Board) -> Iterator[Turn]:
+    """The turns after which a board may be used in another's place."""
+    return (turn for turn in _every_turn(board) if not board.shows or turn[2] == AS_IT_LIES[2])
+
+
+def _every_turn(board: Board) -> tuple[Turn, ...]:
+    """All that bring its section onto itself."""
+    section = board.section
+    if section.rabbet or section.groove:
+        return (AS_IT_LIES,)
+    square = abs(section.width_mm - section.thickness_mm) < SAME_MM
+    return (*ANY_WAY, *A_QUARTER_ROUND) if square else ANY_WAY
+
+
+def _might_be(a: Board, b: Board, solids: dict[str, Solid]) -> bool:
+    """Whether the quickest signs do not speak against it: section, kind of work, length."""
+    if not _same_section(a.section, b.section) or (a.panel, a.stave, a.shows) != (b.panel, b.stave, b.shows):
+        return False
+    if len(_planes(a)) != len(_planes(b)):
+        return False
+    (low_a, high_a), (low_b, high_b) = solids[a.id].extent_x(), solids[b.id].extent_x()
+    return abs((high_a - low_a) - (high_b - low_b)) < SAME_MM
+
+
+def _shape(board: Board, solid: Solid, turn: Turn) -> Shape:
+    """Everything that shapes a board when it is turned so, counted from what is then its left end."""
     low, high = solid.extent_x()
-    planes = _planes(board)
-    ends = {"left": "right", "right": "left"}
-    images: list[Shape] = [
-        [(ends.get(name, name), (-p.normal[0], *p.normal[1:], p.offset - p.normal[0] * high)) for name, p in planes]
-    ]
-    if board.section.rabbet is None and board.section.groove is None:
-        halves = {"upper": "backing", "backing": "upper"} if board.backing else {}
-        turned: Shape = [
-            (halves.get(name, name), (*p.normal[:2], -p.normal[2], p.offset - p.normal[0] * low)) for name, p in planes
-        ]
-        images.append(turned)
-    return images
+    left = low if turn[0][0] > 0 else -high
+    shape: Shape = []
+    for name, normal, offset in _planes(board):
+        n = turned(turn, normal)
+        shape.append((name, (*n, offset - n[0] * left)))
+    for hole in board.holes:
+        x, y, z = turned(turn, (hole.x_mm, hole.y_mm, 0.0))
+        shape.append(("hole", (x - left, y, z, *turned(turn, (0.0, 0.0, 1.0)), hole.diameter_mm)))
+    return shape
 
 
-def _planes(board: Board) -> list[tuple[str, Plane]]:
-    """Cuts and rips with the side that they make."""
-    rips = (("lower", board.lower_rip), ("upper", board.upper_rip), ("backing", board.backing))
-    return [
-        *(("left", p) for p in board.left),
-        *(("right", p) for p in board.right),
-        *((name, p) for name, p in rips if p),
-        *(("hole", Plane((hole.diameter_mm, hole.y_mm, 1.0), hole.x_mm)) for hole in board.holes),
-        *(("notch", p) for notch in board.notches for p in notch.planes),
-    ]
+def _planes(board: Board) -> list[tuple[str, Vec, float]]:
+    """Cuts, rips and the sides of notches."""
+    cuts = [("cut", p.normal, p.offset) for p in (*board.left, *board.right)]
+    rips = [("rip", p.normal, p.offset) for _, p in board.rips]
+    return [*cuts, *rips, *(("notch", p.normal, p.offset) for notch in board.notches for p in notch.planes)]
 
 
 def _same_section(a: Section, b: Section) -> bool:
@@ -84,10 +137,10 @@ def _same_section(a: Section, b: Section) -> bool:
 
 
 def _coincide(a: Shape, b: Shape) -> bool:
-    """Whether the same sides lie in the same planes, to SAME_MM, in whatever order they are cut."""
+    """Whether the same things lie in the same places, to SAME_MM, in whatever order they are cut."""
     left = list(b)
-    for name, plane in a:
-        same = next((k for k, (other, p) in enumerate(left) if other == name and _near(plane, p)), None)
+    for name, figures in a:
+        same = next((k for k, (other, f) in enumerate(left) if other == name and _near(figures, f)), None)
         if same is None:
             return False
         del left[same]

@@ -3,12 +3,12 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from fennup.core.assembly.board import Board, End
+from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.assembly.model import Assembly, Mating
 from fennup.core.errors import CutError
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.vec import Vec
-from fennup.core.parts.alike import PartGroup
+from fennup.core.geometry.vec import Vec, dot
+from fennup.core.parts.alike import PartGroup, turned, turned_back
 from fennup.core.parts.solid import Solid
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.pose import FLAT, BladeAngles, blade_angles, cut_normal
@@ -43,16 +43,23 @@ class MadeEnd:
         return [(-(m[1] * y + m[2] * z) / m[0], y, z) for _, y, z in self.corners]
 
 
-def rounded_to(parts: tuple[PartGroup, ...], settings: tuple[Setting, ...], machine: Machine) -> Cutter:
+def rounded_to(boards: dict[str, Board], parts: tuple[PartGroup, ...], settings: tuple[Setting, ...], machine: Machine) -> Cutter:
     """Every cut at the nearest angles that the saw's scales can show, the board lying as it is planned to."""
     pose = {(use.part, use.end, use.index): use.pose for setting in settings for use in setting.uses}
-    leader = {board: part.id for part in parts for board in part.boards}
+    group_of = {board: part for part in parts for board in part.boards}
 
-    def cut_at(board: Board, end: End, cut: Plane) -> Vec | None:
-        lying = pose.get((leader[board.id], end, board.ends(end).index(cut)), FLAT[0])
-        exact = blade_angles(cut, lying)
+    def cut_at(board: Board, _: End, cut: Plane) -> Vec | None:
+        # Cut as the first board of its part is, wherever that has this cut when it is turned to lie as this one.
+        group = group_of[board.id]
+        turn = group.turn_of(board.id)
+        normal = turned_back(turn, cut.normal)
+        first = boards[group.id]
+        places = [(end, i) for end in ENDS for i in range(len(first.ends(end)))]
+        end, index = max(places, key=lambda at: dot(first.ends(at[0])[at[1]].normal, normal))
+        lying = pose.get((group.id, end, index), FLAT[0])
+        exact = blade_angles(first.ends(end)[index], lying)
         set_to = BladeAngles(machine.swing_as_set(exact.swing_deg), machine.tilt_as_set(exact.tilt_deg), exact.kept)
-        return cut_normal(set_to, lying)
+        return turned(turn, cut_normal(set_to, lying))
 
     return cut_at
 

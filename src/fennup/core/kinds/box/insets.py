@@ -145,7 +145,9 @@ def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Add
         at = tuple((a + b) / 2 + out[k] * width / 2 for k, (a, b) in enumerate(zip(start, end, strict=True)))
         origin: Vec = (at[0], at[1], top + cap.thickness_mm / 2)
         frame = Frame(origin, wall.along, (-out[0], -out[1], 0.0), UP)
-        boards[wall.letter] = Board(f"cap {wall.letter}", f"Cap {wall.letter}", Section(width, cap.thickness_mm), frame)
+        boards[wall.letter] = Board(
+            f"cap {wall.letter}", f"Cap {wall.letter}", Section(width, cap.thickness_mm), frame, shows=True
+        )
     letters = list(boards)
     for i, a in enumerate(letters):
         b = letters[(i + 1) % count]

@@ -102,7 +102,7 @@ def _rail(spec: FlatFrameSpec, side: Side) -> Board:
     )
     rabbet = Rabbet(spec.rabbet.width_mm, spec.rabbet.depth_mm) if spec.rabbet else None
     section = Section(spec.width_of(side.letter), spec.board.thickness_mm, rabbet)
-    return Board(side.letter, rail_name(spec, side.letter), section, Frame(origin, x, y, (0.0, 0.0, 1.0)))
+    return Board(side.letter, rail_name(spec, side.letter), section, Frame(origin, x, y, (0.0, 0.0, 1.0)), shows=True)
 
 
 def _edges(side: Side, through: tuple[float, float], way: tuple[float, float]) -> Edges:

@@ -44,7 +44,16 @@ def pyramid(spec: RoofSpec, shape: Pyramid) -> Assembly:
         eaves = {"level": Plane(DOWN, 0.0), "plumb": plane_through(foot, level), "square": None}[shape.eaves]
         rip = frame.plane_to_local(eaves) if eaves else None
         boards.append(
-            Board(letter, f"Panel {letter}", Section(slant + extra, thick), frame, stave=True, role="panel", lower_rip=rip)
+            Board(
+                letter,
+                f"Panel {letter}",
+                Section(slant + extra, thick),
+                frame,
+                stave=True,
+                role="panel",
+                lower_rip=rip,
+                shows=True,
+            )
         )
     joints = []
     for i in range(n):
@@ -92,7 +101,7 @@ def lean_to(spec: RoofSpec, shape: LeanTo) -> Assembly:
         along: Vec = (-out[1], 0.0, 0.0)
         inside = at - out[1] * thick / 2
         frame = Frame((0.0, inside, high / 2), along, UP, out)
-        board = Board(id, name, Section(high, thick), frame, role="wall")
+        board = Board(id, name, Section(high, thick), frame, role="wall", shows=True)
         board = board.with_cut("left", _end(along, -1, half)).with_cut("right", _end(along, 1, half))
         return replace(board, upper_rip=frame.plane_to_local(slope))
 
@@ -106,7 +115,8 @@ def lean_to(spec: RoofSpec, shape: LeanTo) -> Assembly:
         frame = Frame((out[0] * (half - thick / 2), deep / 2, shape.back_mm / 2), along, UP, out)
         reach = deep / 2 + 1.0
         side = bitten(
-            Board(id, name, Section(shape.back_mm, thick), frame, panel=True, reach=(-reach, reach), role="side"), within
+            Board(id, name, Section(shape.back_mm, thick), frame, panel=True, reach=(-reach, reach), role="side", shows=True),
+            within,
         )
         boards.append(side)
         for end in ("left", "right"):
@@ -120,7 +130,9 @@ def lean_to(spec: RoofSpec, shape: LeanTo) -> Assembly:
     long = deep / cos(pitch) + 2 * over
     middle = add((0.0, deep / 2, (shape.front_mm + shape.back_mm) / 2), scale(slope.normal, thick / 2))
     frame = Frame(middle, X, down, slope.normal)
-    lid = Board("lid", "Lid", Section(long, thick), frame, panel=True, reach=(-half - over - 1, half + over + 1), role="lid")
+    lid = Board(
+        "lid", "Lid", Section(long, thick), frame, panel=True, reach=(-half - over - 1, half + over + 1), role="lid", shows=True
+    )
     lid = lid.with_cut("left", Plane(LEFT, half + over)).with_cut("right", Plane(X, half + over))
     boards.append(lid)
     low, high = Spot("front", "left", "upper", "face"), Spot("back", "right", "upper", "face")

@@ -96,7 +96,7 @@ def add_ring(spec: StandSpec, hoop: Hoop, k: int, sides: Sequence[Flank], legs: 
         leans = abs(out[2]) > 1e-12
         id = f"ring {flank.letter}{k + 1 if len(spec.rings) > 1 else ''}"
         boards[flank.letter] = Board(
-            id, f"Ring {id[5:]}", Section(spread, thick), frame, role="ring",
+            id, f"Ring {id[5:]}", Section(spread, thick), frame, role="ring", shows=True,
             upper_rip=frame.plane_to_local(high) if leans else None, lower_rip=frame.plane_to_local(low) if leans else None,
         )  # fmt: skip
     for i, name in enumerate(spec.legs):
