@@ -44,12 +44,12 @@ export function ClosingBar({ sheet, onTouch }: { sheet: Sheet; onTouch: (part: s
                         <span className="mt-1 flex flex-wrap gap-1.5">
                           {finding.parts.map((part) => (
                             <button
-                              key={part}
+                              key={part.id}
                               type="button"
                               className="plain-button"
-                              onClick={() => onTouch(part)}
+                              onClick={() => onTouch(part.id)}
                             >
-                              Rail {part}
+                              {part.name}
                             </button>
                           ))}
                         </span>

@@ -2,7 +2,7 @@
 
 from fennup.app.schemas.sheet import ControlOut, DimensionOut, OptionOut, ViewOut
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import GROUPS, VIEWS, VIEWS_SHORT, label
+from fennup.app.wording.labels import GROUPS, VIEWS, VIEWS_SHORT, Counts, label
 from fennup.core.drawing.view import Control, Dimension, View
 
 
@@ -18,7 +18,7 @@ def _label(c: Control) -> str:
 NUMBERED = ("corner", "shelf_height", "shelf_thickness")
 
 
-def view_out(view: View, voice: Voice, sides: int = 4) -> ViewOut:
+def view_out(view: View, voice: Voice, sides: Counts = 4) -> ViewOut:
     """A drawing with its figures worded."""
     return ViewOut(
         id=view.id,
@@ -31,7 +31,7 @@ def view_out(view: View, voice: Voice, sides: int = 4) -> ViewOut:
     )
 
 
-def _dimension(d: Dimension, voice: Voice, sides: int) -> DimensionOut:
+def _dimension(d: Dimension, voice: Voice, sides: Counts) -> DimensionOut:
     return DimensionOut(
         id=d.id,
         label=label(d.label, sides),

@@ -29,7 +29,7 @@ from fennup.core.solve import Solution
 
 SQUARE_DEG = 1e-9
 NUMBERED = re.compile(r"(.+) (\w{1,3})")
-PLURALS = {"Shelf": "Shelves"}
+PLURALS = {"Shelf": "Shelves", "Foot": "Feet"}
 
 
 def part_out(solution: Solution, part: PartGroup, voice: Voice) -> PartOut:

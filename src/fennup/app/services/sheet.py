@@ -7,8 +7,8 @@ from fennup.app.schemas.sheet import SettingOut, SheetOut, SizeOut, UseOut
 from fennup.app.services.drawings import control_out, view_out
 from fennup.app.services.part_cards import part_name, part_out
 from fennup.app.wording.figures import Figure, Voice
-from fennup.app.wording.labels import PART, WHOLE, facts_told, label
-from fennup.app.wording.members import end_word, sides_of
+from fennup.app.wording.labels import PART, WHOLE, Counts, facts_told, label
+from fennup.app.wording.members import counts_of, end_word, sides_of
 from fennup.app.wording.verdicts import closing_line, finding_line, simple_lines
 from fennup.app.wording.why import given_lines
 from fennup.core.drawing.saw_views import operator_view
@@ -32,7 +32,7 @@ def sheet_of(
     """The whole sheet of one project; while a change is only looked at, without the controls, which are as saved."""
     kind = KINDS[solution.spec.kind]
     told = kind.describe(solution.spec, solution.ruler, solution.solids)
-    sides = solution.spec.sides
+    sides = counts_of(solution)
     alone = len(solution.assembly.inside) == 1  # a single assembly with fitted pieces needs no name
     return SheetOut(
         whole=WHOLE[kind.name],
@@ -46,9 +46,9 @@ def sheet_of(
         sizes=[
             SizeOut(
                 id=s.measure,
-                label=label(s.measure.rpartition("/")[2] if alone else s.measure, sides),
+                label=_own_label(s.measure, sides) if alone else label(s.measure, sides),
                 whose="" if alone else s.measure.rpartition("/")[0],
-                own=label(s.measure.rpartition("/")[2], sides),
+                own=_own_label(s.measure, sides),
                 figure=voice.of(s.value, s.unit),
                 standing=s.standing,
                 acts=s.acts,
@@ -65,10 +65,15 @@ def sheet_of(
     )
 
 
+def _own_label(measure: str, sides: Counts) -> str:
+    """What a size is called within its assembly."""
+    return label(measure, sides).removeprefix(f"{measure.rpartition('/')[0]}: ")
+
+
 def _setting(solution: Solution, s: Setting, voice: Voice) -> SettingOut:
     saw = solution.machine
     side = "right" if s.swing_deg > 0 else "left"
-    square = abs(s.swing_deg) < 1e-9
+    square, upright = abs(s.swing_as_set_deg) < 1e-9, abs(s.tilt_as_set_deg) < 1e-9
     why_not = "" if s.reachable else _past(saw, s, voice)
     shown = saw.swing_shown(s.swing_as_set_deg)
     return SettingOut(
@@ -76,7 +81,7 @@ def _setting(solution: Solution, s: Setting, voice: Voice) -> SettingOut:
         shown=voice.angle(shown),
         direction="square cut" if square else f"swing to the {side}",
         tilt="blade upright"
-        if abs(s.tilt_deg) < 1e-9
+        if upright
         else f"tilt {voice.say_angle(saw.tilt_shown(s.tilt_as_set_deg))} to the {'left' if s.tilt_deg > 0 else 'right'}",
         exact=_exactly(saw, s),
         reachable=s.reachable,

@@ -51,9 +51,12 @@ class Voice:
         return Figure(whole=text, unit="°", spoken=f"{text} degrees", typed=exact)
 
     def gap(self, mm: float) -> Figure:
-        """A gap that somebody may type over: in mm on every tape, and typed back with its unit."""
-        text = f"{mm:.3f}".rstrip("0").rstrip(".")
-        return Figure(whole=text, unit="mm", spoken=f"{text} millimetres", typed=f"{text} mm")
+        """A gap that somebody may type over: too small for the tape's marks, so in decimals of its unit."""
+        inches = self.tape.unit == "in"
+        text = f"{mm / 25.4 if inches else mm:.{4 if inches else 3}f}".rstrip("0").rstrip(".")
+        return Figure(
+            whole=text, unit="″" if inches else "mm", spoken=f"{text} {'inches' if inches else 'millimetres'}", typed=text
+        )
 
     def count(self, number: float) -> Figure:
         """A whole number."""
@@ -78,6 +81,15 @@ class Voice:
     def small(self, mm: float) -> str:
         """A gap: too small for a tape, so in tenths of mm or thousandths of an inch."""
         return f"{mm:.2f} mm" if self.tape.unit == "mm" else f"{mm / 25.4:.3f}″"
+
+    def apart(self, more: float, less: float) -> tuple[str, str]:
+        """Two gaps of which the first is the larger, with as many decimals as it takes to see that."""
+        factor, unit = (1.0, " mm") if self.tape.unit == "mm" else (25.4, "″")
+        for digits in range(2 if self.tape.unit == "mm" else 3, 9):
+            texts = (f"{more / factor:.{digits}f}{unit}", f"{less / factor:.{digits}f}{unit}")
+            if texts[0] != texts[1]:
+                break
+        return texts
 
     def say_angle(self, deg: float) -> str:
         """An angle inside a sentence."""

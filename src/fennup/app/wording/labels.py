@@ -177,7 +177,11 @@ VIEWS = {
 VIEWS_SHORT = {"front": "Front", "above": "From above", "side": "Side"}
 
 
-def label(code: str, sides: int = 4) -> str:
+# How many sides there are, or of several assemblies each: an odd number has no opposite sides.
+Counts = int | dict[str, int]
+
+
+def label(code: str, sides: Counts = 4) -> str:
     """The words for a code; a code with a colon is about the thing after it."""
     if code in LABELS:
         return LABELS[code]
@@ -188,7 +192,7 @@ def label(code: str, sides: int = 4) -> str:
         return f"{begins} on {called}, from its {STARTS_AT[start]}"
     whose, slash, rest = code.partition("/")
     if slash:
-        return f"{whose}: {label(rest, sides)}"
+        return f"{whose}: {label(rest, sides.get(whose, 4) if isinstance(sides, dict) else sides)}"
     if code.startswith("on:"):
         return f"on {code[3:]}"
     if code.startswith("add:"):
@@ -214,7 +218,7 @@ def label(code: str, sides: int = 4) -> str:
         return f"corner {which}"
     if kind in ("width", "depth"):
         return f"{LINES[line]}, {kind}" if line not in ("opening", "outside") else f"{LINES[line]} {kind}"
-    words = KINDS_ODD if sides % 2 else KINDS_EVEN
+    words = KINDS_ODD if isinstance(sides, int) and sides % 2 else KINDS_EVEN
     return f"{LINES[line]}, {words.get(kind, kind)}"
 
 

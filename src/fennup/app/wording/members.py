@@ -1,7 +1,9 @@
 """What boards, their sides and ends and the joints between them are called, by what they do in the assembly."""
 
+from typing import Any
+
+from fennup.app.wording.labels import Counts
 from fennup.core.assembly.board import Board, End
-from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
 
 # Pieces let in between the boards that go round: as they lie with their face towards the reader.
@@ -22,7 +24,12 @@ SIDES["panel"] = {"face": "weather side", "back": "underside", "upper": "point",
 SIDES["side"] = OUT_AND_UP
 SIDES["lid"] = {"face": "weather side", "back": "underside", "upper": "back edge", "lower": "front edge"}
 SIDES["piece"] = SIDES["brace"]
+SIDES["frame"] = {"face": "face", "back": "back", "upper": "opening edge", "lower": "outer edge"}
+SIDES["cap"] = {"face": "top", "back": "underside", "upper": "inner edge", "lower": "outer edge"}
 PIECE = {
+    "frame": "rail",
+    "wall": "wall",
+    "cap": "cap piece",
     "leg": "leg",
     "rail": "rail",
     "ring": "ring piece",
@@ -37,11 +44,19 @@ FOOT_AND_HEAD = ("leg", "prop", "rafter")
 
 def sides_of(solution: Solution, id: str) -> dict[str, str]:
     """The words for a board's face, back, upper and lower edge."""
-    board = solution.assembly.board(id)
-    if board.role in SIDES:
-        return SIDES[board.role]
-    goes_round = any(id in ring.boards for ring in solution.assembly.rings)
-    return KINDS[solution.spec.kind].side_words if goes_round else LOOSE_SIDES
+    return SIDES.get(solution.assembly.board(id).role, LOOSE_SIDES)
+
+
+def own_spec(solution: Solution, board: str) -> Any:
+    """The spec of the assembly that a board belongs to."""
+    whose = board.rpartition("/")[0]
+    return next((m.spec for m in getattr(solution.spec, "members", ()) if m.name == whose), solution.spec)
+
+
+def counts_of(solution: Solution) -> Counts:
+    """How many sides it has, of several assemblies each."""
+    members = getattr(solution.spec, "members", None)
+    return {member.name: member.spec.sides for member in members} if members else solution.spec.sides
 
 
 def end_word(board: Board, end: End) -> str:

@@ -148,7 +148,7 @@ PROBLEMS: dict[str, Words] = {
         f"The corners lie on the {'opening' if d['line'] == 'opening' else 'outer'} edge: give sizes there."
     ),
     "dragged_to_nothing": lambda d, v: "That would leave nothing of it.",
-    "cannot_measure": lambda d, v: "This frame cannot be measured so.",
+    "cannot_measure": lambda d, v: "There is no such size to be taken on it.",
     "measure_impossible": lambda d, v: (
         f"Nothing has {label(str(d['measure']))} {_size(d['measure'], d['value'], v)} together with what is given already."
         if "measure" in d
@@ -237,6 +237,10 @@ PROBLEMS: dict[str, Words] = {
     "drag_corners": lambda d, v: "Drag the corners of this plan, or start another box for more sides.",
     "slope_missing": lambda d, v: f"Side {d['side']} has no slope.",
     "slope_range": lambda d, v: f"A wall at {v.say_angle(float(d['deg']))} lies flat. A slope must stay under 90° from vertical.",
+    "no_figure": lambda d, v: "There is no figure here that could go up or down: type one.",
+    "braces_parallel": lambda d, v: (
+        f"The two braces run within {v.say_angle(float(d['deg']))} of each other: they would lie along each other and not cross."
+    ),
     "no_such_field": lambda d, v: "There is no such field.",
     "no_such_grip": lambda d, v: "There is no such grip.",
     "no_such_nominal": lambda d, v: f"No board is called “{d['text']}” here.",

@@ -22,12 +22,19 @@ class ClosingLine(BaseModel):
     second: str = ""
 
 
+class Touchable(BaseModel):
+    """A board that can be touched, and what it is called."""
+
+    id: str
+    name: str
+
+
 class FindingLine(BaseModel):
     """One finding in words; `parts` can be touched, `fields` lead to what to change."""
 
     severity: Literal["note", "warning", "error"]
     text: str
-    parts: list[str]
+    parts: list[Touchable]
     fields: list[str]
 
 
@@ -188,14 +195,18 @@ def finding_line(finding: Finding, solution: Solution, voice: Voice) -> FindingL
             return board_words(solution, id)
         return joint_words(solution, id) if id in joints else id
 
-    words = FINDINGS.get(finding.code)
-    text = finding.code.replace("_", " ")
+    code, side = finding.code, ""
+    if code.startswith("past_") and code.endswith(("_left", "_right")):
+        code, _, side = code.rpartition("_")
+    words = FINDINGS.get(code)
+    text = code.replace("_", " ")
     if words:
         text = words(_listed(tuple(called(id) for id in finding.parts)), finding.value or 0.0, finding.limit or 0.0, voice)
+        text = text.replace("$side", side)
     return FindingLine(
         severity=finding.severity,
         text=_sentence(text),
-        parts=[p for p in finding.parts if p in solution.solids],
+        parts=[Touchable(id=p, name=_sentence(board_words(solution, p))) for p in finding.parts if p in solution.solids],
         fields=list(finding.fields),
     )
 
@@ -233,8 +244,8 @@ FINDINGS: dict[str, Words] = {
         "somebody licensed. Never stand on an unfinished frame."
     ),
     "opens_wide": lambda p, v, limit, say: (
-        f"As your saw can be set, {p} opens {say.small(v)}: more than the {say.small(limit)} that this project allows. "
-        "Cut a test joint and creep up on it, or set the angle by a gauge."
+        "As your saw can be set, {} opens {}: more than the {} that this project allows. ".format(p, *say.apart(v, limit))
+        + "Cut a test joint and creep up on it, or set the angle by a gauge."
     ),
     "square_edges_miss": lambda p, v, _, say: (
         f"At {p} the square edges of walls that lean unequally do not meet: {say.small(v)} of a mating face stays bare."
@@ -269,17 +280,25 @@ FINDINGS: dict[str, Words] = {
     "claim_missed": lambda _, v, limit, say: (
         f"A size that you gave is not kept: asked {say.small(limit)}, the finished parts measure {say.small(v)}."
     ),
-    "past_swing_stop": lambda p, v, limit, say: (
-        f"{p}: {say.say_angle(v)} is past this saw's stop at {say.say_angle(limit)}. Stand the board square to the fence in a jig "
+    "angle_missed": lambda _, v, limit, say: (
+        f"An angle that you gave is not kept: asked {say.say_angle(limit)}, the finished parts measure {say.say_angle(v)}."
+    ),
+    "panel_stands_out": lambda _, v, limit, say: (
+        f"The panel, {say.say(v)} thick, stands {say.small(v - limit)} out of its rabbet at the back, {say.say(limit)} deep."
+    ),
+    "past_swing": lambda p, v, limit, say: (
+        f"{p}: {say.say_angle(v)} is past this saw's stop, {say.say_angle(limit)} to the $side. Stand the board square to the fence in a jig "
         f"and swing {say.say_angle(90 - v)}, or mark it and saw by hand. Clamp jig and board: they creep."
     ),
-    "past_tilt_stop": lambda p, v, limit, say: (
-        f"{p}: a tilt of {say.say_angle(v)} is past this saw's stop at {say.say_angle(limit)}. Mark the cut on two sides and saw it "
+    "past_tilt": lambda p, v, limit, say: (
+        f"{p}: a tilt of {say.say_angle(v)} is past this saw's stop, {say.say_angle(limit)} to the $side. Mark the cut on two sides and saw it "
         "by hand, or on edge in a jig that is clamped."
     ),
     "short_part": lambda p, v, limit, say: (
         f"{p} is only {say.say(v)} long. Under {say.say(limit)} is too short to hold by hand: cut it from a longer board, "
         "with a hold-down, or by hand saw."
     ),
-    "thin_lip": lambda _, v, limit, say: f"The rabbet leaves a lip of {say.small(v)}. Under {say.small(limit)} it breaks easily.",
+    "thin_lip": lambda p, v, limit, say: (
+        f"{p}: the rabbet leaves a lip of {say.small(v)}. Under {say.small(limit)} it breaks easily."
+    ),
 }

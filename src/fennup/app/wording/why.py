@@ -4,7 +4,7 @@ from math import atan2, degrees
 
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import PART, label
-from fennup.app.wording.members import PIECE, end_word, in_sentence, sides_of
+from fennup.app.wording.members import PIECE, counts_of, end_word, in_sentence, own_spec, sides_of
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.assembly.model import Joint
 from fennup.core.geometry.vec import Vec, cross, dot, norm
@@ -24,7 +24,7 @@ def given_lines(solution: Solution, voice: Voice, part: Board | None = None) -> 
         asked, measured = (
             (voice.say_angle(v) if check.claim.unit == "deg" else voice.say(v)) for v in (check.claim.asked, check.measured)
         )
-        words = label(check.claim.measure, solution.spec.sides)
+        words = label(check.claim.measure, counts_of(solution))
         lines.append(f"Given: {words} {asked}. Measured on the finished parts: {measured}.")
     return lines or ["Given: the corners as they were dragged."]
 
@@ -48,7 +48,7 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
         stands_on = solution.assembly.board(joint.b.board).name
         return [f"This end stands on {in_sentence(stands_on)} and follows it.", read]
     other = next(id for id, _ in joint.ends if id != board.id)
-    word, words = PIECE.get(board.role, PART[solution.spec.kind]), sides_of(solution, board.id)
+    word, words = PIECE.get(board.role, PART[own_spec(solution, board.id).kind]), sides_of(solution, board.id)
     inside = 180.0 - _turn_deg(board.frame.x, solution.assembly.board(other).frame.x)
     corner = joint.id.split()[-1]
     meet = f"At {corner} the {word}s meet at {voice.say_angle(inside)} inside."
@@ -79,9 +79,10 @@ def _side(facet: str) -> str:
 def _loose(solution: Solution, board: Board, end: End) -> str:
     """Why an end that meets nothing is cut as it is."""
     normal = board.frame.plane_to_world(board.ends(end)[0]).normal
-    if hasattr(solution.spec, "loose_ends"):
+    spec = own_spec(solution, board.id)
+    if hasattr(spec, "loose_ends"):
         ground = "flat to the ground, the line that joins the two loose outer corners"
-        return f"This end is loose. It is cut {ground if solution.spec.loose_ends == 'ground' else 'square'}."
+        return f"This end is loose. It is cut {ground if spec.loose_ends == 'ground' else 'square'}."
     if abs(normal[2]) > 1 - 1e-9:
         return "This end is cut level, however the board leans."
     if abs(normal[2]) < 1e-9:

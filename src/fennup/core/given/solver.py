@@ -17,7 +17,9 @@ Reading = Callable[[Sequence[float]], list[float | None]]
 KEPT = 1e-9
 EXACT = 1e-14
 SAME = 1e-7
-STEP = 1e-6
+LEAST_STEP = 1e-6
+STEP = 1e-7  # of the largest unknown
+NO_SLOPE = 1e-6  # of the steepest of a measure's slopes: what differences leave of none
 ROUNDS = 60
 HALVINGS = 30
 WELL_HELPED = 0.05
@@ -115,6 +117,14 @@ def _span_of(slopes: Values, kept: list[int], index: int) -> tuple[int, ...] | N
     return tuple(k for k, w in zip(kept, weight, strict=True) if w > 1e-4 * size)
 
 
+def _least_step(slopes: Values, error: Values) -> Values:
+    """The smallest step that mends the error; exactly none of an unknown that no slope leads to."""
+    step = np.zeros(slopes.shape[1])
+    moving = np.any(slopes != 0.0, axis=0)
+    step[moving] = np.linalg.lstsq(slopes[:, moving], error, rcond=None)[0]
+    return step
+
+
 class _Search:
     """Measures and their slopes, each asked for once at a place."""
 
@@ -136,17 +146,21 @@ class _Search:
         return self._at[key]
 
     def slopes(self, values: Values) -> Values:
-        """How every measure changes with every unknown, by differences: rows are pins. At STEP what they leave out and what
-        rounding adds are both some 1e-7 of a slope, a hundredth of what counts as dependent."""
+        """How every measure changes with every unknown, by differences: rows are pins. At STEP what they leave out is some 1e-7
+        of a slope and what rounding adds less; what is left of a slope that is none is taken away, so that nothing moves on
+        which no measure depends."""
         key = values.tobytes()
         if key not in self._slopes:
             here = self.measured(values)
+            step = max(LEAST_STEP, STEP * float(np.max(np.abs(values), initial=0.0)))
             columns = []
             for i in range(len(values)):
                 nudge = np.zeros_like(values)
-                nudge[i] = STEP
-                columns.append((self.measured(values + nudge) - here) / STEP)
-            self._slopes[key] = np.array(columns).T
+                nudge[i] = step
+                columns.append((self.measured(values + nudge) - here) / step)
+            slopes = np.array(columns).T
+            steepest = np.max(np.abs(slopes), axis=1, initial=0.0, keepdims=True)
+            self._slopes[key] = np.where(np.abs(slopes) < NO_SLOPE * steepest, 0.0, slopes)
         return self._slopes[key]
 
     def met(self, values: Values, kept: list[int]) -> Values:
@@ -166,7 +180,7 @@ class _Search:
             if slopes is None or (size > before * WELL_HELPED and not holds):
                 slopes = self.slopes(values)[kept]
             before = size
-            following = self._nearer(values, np.linalg.lstsq(slopes, error, rcond=None)[0], kept, wanted, size)
+            following = self._nearer(values, _least_step(slopes, error), kept, wanted, size)
             if following is None:
                 if holds:
                     return values

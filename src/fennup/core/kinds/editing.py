@@ -1,6 +1,8 @@
 """Acts on a spec that mean the same for every kind: typing, choosing and nudging a field by its path."""
 
+import re
 from copy import deepcopy
+from math import atan2, degrees
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Nudge, TypeIn
@@ -9,17 +11,28 @@ from fennup.core.units.angles import parse_angle_deg
 from fennup.core.units.lengths import Tape, nudge_length, parse_length
 
 ANGLE_STEP_DEG = 0.5
+WHOLE = re.compile(r"-?[0-9]{1,12}")
+RISE_AND_RUN = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?::|in)\s*(\d+(?:[.,]\d+)?)")
+TILTS = ("ground_deg", "wall_deg")
+
+
+def as_figure(text: str) -> float:
+    """A plain figure with a point or a comma."""
+    return float(text.replace(",", "."))
 
 
 def read_figure(path: str, text: str, on: Tape, inches_meant: bool) -> float | int:
     """A typed text as the field's own kind of figure, told by its name: `_mm`, `mm`, `_deg`, `deg`, or a count."""
     try:
         name = path.rsplit(".", 1)[-1]
+        if name in TILTS and (rise := RISE_AND_RUN.fullmatch(text.strip().lower())):
+            # Nearly level or nearly plumb, 40:1 and 1:40 both mean one in forty.
+            return degrees(atan2(*sorted(as_figure(part) for part in rise.groups())))
         if name.endswith("deg"):
             return parse_angle_deg(text)
         if name.endswith("mm"):
             return parse_length(text, on.unit, inches_meant=inches_meant).mm
-        if not text.strip().lstrip("-").isdecimal() or len(text) > 40:
+        if not WHOLE.fullmatch(text.strip()):
             raise UnitError("no_count", text=text[:40])
         return int(text)
     except UnitError as error:
@@ -41,7 +54,10 @@ def edit_field(spec: dict[str, Any], act: TypeIn | Choose | Nudge, on: Tape) -> 
     elif isinstance(act, Choose):
         value = act.value
     else:
-        value = nudged(act.path, float(get_at(spec, act.path)), act.steps, on)
+        now = get_at(spec, act.path)
+        if isinstance(now, bool) or not isinstance(now, int | float):
+            raise SpecError("no_figure", (act.path,))
+        value = nudged(act.path, float(now), act.steps, on)
     return put_at(spec, act.path, value)
 
 

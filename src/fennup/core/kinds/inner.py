@@ -137,7 +137,17 @@ def corners_at(planes: Sequence[Plane], heights: Sequence[float]) -> list[Vec]:
     return [meeting_point(planes[i - 1], planes[i], Plane(UP, z)) for z in heights for i in range(len(planes))]
 
 
-def places(bars: Bars, room: float, path: str) -> list[float]:
+@dataclass(frozen=True)
+class Row:
+    """Things side by side, spaced as bars are."""
+
+    count: int
+    width_mm: float
+    spacing: Spacing
+    margin_mm: float
+
+
+def places(bars: Bars | Row, room: float, path: str) -> list[float]:
     """Where the bars' middles lie in a room from 0 to `room`: SpecError `bars_too_many` when they have none."""
     n, taken = bars.count, bars.count * bars.width_mm
     if bars.spacing == "centres":
@@ -171,7 +181,7 @@ def drilled(boards: Sequence[Board], rows: Sequence[Holes]) -> tuple[Board, ...]
             raise SpecError("hole_outside", (f"holes.{k}.up_mm",), part=row.board, mm=row.up_mm, limit_mm=upper - lower)
         y = lower + row.up_mm
         left, right = extent_along(board, y, z)
-        said = Bars(count=row.count, width_mm=row.diameter_mm, spacing=row.spacing, margin_mm=row.margin_mm)
+        said = Row(row.count, row.diameter_mm, row.spacing, row.margin_mm)
         middles = places(said, right - left, f"holes.{k}")
         made = tuple(Hole(left + at, y, row.diameter_mm) for at in middles)
         by_id[row.board] = replace(board, holes=(*board.holes, *made))

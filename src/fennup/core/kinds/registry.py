@@ -18,8 +18,7 @@ from fennup.core.units.lengths import Tape
 class Kind:
     """A family of assemblies: its name, the spec's model, and what it does: place boards, take an act, show itself.
 
-    `settle` puts a spec's sizes where what was given puts them. `side_words` are this kind's own names for a board's
-    sides; `starts` are specs to begin a new project with, by code; `stands` where z is
+    `settle` puts a spec's sizes where what was given puts them. `starts` are specs to begin a new project with, by code; `stands` where z is
     up rather than towards the reader. `rescale` brings the whole to another size, where the kind has more than one way to.
     """
 
@@ -30,7 +29,6 @@ class Kind:
     assemble: Callable[[Any], Assembly]
     edit: Callable[[Any, Edit, Tape], dict[str, Any]]
     describe: Callable[[Any, Ruler, dict[str, Solid]], Description]
-    side_words: dict[str, str]
     starts: dict[str, dict[str, Any]]
     stands: bool
     rescale: Callable[[Any, Rescale, Tape], dict[str, Any]] | None = None

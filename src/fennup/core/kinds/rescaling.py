@@ -26,7 +26,6 @@ def sized(
     sizing: Sizing,
     edit: Callable[[Any, Edit, Tape], Document],
     describe: Callable[[Any, Ruler, dict[str, Solid]], Description],
-    side_words: dict[str, str],
     starts: dict[str, Document],
 ) -> Kind:
     """A kind that stands, whose sizes settle so."""
@@ -39,9 +38,7 @@ def sized(
         paths = (*levels.rows, *levels.heights, *levels.counts) if levels else ()
         return any(_at(document, path) for path in paths)
 
-    return Kind(
-        name, title, sizing.model, sizing.settle, sizing.whole, edit, describe, side_words, starts, True, rescale, has_levels
-    )
+    return Kind(name, title, sizing.model, sizing.settle, sizing.whole, edit, describe, starts, True, rescale, has_levels)
 
 
 def rescaled(sizing: Sizing, spec: Any, act: Rescale, on: Tape) -> Document:

@@ -1,6 +1,5 @@
 """Sizes that can be given in more than one way, in every kind: what was given settles the spec's own figures."""
 
-import re
 from collections import OrderedDict
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -13,14 +12,13 @@ from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.errors import CutError, SpecError, UnitError
 from fennup.core.given.solver import Pin, Settled, settle
-from fennup.core.kinds.editing import edit_field, get_at, nudged, put_at, read_figure
+from fennup.core.kinds.editing import RISE_AND_RUN, as_figure, edit_field, get_at, nudged, put_at, read_figure
 from fennup.core.kinds.fields import Given, Pinned
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
-RISE_AND_RUN = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?::|in)\s*(\d+(?:[.,]\d+)?)")
 FROM_LEVEL = ("level_slope", "pitch")
 
 
@@ -143,7 +141,7 @@ class Sizing:
         slope = unit == "deg" and not what.endswith("_angle")
         rise = RISE_AND_RUN.fullmatch(act.text.strip().lower())
         if rise and slope:
-            up, out = (float(figure.replace(",", ".")) for figure in rise.groups())
+            up, out = (as_figure(part) for part in rise.groups())
             # A pitch of 7 in 12 is from level, a slope of 4:1 is four up and one out.
             return degrees(atan2(up, out)) if what.endswith(FROM_LEVEL) else degrees(atan2(out, up))
         try:

@@ -80,13 +80,15 @@ def _same(a: BladeAngles, b: BladeAngles) -> bool:
     return abs(a.swing_deg - b.swing_deg) < SAME_DEG and abs(a.tilt_deg - b.tilt_deg) < SAME_DEG
 
 
-def _cost(choice: _Choice, found: list[tuple[BladeAngles, list[CutUse]]], machine: Machine) -> tuple[int, ...]:
+def _cost(choice: _Choice, found: list[tuple[BladeAngles, list[CutUse]]], machine: Machine) -> tuple[float, ...]:
     """Smaller is better, first entry first."""
     blade = choice.blade
     return (
         not machine.reaches(blade.swing_deg, blade.tilt_deg),
         abs(blade.tilt_deg) > machine.tilt_limit(blade.tilt_deg) + 1e-9,
         STANCES.index(choice.pose.stance),
+        # Past every stop: the one that it is past by least.
+        round(max(0.0, abs(blade.swing_deg) - machine.swing_limit(blade.swing_deg)), 6),
         not any(_same(blade, other) for other, _ in found),
         blade.kept == "right",
         choice.pose.down == "face",

@@ -38,22 +38,15 @@ def findings_of(
     found += _bare_by_design(assembly, joints)
     for claim, measured in claims:
         if measured is not None and abs(measured - claim.asked) > CLAIM_KEPT * max(1.0, claim.asked):
-            found.append(Finding("claim_missed", "error", (), (claim.field,), measured, claim.asked))
+            code = "claim_missed" if claim.unit == "mm" else "angle_missed"
+            found.append(Finding(code, "error", (), (claim.field,), measured, claim.asked))
     found += _past_the_stop(settings, machine)
     panels = {board.id for board in assembly.boards if board.panel}
     for part in parts:
         low, high = solids[part.id].extent_x()
         if high - low < SHORTEST_SAFE_MM and part.id not in panels:
             found.append(Finding("short_part", "warning", (part.id,), value=high - low, limit=SHORTEST_SAFE_MM))
-    section = assembly.boards[0].section
-    if section.rabbet:
-        lips = (
-            (section.width_mm - section.rabbet.width_mm, "rabbet.width_mm"),
-            (section.thickness_mm - section.rabbet.depth_mm, "rabbet.depth_mm"),
-        )
-        found += [
-            Finding("thin_lip", "warning", (), (field,), lip, THINNEST_LIP_MM) for lip, field in lips if lip < THINNEST_LIP_MM
-        ]
+    found += _thin_lips(assembly)
     if closing.state == "opens" and closing.widest_mm > allowance_mm:
         found.append(_opens_wide(closing, allowance_mm))
     order = {"error": 0, "warning": 1, "note": 2}
@@ -79,6 +72,18 @@ def _bare_by_design(assembly: Assembly, joints: tuple[JointCheck, ...]) -> list[
     return [Finding(code, "note", tuple(names), value=width) for (code, width), names in widths.items()]
 
 
+def _thin_lips(assembly: Assembly) -> list[Finding]:
+    """What a rabbet leaves of its board, beside it and under it, where that is little: boards with as much together."""
+    lips: dict[float, list[str]] = {}
+    for board in assembly.boards:
+        section = board.section
+        if section.rabbet:
+            left = (section.width_mm - section.rabbet.width_mm, section.thickness_mm - section.rabbet.depth_mm)
+            for lip in {round(lip, 9) for lip in left if lip < THINNEST_LIP_MM}:
+                lips.setdefault(lip, []).append(board.id)
+    return [Finding("thin_lip", "warning", tuple(ids), (), lip, THINNEST_LIP_MM) for lip, ids in lips.items()]
+
+
 def _past_the_stop(settings: tuple[Setting, ...], machine: Machine) -> list[Finding]:
     """Settings that the saw cannot be turned or tilted to, with the stop that is in the way."""
     found = []
@@ -88,9 +93,9 @@ def _past_the_stop(settings: tuple[Setting, ...], machine: Machine) -> list[Find
         parts = tuple(dict.fromkeys(use.part for use in setting.uses))
         swing, tilt = setting.swing_deg, setting.tilt_deg
         if abs(swing) > machine.swing_limit(swing) + 1e-9:
-            most = max(machine.swing_left_deg, machine.swing_right_deg)
-            found.append(Finding("past_swing_stop", "warning", parts, (), abs(swing), most))
+            side = "right" if swing > 0 else "left"
+            found.append(Finding(f"past_swing_{side}", "warning", parts, (), abs(swing), machine.swing_limit(swing)))
         if abs(tilt) > machine.tilt_limit(tilt) + 1e-9:
-            most = max(machine.tilt_left_deg, machine.tilt_right_deg)
-            found.append(Finding("past_tilt_stop", "warning", parts, (), abs(tilt), most))
+            side = "left" if tilt > 0 else "right"
+            found.append(Finding(f"past_tilt_{side}", "warning", parts, (), abs(tilt), machine.tilt_limit(tilt)))
     return found

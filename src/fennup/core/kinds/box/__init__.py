@@ -6,5 +6,4 @@ from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.starts import STARTS
 from fennup.core.kinds.rescaling import sized
 
-SIDE_WORDS = {"face": "outside", "back": "inside", "upper": "top edge", "lower": "bottom edge"}
-BOX = sized("box", "Box or case", SIZING, edit, describe, SIDE_WORDS, STARTS)
+BOX = sized("box", "Box or case", SIZING, edit, describe, STARTS)

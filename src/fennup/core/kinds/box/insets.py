@@ -146,7 +146,7 @@ def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Add
         origin: Vec = (at[0], at[1], top + cap.thickness_mm / 2)
         frame = Frame(origin, wall.along, (-out[0], -out[1], 0.0), UP)
         boards[wall.letter] = Board(
-            f"cap {wall.letter}", f"Cap {wall.letter}", Section(width, cap.thickness_mm), frame, shows=True
+            f"cap {wall.letter}", f"Cap {wall.letter}", Section(width, cap.thickness_mm), frame, role="cap", shows=True
         )
     letters = list(boards)
     for i, a in enumerate(letters):

@@ -69,6 +69,7 @@ def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
         Section(course.high - course.low, wall.thickness, None, groove),
         frame,
         stave=spec.grain == "up",
+        role="wall",
         shows=True,
         upper_rip=frame.plane_to_local(level(spec.height_mm)) if leaning and course.highest else None,
         lower_rip=frame.plane_to_local(FLOOR) if leaning and course.lowest else None,

@@ -22,6 +22,7 @@ UP: Vec = (0.0, 0.0, 1.0)
 DOWN: Vec = (0.0, 0.0, -1.0)
 FRONT: Vec = (0.0, -1.0, 0.0)
 EDGE = {"lower": (-1, -1), "centre": (0, 0), "pocket": (0, 0), "upper": (1, 1)}
+LEAST_CROSSING_DEG = 1.0
 NAME = {-1: "lower", 0: "middle", 1: "upper"}
 
 
@@ -190,7 +191,10 @@ def _between(spec: BraceSpec, place: Between) -> Assembly:
         second = place.crossing
         theirs = edges_of(spec, second.rise_mm)
         ends = ((0.0, second.start_mm), (clear, second.start_mm + second.rise_mm))
-        over = _fit(added, stick(spec, ends, theirs, second.width_mm, "second", "Second brace"), faces, "place.crossing.width_mm")
+        raw = stick(spec, ends, theirs, second.width_mm, "second", "Second brace")
+        if abs(cross(brace.frame.x, raw.frame.x)[1]) < sin(radians(LEAST_CROSSING_DEG)):
+            raise SpecError("braces_parallel", ("place.crossing.rise_mm",), deg=LEAST_CROSSING_DEG)
+        over = _fit(added, raw, faces, "place.crossing.width_mm")
         braces.append(over)
         lapped(added, [brace], [over])
         if not any(joint.kind == "lap" for joint in added.joints):

@@ -7,7 +7,4 @@ from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.flat_frame.starts import STARTS
 from fennup.core.kinds.registry import Kind
 
-SIDE_WORDS = {"face": "face", "back": "back", "upper": "opening edge", "lower": "outer edge"}
-FLAT_FRAME = Kind(
-    "flat_frame", "Flat frame", FlatFrameSpec, lambda spec: spec, assemble, edit, describe, SIDE_WORDS, STARTS, False
-)
+FLAT_FRAME = Kind("flat_frame", "Flat frame", FlatFrameSpec, lambda spec: spec, assemble, edit, describe, STARTS, False)

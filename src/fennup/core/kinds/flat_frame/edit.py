@@ -1,12 +1,12 @@
 """Acts on a flat frame: what each does to the spec, so that nothing moves which was not meant to."""
 
-from collections.abc import Iterable
+import re
 from typing import Any
 
 from pydantic import ValidationError
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
-from fennup.core.errors import SpecError
+from fennup.core.errors import SpecError, UnitError
 from fennup.core.geometry.polygon import regular_corners
 from fennup.core.kinds.editing import edit_field, nudged, put_at, read_figure
 from fennup.core.kinds.flat_frame.outline import baseline, unit_measures
@@ -20,6 +20,8 @@ from fennup.core.units.lengths import Tape
 Document = dict[str, Any]
 USUAL_RABBET_MM = (6.0, 8.0)
 USUAL_PLAY_MM = 2.0
+RAILS = re.compile(r"rails\.([A-X]{1,2})\.width_mm")
+GRIP = re.compile(r"(corner|size|width|across|along):(?:(flat|corner):)?([A-X]{1,2}|[0-9]{1,2})")
 
 
 def edit(spec: FlatFrameSpec, act: Edit, on: Tape) -> Document:
@@ -56,8 +58,10 @@ def _field(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tap
     if act.path in ("shape.sides", "sides"):
         return _sides(spec, document, act, on)
     if act.path.startswith("rails."):
-        _, letters, _ = act.path.split(".")
-        for letter in letters:
+        named = RAILS.fullmatch(act.path)
+        if named is None or set(named[1]) - set(spec.letters):
+            raise SpecError("no_such_field", (act.path,))
+        for letter in named[1]:
             document = put_at(document, f"rails.{letter}.width_mm", spec.width_of(letter))
             document = edit_field(document, act.model_copy(update={"path": f"rails.{letter}.width_mm"}), on)
         return document
@@ -119,10 +123,8 @@ def _wanted(ruler: Ruler, act: Give, on: Tape) -> float:
     if act.text is not None:
         try:
             return float(read_figure(unit, act.text, on, act.inches_meant))
-        except Exception as error:
-            if hasattr(error, "fields"):
-                error.fields = (act.measure,)
-            raise
+        except UnitError as error:
+            raise UnitError(error.code, (act.measure,), **error.data) from None
     now = _measured(ruler, act.measure)
     return float(nudged(unit, now, act.steps, on)) if act.steps else now
 
@@ -238,18 +240,19 @@ def _freed(spec: FlatFrameSpec, document: Document, line: str) -> Document:
 
 def _drag(spec: FlatFrameSpec, document: Document, act: Drag, on: Tape) -> Document:
     """A grip let go: the figure behind it takes the nearest graduation."""
-    name, *which = act.grip.split(":")
-    step = on.graduation_mm
-    if name == "corner" and isinstance(spec.shape, Irregular):
-        place = int(which[0])
+    named, step, to = GRIP.fullmatch(act.grip), on.graduation_mm, (act.x_mm, act.y_mm)
+    name, kind, which = named.groups() if named else ("", None, "")
+    letters = set(which) <= set(spec.letters) and not which.isdecimal()
+    if name == "corner" and isinstance(spec.shape, Irregular) and which.isdecimal() and int(which) < spec.sides:
         corner = [round(act.x_mm / step) * step, round(act.y_mm / step) * step]
-        return put_at(document, f"shape.corners.{place}", corner)
-    if name == "size" and isinstance(spec.shape, Regular):
-        return _drag_size(spec, spec.shape, document, which, (act.x_mm, act.y_mm), step)
-    if name == "width" and not isinstance(spec.shape, Irregular):
-        return _drag_width(spec, document, which, (act.x_mm, act.y_mm), step, on)
-    if name in ("across", "along") and isinstance(spec.shape, Rectangle):
-        return _drag_rectangle(spec, document, name, which[0], (act.x_mm, act.y_mm), step)
+        return put_at(document, f"shape.corners.{which}", corner)
+    if name == "size" and isinstance(spec.shape, Regular) and kind and which.isdecimal():
+        return _drag_size(spec, spec.shape, document, kind, int(which), to, step)
+    if name == "width" and not isinstance(spec.shape, Irregular) and letters:
+        return _drag_width(spec, document, which, to, step)
+    edges = {"across": "BD", "along": "AC"}
+    if isinstance(spec.shape, Rectangle) and len(which) == 1 and which in edges.get(name, ""):
+        return _drag_rectangle(spec, document, name, which, to, step)
     raise SpecError("no_such_grip", (act.grip,))
 
 
@@ -262,10 +265,9 @@ def _nearest(value: float, step: float, grip: str) -> float:
 
 
 def _drag_size(
-    spec: FlatFrameSpec, shape: Regular, document: Document, which: list[str], to: tuple[float, float], step: float
+    spec: FlatFrameSpec, shape: Regular, document: Document, kind: str, place: int, to: tuple[float, float], step: float
 ) -> Document:
     """The given line grows or shrinks about the middle until its side, or its corner, passes the place."""
-    kind, place = which[0], int(which[1])
     corners = regular_corners(shape.sides)
     a, b = corners[place % shape.sides], corners[(place + 1) % shape.sides]
     mark = a if kind == "corner" else ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
@@ -282,17 +284,14 @@ def _drag_size(
     return put_at(document, "shape.size.mm", _nearest(apothem * unit[size.by.split("_")[1]], step, "shape.size.mm"))
 
 
-def _drag_width(
-    spec: FlatFrameSpec, document: Document, which: list[str], to: tuple[float, float], step: float, on: Tape
-) -> Document:
+def _drag_width(spec: FlatFrameSpec, document: Document, which: str, to: tuple[float, float], step: float) -> Document:
     """A rail grows or shrinks at the edge that is not given."""
-    side = next(s for s in baseline(spec).sides if s.letter == which[0][0])
+    side = next(s for s in baseline(spec).sides if s.letter == which[0])
     outwards = (to[0] - side.start[0]) * side.way[1] - (to[1] - side.start[1]) * side.way[0]
     width = _nearest(outwards if side.outer > 0 else -outwards, step, "board.width_mm")
-    letters: Iterable[str] = which[0]
-    if which[0] == "A" and not spec.rails:
+    if which == "A" and not spec.rails:
         return put_at(put_at(document, "board.width_mm", width), "board.nominal", None)
-    for letter in letters:
+    for letter in which:
         document = put_at(document, f"rails.{letter}.width_mm", width)
     return document
 

@@ -102,7 +102,9 @@ def _rail(spec: FlatFrameSpec, side: Side) -> Board:
     )
     rabbet = Rabbet(spec.rabbet.width_mm, spec.rabbet.depth_mm) if spec.rabbet else None
     section = Section(spec.width_of(side.letter), spec.board.thickness_mm, rabbet)
-    return Board(side.letter, rail_name(spec, side.letter), section, Frame(origin, x, y, (0.0, 0.0, 1.0)), shows=True)
+    return Board(
+        side.letter, rail_name(spec, side.letter), section, Frame(origin, x, y, (0.0, 0.0, 1.0)), role="frame", shows=True
+    )
 
 
 def _edges(side: Side, through: tuple[float, float], way: tuple[float, float]) -> Edges:
@@ -287,6 +289,9 @@ def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:
     elif shape.size.by == "holds" and spec.rabbet and spec.rabbet.width_mm <= shape.size.play_mm / 2:
         cover = shape.size.play_mm / 2
         found.append(Finding("falls_through", "error", (), ("shape.size.play_mm",), spec.rabbet.width_mm, cover))
+    if spec.panel and spec.rabbet and spec.panel.thickness_mm > spec.rabbet.depth_mm:
+        field = ("panel.thickness_mm",)
+        found.append(Finding("panel_stands_out", "note", ("panel",), field, spec.panel.thickness_mm, spec.rabbet.depth_mm))
     return found
 
 

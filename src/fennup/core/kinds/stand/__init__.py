@@ -6,5 +6,4 @@ from fennup.core.kinds.stand.edit import edit
 from fennup.core.kinds.stand.sizing import SIZING
 from fennup.core.kinds.stand.starts import STARTS
 
-SIDE_WORDS = {"face": "outside", "back": "inside", "upper": "top edge", "lower": "bottom edge"}
-STAND = sized("stand", "Stand on splayed legs", SIZING, edit, describe, SIDE_WORDS, STARTS)
+STAND = sized("stand", "Stand on splayed legs", SIZING, edit, describe, STARTS)

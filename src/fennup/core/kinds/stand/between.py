@@ -10,7 +10,7 @@ from fennup.core.geometry.frame import Frame, frame_from
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, dot, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, fitted, lapped, panel
-from fennup.core.kinds.stand.sides import GROUND, IN_FRONT, UP, Flank, facing, foot_of, head_of
+from fennup.core.kinds.stand.sides import GROUND, IN_FRONT, UP, Flank, facing, flanks_of, foot_of, head_of
 from fennup.core.kinds.stand.spec import Beam, Braces, Hoop, Rail, Round, StandSpec, Top
 from fennup.core.parts.solid import ARRISES, arris_line, solid_of
 from fennup.core.stock.section import Section
@@ -36,6 +36,12 @@ def depth_of(flank: Flank, pair: tuple[Board, Board], thickness: float, set_in: 
         at = leg.frame.origin if shared else leg.frame.to_world(scale(side.normal, side.offset))
         behind -= flank.plane.beyond(at) / 2
     return behind
+
+
+def set_in_of(spec: StandSpec, legs: Sequence[Board], row: Rail) -> float:
+    """How far behind the side's plane a rail lies, said or unsaid."""
+    i = spec.letters.index(spec.chosen(row.sides)[0])
+    return depth_of(flanks_of(spec)[i], legs_beside(legs, i), row.thickness_mm, row.set_in_mm) - row.thickness_mm / 2
 
 
 def _inwards(flank: Flank) -> tuple[Vec, Vec]:

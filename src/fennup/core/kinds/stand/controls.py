@@ -5,10 +5,9 @@ from typing import Any
 
 from fennup.core.drawing.view import Control
 from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
-from fennup.core.kinds.stand.between import depth_of, legs_beside
+from fennup.core.kinds.stand.between import set_in_of
 from fennup.core.kinds.stand.roll import roll_picture
-from fennup.core.kinds.stand.sides import flanks_of
-from fennup.core.kinds.stand.spec import ROLLS, Pairs, Rail, Round, StandSpec
+from fennup.core.kinds.stand.spec import ROLLS, Pairs, Round, StandSpec
 from fennup.core.parts.measure import Ruler
 
 
@@ -60,13 +59,6 @@ def _sides(spec: StandSpec, path: str, now: str, code: str, about: str = "") -> 
     return [one_of(code, "between", path, {f"in_{which}": which for which in ("all", "AC", "BD")}, now, about)]
 
 
-def _set_in(spec: StandSpec, ruler: Ruler, row: Rail) -> float:
-    """How far behind the side's plane a rail lies."""
-    i = spec.letters.index(spec.chosen(row.sides)[0])
-    legs = [ruler.assembly.board(id) for id in spec.legs]
-    return depth_of(flanks_of(spec)[i], legs_beside(legs, i), row.thickness_mm, row.set_in_mm) - row.thickness_mm / 2
-
-
 def _rails(spec: StandSpec, ruler: Ruler) -> list[Control]:
     """Rows of rails, each with its height."""
     rows = [row.model_dump(mode="json") for row in spec.rails]
@@ -86,7 +78,15 @@ def _rails(spec: StandSpec, ruler: Ruler) -> list[Control]:
         made.append(figure("rail_height", "between", row.height_mm, f"rails.{k}.height_mm", about=about))
         made.append(figure("rails_width", "between", row.width_mm, f"rails.{k}.width_mm", about=about))
         made.append(figure("rail_thickness", "between", row.thickness_mm, f"rails.{k}.thickness_mm", about=about))
-        made.append(figure("set_in", "between", _set_in(spec, ruler, row), f"rails.{k}.set_in_mm", about=about))
+        made.append(
+            figure(
+                "set_in",
+                "between",
+                set_in_of(spec, [ruler.assembly.board(id) for id in spec.legs], row),
+                f"rails.{k}.set_in_mm",
+                about=about,
+            )
+        )
         made += _sides(spec, f"rails.{k}.sides", row.sides, "rail_sides", about)
     return made
 

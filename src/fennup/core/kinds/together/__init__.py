@@ -7,7 +7,6 @@ from fennup.core.kinds.together.place import assemble, settle
 from fennup.core.kinds.together.spec import TogetherSpec
 from fennup.core.kinds.together.starts import STARTS
 
-SIDE_WORDS = {"face": "outside", "back": "inside", "upper": "top edge", "lower": "bottom edge"}
 TOGETHER = Kind(
     "together",
     "Several assemblies",
@@ -16,7 +15,6 @@ TOGETHER = Kind(
     assemble,
     edit,
     describe,
-    SIDE_WORDS,
     STARTS,
     True,
     rescale,
