@@ -164,8 +164,8 @@ class Refusals(Api):
     def test_bad_input_names_its_field_in_words_and_changes_nothing(self) -> None:
         project = self.new(spec={**HEXAGON, "rabbet": {"width_mm": 6.0, "depth_mm": 8.0}})
         for path, typed, words in (
-            ("board.width_mm", "", "is no length"), ("board.width_mm", "wide", "is no length"), ("board.width_mm", "-4", "more than 0"),
-            ("board.width_mm", "0", "more than 0"), ("board.width_mm", "9" * 60, "characters"), ("shape.size.mm", "200 m", "at most"),
+            ("board.width_mm", "", "is no length"), ("board.width_mm", "wide", "is no length"), ("board.width_mm", "-4", "must be 0.01 mm or more"),
+            ("board.width_mm", "0", "must be 0.01 mm or more"), ("board.width_mm", "9" * 60, "characters"), ("shape.size.mm", "200 m", "at most"),
             ("shape.sides", "2", "3 to 24"), ("shape.sides", "many", "whole number"), ("rabbet.width_mm", "50", "no narrower"),
             ("board.width_mm", "5", "no narrower"), ("no.such", "5", "no such field"), ("board.width_mm", "14 3/8", "365.1 mm?"),
             ("project.name", "   ", "needs a name"), ("project.name", "n" * 90, "80 characters"),
@@ -181,7 +181,7 @@ class Refusals(Api):
         self.assertEqual(self.client.get(f"/api/projects/{project['id']}").json["version"], 1)
         free = self.new(start="irregular")
         pin = self.act(free, {"op": "give", "measure": "outside_angle:AB", "text": "200"})
-        self.assertEqual((pin.status_code, pin.json["detail"]), (422, "It must be less than 180."))
+        self.assertEqual((pin.status_code, pin.json["detail"]), (422, "It must be less than 180°."))
         flat = self.act(free, {"op": "drag", "grip": "corner:2", "x_mm": -200.0, "y_mm": -150.0})
         self.assertIn("under 180°", flat.json["detail"])
 

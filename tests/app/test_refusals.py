@@ -39,11 +39,47 @@ REFUSED: list[tuple[str, list[dict[str, Any]], str, str]] = [
         "circle",
     ),
     ("bin_on_stand", [typed("members.0.spec.leg.width_mm", "900")], "members.0.spec", "stand in one another"),
-    ("bin_on_stand", [typed("members.0.spec.leg.width_mm", "0")], "members.0.spec.leg.width_mm", "more than 0"),
+    ("bin_on_stand", [typed("members.0.spec.leg.width_mm", "0")], "members.0.spec.leg.width_mm", "0.01 mm or more"),
     ("bin_on_stand", [typed("links.2.plus_mm", "-5000")], "members.2.spec", "Hood: eaves, across flats −4574 mm"),
     ("lean_to", [given("front_height", "0")], "pins.", "Nothing has"),
     ("prop", [{"op": "free", "measure": "stand_off"}, given("upper_edge", "500")], "pins.", "Nothing has"),
     ("stool", [{"op": "rescale", "measure": "height", "text": "0"}], "height", "more than nothing"),
+    ("hexagon", [typed("shape.sides", "--5")], "shape.sides", "whole number"),
+    ("hexagon", [typed("rails.A", "60")], "rails.A", "no such field"),
+    ("hexagon", [{"op": "nudge", "path": "joint", "steps": 1}], "joint", "no figure here"),
+    ("hexagon", [{"op": "nudge", "path": "inner", "steps": 1}], "inner", "no figure here"),
+    ("hexagon", [chosen("project.graduation", [1])], "project.graduation", "no such field"),
+    ("hexagon", [typed("board.thickness_mm", "60 m")], "board.thickness_mm", "at most 2000 mm"),
+    ("hexagon", [typed("shape.size.mm", "60 m")], "shape.size.mm", "at most 50000 mm"),
+    ("crossing", [given("start", "30"), given("second_rise", "700")], "place.crossing.rise_mm", "lie along each other"),
+    ("gable", [typed("shape.pairs", "20"), typed("shape.spacing_mm", "40 m")], "shape.spacing_mm", "no roof here is longer"),
+    (
+        "rectangle",
+        [
+            chosen(
+                "inner", {"thickness_mm": 10, "bars": [{"count": 21, "width_mm": 1}, {"count": 20, "width_mm": 1, "way_deg": 90}]}
+            )
+        ],
+        "inner.bars.1.count",
+        "cross 420 times",
+    ),
+    *(
+        (start, [{"op": "drag", "grip": grip, "x_mm": 10.0, "y_mm": 10.0}], grip, "no such grip")
+        for start in ("rectangle", "hexagon", "irregular", "tapered_box", "stool", "bin_on_stand")
+        for grip in (
+            "corner:x",
+            "corner:99",
+            "size:flat",
+            "size:flat:Q",
+            "width:Z",
+            "width:",
+            "across:Q",
+            "along",
+            "pin:",
+            "piece:front:9:a",
+            "",
+        )
+    ),
     ("posts_and_rail", [typed("pieces.0.a.along_mm", "5000")], "pieces.0.a.along_mm", "past the end"),
 ]
 
@@ -61,5 +97,31 @@ class WhatCannotBe(Api):
                 # A sentence, and neither a code nor a Python name in it.
                 self.assertRegex(answer.json["detail"], r"^[A-Z0-9“].*[.?]$")
                 self.assertNotRegex(answer.json["detail"], r"[a-z]_[a-z]")
+                self.assertTrue(problem["path"] or not field, "a refusal names its field")
                 after = self.client.get(f"/api/projects/{project['id']}").json
                 self.assertEqual((after["version"], after["spec"]), (project["version"], project["spec"]))
+
+    def test_arrow_keys_begin_at_what_is_seen_where_nothing_was_said(self) -> None:
+        project = self.new(start="stool")
+        answer = self.act(project, {"op": "nudge", "path": "rails.0.set_in_mm", "steps": 1})
+        # In the middle of the legs, 45 thick, a rail of 20 lies 12.5 behind the side's plane: the next mark is 13.
+        self.assertEqual((answer.status_code, answer.json["spec"]["rails"][0]["set_in_mm"]), (200, 13.0))
+
+    def test_as_many_holes_as_a_row_may_have_are_drilled(self) -> None:
+        row = {"board": "A", "count": 60, "diameter_mm": 2.0, "up_mm": 20.0}
+        spec = {**self.new()["spec"], "holes": [row]}
+        self.assertIn("Holes", str(self.new(spec=spec)["sheet"]["parts"][0]["ladder"]))
+
+    def test_what_would_tie_the_application_up_is_refused_before_anything_is_saved(self) -> None:
+        hip = {"form": "hip", "width_mm": 4000.0, "depth_mm": 4000.0, "rise_mm": 1500.0, "hip_thickness_mm": 38.0}
+        roof = {
+            "kind": "roof",
+            "shape": hip | {"hip_depth_mm": 130.0, "spacing_mm": 150.0},
+            "depth_mm": 90.0,
+            "thickness_mm": 38.0,
+        }
+        members = [{"name": f"Roof {i}", "spec": roof} for i in range(8)]
+        answer = self.client.post("/api/projects", json={"spec": {"kind": "together", "members": members}})
+        self.assertEqual((answer.status_code, answer.json["errors"][0]["path"]), (422, "members"))
+        self.assertIn("800 boards", answer.json["detail"])
+        self.assertEqual(self.client.get("/api/projects").json["projects"], [])

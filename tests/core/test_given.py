@@ -4,6 +4,7 @@ from math import atan2, degrees, hypot, sqrt
 
 from fennup.core.errors import SpecError
 from fennup.core.given.solver import Pin, Settled, settle
+from tests.core.frames import box, solved
 
 
 def triangle(values: Sequence[float]) -> dict[str, float]:
@@ -66,3 +67,16 @@ class WhatIsGiven(unittest.TestCase):
         # From 100 the first full step of Newton's method for sqrt x = 1 lands at -80.
         found = settle((100.0,), [Pin("root", 1.0, "x")], only_positive, 1)
         self.assertAlmostEqual(found.values[0], 1.0, places=9)
+
+
+class WhatHangsOnNothing(unittest.TestCase):
+    CORNERS = ((-210.5, -140.25), (190.0, -155.0), (260.3, 20.7), (140.0, 188.1), (-60.6, 201.4), (-240.0, 60.0))
+
+    def test_corners_stay_where_they_are_when_slope_and_slant_are_given_whatever_one_begins_with(self) -> None:
+        plan = {"form": "irregular", "corners": [list(corner) for corner in self.CORNERS]}
+        pins = [{"measure": "slope", "deg": 0.0}, {"measure": "slant", "mm": 110.0}]
+        for height in (11.0, 55.0, 110.0, 2200.0, 20000.0):
+            with self.subTest(height):
+                spec = solved(box(plan, height, slope_deg=3.0, pins=pins)).spec
+                self.assertEqual(tuple(spec.plan.corners), self.CORNERS)
+                self.assertAlmostEqual(spec.height_mm, 110.0, delta=1e-9)

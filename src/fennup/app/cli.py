@@ -10,7 +10,6 @@ from fennup.app.services.projects import PLAIN, solved_spec
 from fennup.app.services.validate import Invalid, validated
 from fennup.core.exchange.document import solution_document
 from fennup.core.saw.machine import Machine
-from fennup.core.verify.boolean import boolean_proof
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -48,7 +47,7 @@ def _solve(spec_file: str, saw_file: str | None) -> int:
         spec = _read(spec_file)
         machine = validated(Machine, _read(saw_file), PLAIN) if saw_file else Machine()
         solution = solved_spec(spec, machine, PLAIN)
-        document = solution_document(solution, boolean_proof(solution.assembly, solution.solids))
+        document = solution_document(solution, solution.proof)
     except OSError as error:
         print(f"{error.filename}: {error.strerror}", file=sys.stderr)
         return 1

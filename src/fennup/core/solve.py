@@ -1,6 +1,7 @@
 """From a spec to everything that is known about it: the one file that knows every stage."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 from fennup.core.assembly.board import Board
@@ -12,6 +13,7 @@ from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid, solid_of
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.settings import Setting, settings_for
+from fennup.core.verify.boolean import BooleanProof, boolean_proof
 from fennup.core.verify.closing import Closing, closing_of
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.joints import JointCheck, check_joint, shared_wood
@@ -62,9 +64,28 @@ class Solution:
     closing: Closing
     findings: tuple[Finding, ...]
 
+    @cached_property
+    def proof(self) -> BooleanProof:
+        """The second proof, made when it is first asked for."""
+        return boolean_proof(self.assembly, self.solids)
+
     def boards(self) -> dict[str, Board]:
         """Boards by id."""
         return {board.id: board for board in self.assembly.boards}
+
+
+# What can be worked out while somebody waits, measured: in boards, of which a lap costs as much as one and a half.
+MOST_EFFORT = 650.0
+LAP_EFFORT = 1.45
+
+
+def _check_effort(assembly: Assembly) -> None:
+    """SpecError `too_much` where it would take seconds, with what it comes to."""
+    laps = sum(joint.kind == "lap" for joint in assembly.joints)
+    effort = len(assembly.boards) + laps * LAP_EFFORT
+    if effort > MOST_EFFORT:
+        field = "members" if len(assembly.inside) > 1 else "inner.bars.0.count" if laps else ""
+        raise SpecError("too_much", (field,), boards=len(assembly.boards), laps=laps, share=MOST_EFFORT / effort)
 
 
 def solve(spec: Any, machine: Machine, care: Care = CARE) -> Solution:
@@ -72,6 +93,7 @@ def solve(spec: Any, machine: Machine, care: Care = CARE) -> Solution:
     kind = KINDS[spec.kind]
     spec = kind.settle(spec)
     assembly = kind.assemble(spec)
+    _check_effort(assembly)
     try:
         solids = {board.id: solid_of(board) for board in assembly.boards}
     except CutError as error:

@@ -59,7 +59,6 @@ from fennup.core.exchange.document import solution_document
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
 from fennup.core.units.lengths import GRADUATIONS
-from fennup.core.verify.boolean import boolean_proof
 
 api = APIBlueprint("projects", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
 
@@ -72,7 +71,7 @@ def _out(
     state: documents.State, body: ProjectBody, solution: Solution, acts: list[ProjectAct] | None = None, *, looking: bool = False
 ) -> Response:
     """A project with everything that follows from it; while it is only looked at, without the second proof and the controls."""
-    proof = None if looking else boolean_proof(solution.assembly, solution.solids)
+    proof = None if looking else solution.proof
     return _json(
         ProjectOut(
             id=state.id,

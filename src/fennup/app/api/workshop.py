@@ -12,7 +12,6 @@ from fennup.app.services.projects import PLAIN, solved_spec
 from fennup.core.exchange.document import SolutionDocument, solution_document
 from fennup.core.saw.machine import Machine
 from fennup.core.saw.profile import machine_controls, machine_views
-from fennup.core.verify.boolean import boolean_proof
 
 api = APIBlueprint("workshop", __name__, url_prefix="/api", abp_responses={409: Problem, 422: Problem})
 
@@ -80,6 +79,6 @@ def solve_spec(body: SolveRequest) -> Response:
     """Solve a spec: the same document that the command line prints."""
     solution = solved_spec(body.spec, body.saw or Machine(), PLAIN)
     return Response(
-        solution_document(solution, boolean_proof(solution.assembly, solution.solids)).model_dump_json(),
+        solution_document(solution, solution.proof).model_dump_json(),
         content_type="application/json",
     )

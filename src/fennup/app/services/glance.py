@@ -15,7 +15,6 @@ from fennup.core.drawing.view import View
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.saw.machine import Machine
 from fennup.core.solve import CARE, Care
-from fennup.core.verify.boolean import boolean_proof
 
 
 @dataclass(frozen=True)
@@ -42,5 +41,5 @@ def _glance(spec: str, machine: Machine, voice: Voice, care: Care, *, proven: bo
     solution = solved_spec(json.loads(spec), machine, voice, care)
     shown = KINDS[solution.spec.kind].describe(solution.spec, solution.ruler, solution.solids)
     # The same verdict as in the project: by both proofs.
-    closing = closing_line(solution, boolean_proof(solution.assembly, solution.solids) if proven else None, voice)
+    closing = closing_line(solution, solution.proof if proven else None, voice)
     return Glance(facts_told(shown.facts), closing.tone, view_out(View("picture", shown.picture), PLAIN))

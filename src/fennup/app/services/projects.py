@@ -1,5 +1,6 @@
 """Projects: a name, a tape and a spec, changed by acts and solved afresh each time."""
 
+from functools import lru_cache
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -20,6 +21,7 @@ from fennup.core.kinds.registry import Kind
 from fennup.core.kinds.singles import SINGLE_STARTS, SINGLES
 from fennup.core.kinds.together.edit import begun, with_another, with_piece
 from fennup.core.kinds.together.spec import TogetherSpec
+from fennup.core.saw.machine import Machine
 from fennup.core.solve import CARE, Care, Solution, solve
 from fennup.core.units.lengths import GRADUATIONS, Unit, tape
 
@@ -71,9 +73,15 @@ def solved_spec(spec: Any, machine: Any, voice: Voice, care: Care = CARE) -> Sol
     """Validate a spec of any kind and solve it."""
     model = validated(kind_of(spec).spec, spec, voice)
     try:
-        return solve(model, machine, care)
+        return _worked_out(spec["kind"], model.model_dump_json(), machine, care)
     except CoreError as error:
         raise from_core(error, voice) from None
+
+
+@lru_cache(maxsize=16)
+def _worked_out(kind: str, text: str, machine: Machine, care: Care) -> Solution:
+    """A solution, kept by content: after a save the first screen, a second window and the cut list ask for the same."""
+    return solve(KINDS[kind].spec.model_validate_json(text), machine, care)
 
 
 def acted(body: ProjectBody, acts: list[ProjectAct]) -> ProjectBody:
@@ -184,9 +192,9 @@ def _about_project(body: ProjectBody, act: Edit, path: str) -> ProjectBody:
     field = path.removeprefix("project.")
     if field == "name" and isinstance(value, str):
         return body.model_copy(update={"name": checked_name(value, path)})
-    if field == "unit" and value in ("mm", "in"):
+    if field == "unit" and isinstance(value, str) and value in ("mm", "in"):
         return body.model_copy(update={"unit": value, "graduation": USUAL_GRADUATION[value]})
-    if field == "graduation" and value in {str(g) for g in GRADUATIONS[body.unit]}:
+    if field == "graduation" and isinstance(value, str) and value in {str(g) for g in GRADUATIONS[body.unit]}:
         return body.model_copy(update={"graduation": value})
     raise from_core(SpecError("no_unit" if field == "unit" else "no_such_field", (path,)), body.voice())
 

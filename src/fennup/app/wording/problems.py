@@ -237,6 +237,16 @@ PROBLEMS: dict[str, Words] = {
     "drag_corners": lambda d, v: "Drag the corners of this plan, or start another box for more sides.",
     "slope_missing": lambda d, v: f"Side {d['side']} has no slope.",
     "slope_range": lambda d, v: f"A wall at {v.say_angle(float(d['deg']))} lies flat. A slope must stay under 90° from vertical.",
+    "laps_many": lambda d, v: (
+        f"They would cross {d['count']} times. At most {d['most']} can be worked out at once: take {d['left']} or fewer."
+    ),
+    "too_much": lambda d, v: (
+        f"This comes to {d['boards']} boards and {d['laps']} laps, more than can be worked out while you wait. "
+        f"Take about {100 * d['share']:.0f} % of it, or make two projects of it."
+    ),
+    "rafters_reach": lambda d, v: (
+        f"{d['count']} pairs would reach {_mm(d, v, 'mm')}: no roof here is longer than {_mm(d, v, 'limit_mm')}."
+    ),
     "no_figure": lambda d, v: "There is no figure here that could go up or down: type one.",
     "braces_parallel": lambda d, v: (
         f"The two braces run within {v.say_angle(float(d['deg']))} of each other: they would lie along each other and not cross."
@@ -261,10 +271,18 @@ def problem_text(error: CoreError, voice: Voice) -> str:
 
 def limits_text(kind: str, context: dict[str, Any], path: str, value: Any, voice: Voice) -> str:
     """One sentence for a figure outside its field's limits, or a value of the wrong sort."""
-    length = path.rsplit(".", 1)[-1].endswith("mm")
+    name = path.rsplit(".", 1)[-1]
 
     def say(limit: Any) -> str:
-        return voice.say(float(limit)) if length else f"{limit:g}" if isinstance(limit, int | float) else str(limit)
+        if not isinstance(limit, int | float):
+            return str(limit)
+        if name.endswith("mm"):
+            inches = voice.tape.unit == "in"
+            # A limit that the tape has no mark for is said exactly.
+            exact = f"{limit / 25.4:.4g}″" if inches else f"{limit:g} mm"
+            marks = limit / voice.tape.graduation_mm
+            return exact if abs(marks - round(marks)) > 1e-9 else voice.say(float(limit))
+        return f"{limit:g}°" if name.endswith("deg") else f"{limit:g}"
 
     if kind == "greater_than":
         return f"It must be more than {say(context['gt'])}."

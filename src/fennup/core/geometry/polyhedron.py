@@ -1,6 +1,7 @@
 """Convex solids, and the one operation that the whole kernel needs: cutting one by a plane."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import pairwise
 from math import atan2
 
@@ -8,6 +9,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub
 
 ON = 1e-9
+Box = tuple[Vec, Vec]
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,7 +22,7 @@ class Facet:
     loop: tuple[int, ...]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Polyhedron:
     """A convex solid: its corner points and its facets. No facets: nothing is left."""
 
@@ -30,6 +32,12 @@ class Polyhedron:
     def corners(self, facet: Facet) -> tuple[Vec, ...]:
         """The corner points of one facet."""
         return tuple(self.points[i] for i in facet.loop)
+
+    @cached_property
+    def box(self) -> Box:
+        """The least and the greatest corner of the box round it."""
+        xs, ys, zs = zip(*self.points, strict=True)
+        return (min(xs), min(ys), min(zs)), (max(xs), max(ys), max(zs))
 
     def volume(self) -> float:
         """Cubic mm: the cones from the origin over every facet, by the divergence theorem."""

@@ -8,8 +8,13 @@ from fennup.core.assembly.model import Claim
 from fennup.core.errors import SpecError
 from fennup.core.parts.gauge import is_angle
 
-LONGEST_MM = 100_000.0
-Size_mm = Annotated[float, Field(gt=0, le=LONGEST_MM, allow_inf_nan=False, description="mm")]
+# No board is longer or thicker, and none is thinner than a shaving's tenth: beyond that figures round to nothing.
+LONGEST_MM = 50_000.0
+THICKEST_MM = 2_000.0
+LEAST_MM = 0.01
+Size_mm = Annotated[float, Field(ge=LEAST_MM, le=LONGEST_MM, allow_inf_nan=False, description="mm")]
+Section_mm = Annotated[float, Field(ge=LEAST_MM, le=THICKEST_MM, allow_inf_nan=False, description="mm, of a board's section")]
+Along_mm = Annotated[float, Field(ge=0, le=10 * LONGEST_MM, allow_inf_nan=False, description="mm along a board")]
 Play_mm = Annotated[float, Field(ge=0, le=LONGEST_MM, allow_inf_nan=False, description="mm, 0 or more")]
 Place_mm = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM, allow_inf_nan=False)]
 Measure = Annotated[str, Field(max_length=60, description="name of a measure")]

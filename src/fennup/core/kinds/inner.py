@@ -14,7 +14,7 @@ from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.polyhedron import shared_volume
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale
-from fennup.core.kinds.fields import Play_mm, Size_mm, Strict
+from fennup.core.kinds.fields import Play_mm, Section_mm, Size_mm, Strict
 from fennup.core.parts.solid import arris_line, extent_along, solid_of
 from fennup.core.stock.section import Section
 
@@ -22,6 +22,7 @@ UP: Vec = (0.0, 0.0, 1.0)
 X: Vec = (1.0, 0.0, 0.0)
 Y: Vec = (0.0, 1.0, 0.0)
 ALONG = 1e-9
+MOST_LAPS = 400
 
 
 Spacing = Literal["gaps", "flush", "half", "margins", "centres"]
@@ -35,7 +36,7 @@ class Bars(Strict):
     """
 
     count: Annotated[int, Field(ge=1, le=40)]
-    width_mm: Size_mm
+    width_mm: Section_mm
     way_deg: Annotated[float, Field(gt=-90, le=90, allow_inf_nan=False)] = 0.0
     spacing: Spacing = "gaps"
     margin_mm: Play_mm = 0.0
@@ -46,7 +47,7 @@ class Gussets(Strict):
     `set_back_mm` from the corner."""
 
     set_back_mm: Size_mm
-    width_mm: Size_mm
+    width_mm: Section_mm
 
 
 class Holes(Strict):
@@ -68,15 +69,18 @@ class Inner(Strict):
     """
 
     height_mm: Play_mm = 0.0
-    thickness_mm: Size_mm
+    thickness_mm: Section_mm
     bars: Annotated[list[Bars], Field(max_length=2)] = []
     gussets: Gussets | None = None
 
     @model_validator(mode="after")
     def _can_lap(self) -> "Inner":
-        """Two ways of bars must differ by a degree at least; SpecError names the field."""
+        """Two ways of bars must differ by a degree at least, and not cross too often; SpecError names the field."""
         if len(self.bars) == 2 and abs((self.bars[0].way_deg - self.bars[1].way_deg + 90) % 180 - 90) < 1.0:
             raise SpecError("bars_parallel", ("inner.bars.1.way_deg",))
+        if len(self.bars) == 2 and self.bars[0].count * self.bars[1].count > MOST_LAPS:
+            a, b = (bars.count for bars in self.bars)
+            raise SpecError("laps_many", ("inner.bars.1.count",), count=a * b, most=MOST_LAPS, left=MOST_LAPS // a)
         return self
 
 

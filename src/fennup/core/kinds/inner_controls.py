@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from fennup.core.drawing.view import Control
 from fennup.core.kinds.asking import Answers, choice, figure
+from fennup.core.kinds.fields import THICKEST_MM
 from fennup.core.kinds.inner import Bars, Holes, Inner
 
 GROUP = "inside"
@@ -51,7 +52,7 @@ def inner_controls(inner: Inner | None, thickness: float) -> list[Control]:
     """Cross pieces one way or both, and gussets; `thickness` is a usual one."""
     bars = list(inner.bars) if inner else []
     now = inner or Inner(thickness_mm=thickness)
-    usual = Bars(count=1, width_mm=2 * thickness)
+    usual = Bars(count=1, width_mm=min(2 * thickness, THICKEST_MM))
     first = bars[0] if bars else usual
     crossing = Bars(count=1, width_mm=first.width_mm, way_deg=first.way_deg + 90 if first.way_deg <= 0 else first.way_deg - 90)
 

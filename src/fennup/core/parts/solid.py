@@ -1,7 +1,7 @@
 """From a board to its solid, and everything that is read off it: lengths along lines, angles of cuts."""
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from math import asin, atan2, degrees
 from typing import Literal
 
@@ -9,7 +9,7 @@ from fennup.core.assembly.board import ENDS, Board, End, Notch
 from fennup.core.errors import CutError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.polyhedron import Facet, Polyhedron, clip
+from fennup.core.geometry.polyhedron import Box, Facet, Polyhedron, clip
 from fennup.core.geometry.vec import Vec, distance
 from fennup.core.stock.section import Section
 
@@ -89,14 +89,35 @@ class Solid:
 
     def patches(self, name: str) -> tuple[Patch, ...]:
         """The pieces of one named side, in the assembly's axes."""
-        return tuple(Patch(f.plane, piece.corners(f)) for piece in self.world for f in piece.facets if f.name == name)
+        return self._by_name.get(name, ())
+
+    @cached_property
+    def _by_name(self) -> dict[str, tuple[Patch, ...]]:
+        found: dict[str, list[Patch]] = {}
+        for piece in self.world:
+            for facet in piece.facets:
+                found.setdefault(facet.name, []).append(Patch(facet.plane, piece.corners(facet)))
+        return {name: tuple(patches) for name, patches in found.items()}
+
+    @cached_property
+    def boxes(self) -> tuple[Box, ...]:
+        """The least and the greatest corner of the box round every piece, in the assembly's axes."""
+        return tuple(piece.box for piece in self.world)
 
     def volume(self) -> float:
         """Cubic mm of wood."""
+        return self._volume
+
+    @cached_property
+    def _volume(self) -> float:
         return sum(piece.volume() for piece in self.local)
 
     def extent_x(self) -> tuple[float, float]:
         """Long point to long point: least and greatest x in the board's axes."""
+        return self._extent_x
+
+    @cached_property
+    def _extent_x(self) -> tuple[float, float]:
         xs = [p[0] for piece in self.local for p in piece.points]
         return min(xs), max(xs)
 
@@ -166,6 +187,12 @@ def _cut(
 def _notched(piece: Polyhedron, notch: Notch, name: str) -> list[Polyhedron]:
     """What a notch leaves of a convex piece, as convex pieces that touch: what lies beyond its first plane, then of the
     rest what lies beyond the second, and so on. So the floor, which comes last, is a side of just one piece."""
+    low, high = piece.box
+    for plane in notch.planes:  # most pieces of a board with many notches lie beside this one
+        n = plane.normal
+        nearest = sum(n[k] * (low[k] if n[k] > 0 else high[k]) for k in range(3))
+        if nearest - plane.offset >= 0:
+            return [piece]
     left, inside = [], piece
     for i, plane in enumerate(notch.planes):
         floor = i == len(notch.planes) - 1

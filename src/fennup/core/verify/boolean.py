@@ -4,26 +4,29 @@ It shares nothing with the first proof but the boards, the planes and the list o
 measuring of joints.
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from manifold3d import CrossSection, FillRule, Manifold
 from numpy.typing import NDArray
 
-from fennup.core.assembly.board import ENDS, Board
+from fennup.core.assembly.board import ENDS, Board, Notch
 from fennup.core.assembly.model import Assembly, Joint
 from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.vec import cross, scale, unit
 from fennup.core.parts.solid import Solid, uncut_reach
 from fennup.core.verify.closing import Closing
 from fennup.core.verify.joints import JointCheck
-from fennup.core.verify.near import near_pairs
+from fennup.core.verify.near import Box, apart, bounds, near_pairs, nearest, overlap
 
 Values = NDArray[np.float64]
 IN_PLANE = 1e-7  # of a board's size: how far off a plane a face still lies in it
 SAME = 1e-9  # of a volume
 SHARED = 1e-8  # of the smaller of two volumes: thinner than any saw, thicker than what the library rounds
 COVERED = 1e-6  # of a face's area
+MANY_NOTCHES = 4  # from here on a board is cut and compared in stretches
 
 
 @dataclass(frozen=True)
@@ -91,32 +94,62 @@ class BooleanProof:
 def boolean_proof(assembly: Assembly, solids: dict[str, Solid]) -> BooleanProof:
     """Cut every board, put them together, and measure what comes out."""
     wood = {board.id: _wood(board) for board in assembly.boards}
-    volumes = {id: part.solid.volume() for id, part in wood.items()}
+    volumes = {id: part.volume() for id, part in wood.items()}
     first = {id: solid.volume() for id, solid in solids.items()}
     unlike = tuple(id for id, volume in volumes.items() if abs(volume - first[id]) > SAME * first[id])
-    shared = []
-    for a, b in near_pairs({id: (part.box[:3], part.box[3:]) for id, part in wood.items()}):
-        volume = (wood[a].solid ^ wood[b].solid).volume()
-        if volume > SHARED * min(volumes[a], volumes[b]):
-            shared.append((a, b, volume))
+    shared = _shared(wood, volumes)
     contacts = tuple(_contact(assembly, wood, joint) for joint in assembly.joints)
-    return BooleanProof(sum(volumes.values()), sum(first.values()), unlike, tuple(shared), contacts)
+    return BooleanProof(sum(volumes.values()), sum(first.values()), unlike, shared, contacts)
+
+
+@dataclass(frozen=True)
+class _Stretch:
+    """A stretch of a board as the library cut it: the solid, its box, its triangles' corners (m by 3 by 3) and which way they
+    look (m by 3)."""
+
+    solid: Manifold
+    box: Box
+    triangles: Values
+    looks: Values
 
 
 @dataclass(frozen=True)
 class _Wood:
-    """A board as the library cut it: the solid, its corners (n by 3) and its triangles' corners (m by 3 by 3)."""
+    """A board as the library cut it: its stretches and the box round it."""
 
-    solid: Manifold
-    box: tuple[float, ...]
-    triangles: Values
+    stretches: tuple[_Stretch, ...]
+    box: Box
+
+    def volume(self) -> float:
+        """Cubic mm."""
+        return float(sum(stretch.solid.volume() for stretch in self.stretches))
 
 
 def _wood(board: Board) -> _Wood:
-    solid = _cut(board)
-    mesh = solid.to_mesh64()
-    corners = np.asarray(mesh.vert_properties)[:, :3]
-    return _Wood(solid, solid.bounding_box(), corners[np.asarray(mesh.tri_verts)])
+    stretches = tuple(_stretch(solid) for solid in _cut(board) if not solid.is_empty())
+    return _Wood(stretches, bounds([stretch.box for stretch in stretches]))
+
+
+def _stretch(solid: Manifold) -> _Stretch:
+    mesh, box = solid.to_mesh64(), solid.bounding_box()
+    triangles = np.asarray(mesh.vert_properties)[:, :3][np.asarray(mesh.tri_verts)]
+    (x, y, z), (u, v, w) = (np.moveaxis(triangles[:, k] - triangles[:, 0], 1, 0) for k in (1, 2))
+    looks = np.stack([y * w - z * v, z * u - x * w, x * v - y * u], axis=1)
+    return _Stretch(solid, (box[:3], box[3:]), triangles, looks)
+
+
+def _shared(wood: dict[str, _Wood], volumes: dict[str, float]) -> tuple[tuple[str, str, float], ...]:
+    """Pairs that stand in one another, with the volume that they share."""
+    found = []
+    for a, b in near_pairs({id: part.box for id, part in wood.items()}):
+        volume = 0.0
+        for one in wood[a].stretches:
+            if overlap(one.box, wood[b].box):
+                near = (other for other in wood[b].stretches if overlap(one.box, other.box))
+                volume += sum((one.solid ^ other.solid).volume() for other in near)
+        if volume > SHARED * min(volumes[a], volumes[b]):
+            found.append((a, b, volume))
+    return tuple(found)
 
 
 def _contact(assembly: Assembly, wood: dict[str, _Wood], joint: Joint) -> Contact:
@@ -125,9 +158,9 @@ def _contact(assembly: Assembly, wood: dict[str, _Wood], joint: Joint) -> Contac
     found = []
     for mating, other in ((joint.a, joint.b),) if joint.kind == "butt" else ((joint.a, joint.b), (joint.b, joint.a)):
         plane, *walls = _face(assembly.board(mating.board), mating.facet)
-        own = _lying_in(plane, [wood[mating.board]], walls)
-        theirs = _lying_in(plane.flipped(), [wood[id] for id in (other.board, *other.beside)])
-        found.append(((own ^ theirs).area(), own.area()))
+        own = _lying_in(plane, walls, [wood[mating.board]], None)
+        theirs = _lying_in(plane.flipped(), walls, [wood[id] for id in (other.board, *other.beside)], own.box)
+        found.append(((own.area ^ theirs.area).area(), own.area.area()))
     return Contact(joint.id, *min(found, key=lambda pair: pair[0] / pair[1] if pair[1] else 0.0))
 
 
@@ -140,49 +173,79 @@ def _face(board: Board, facet: str) -> list[Plane]:
     return [board.frame.plane_to_world(board.ends(name)[int(number)] if number else board.side(name))]  # type: ignore[arg-type]
 
 
-def _lying_in(plane: Plane, parts: list[_Wood], within: Sequence[Plane] = ()) -> CrossSection:
-    """The area that some boards' faces have in a plane (and within some others), those that look the way it does."""
-    normal = np.array(plane.normal)
+@dataclass(frozen=True)
+class _Lying:
+    """What lies in a plane: its area there, and the box round it."""
+
+    area: CrossSection
+    box: Box | None
+
+
+def _lying_in(plane: Plane, walls: Sequence[Plane], parts: list[_Wood], around: Box | None) -> _Lying:
+    """What some boards' faces have in a plane, between some walls and near a box, those that look the way it does."""
     # Two directions in the plane, the same whichever of its sides is looked at.
-    up = normal * np.sign(normal[np.argmax(np.abs(normal))])
-    u = np.cross(up, np.eye(3)[int(np.argmin(np.abs(up)))])
-    u /= np.linalg.norm(u)
-    v = np.cross(up, u)
-    area = CrossSection()
+    most = max(range(3), key=lambda k: abs(plane.normal[k]))
+    up = scale(plane.normal, 1.0 if plane.normal[most] > 0 else -1.0)
+    u = unit(cross(up, (0.0, 0.0, 1.0) if most != 2 else (1.0, 0.0, 0.0)))
+    flat, normal = np.array([u, cross(up, u)]).T, np.array(plane.normal)
+    area, boxes = CrossSection(), []
     for part in parts:
-        size = max(part.box[k + 3] - part.box[k] for k in range(3))
-        near = np.all(np.abs(part.triangles @ normal - plane.offset) < IN_PLANE * size, axis=1)
-        for wall in within:
-            near &= np.all(part.triangles @ np.array(wall.normal) - wall.offset < IN_PLANE * size, axis=1)
-        some = part.triangles[near]
-        turned = np.cross(some[:, 1] - some[:, 0], some[:, 2] - some[:, 0]) @ normal
-        flat = np.stack([some @ u, some @ v], axis=-1)[turned > 0]
-        if len(flat):
-            area += CrossSection(list(flat), FillRule.NonZero)
-    return area
+        tolerance = IN_PLANE * max(high - low for low, high in zip(*part.box, strict=True))
+        for stretch in part.stretches:
+            if around and apart(stretch.box, around) > tolerance:
+                continue
+            if any(nearest(stretch.box, other) > tolerance for other in (plane, plane.flipped(), *walls)):
+                continue
+            corners = stretch.triangles[stretch.looks @ normal > 0]
+            lying = (np.abs(corners @ normal - plane.offset) < tolerance).all(axis=1)
+            for wall in walls:
+                lying &= (corners @ np.array(wall.normal) - wall.offset < tolerance).all(axis=1)
+            if lying.any():
+                found = corners[lying]
+                area += CrossSection(list(found @ flat), FillRule.NonZero)
+                boxes.append((found.min(axis=(0, 1)).tolist(), found.max(axis=(0, 1)).tolist()))
+    return _Lying(area, bounds(boxes) if boxes else None)
 
 
-def _cut(board: Board) -> Manifold:
-    """The finished board in its place."""
-    low, high = uncut_reach(board, 10.0)
+def _cut(board: Board) -> Iterator[Manifold]:
+    """The finished board in its place; one with many notches in stretches, each with those that reach into it."""
     y, z, over = board.section.width_mm / 2, board.section.thickness_mm / 2, 1.0
-    wood = _block((low, high), (-y, y), (-z, z))
-    rabbet, groove = board.section.rabbet, board.section.groove
-    if rabbet:
-        wood -= _block((low - over, high + over), (y - rabbet.width_mm, y + over), (-z - over, -z + rabbet.depth_mm))
-    if groove:
-        near = -y + groove.from_lower_mm
-        edge = near - (over if groove.from_lower_mm <= 0 else 0.0)
-        wood -= _block((low - over, high + over), (edge, near + groove.width_mm), (-z - over, -z + groove.depth_mm))
-    for plane in [*(cut for end in ENDS for cut in board.ends(end)), *(rip for _, rip in board.rips)]:
-        wood = _kept(wood, plane)
-    for notch in board.notches:
-        out = _block((low - over, high + over), (-y - over, y + over), (-z - over, z + over))
-        for plane in notch.planes:
-            out = _kept(out, plane)
-        wood -= out
     frame = board.frame
-    return wood.transform(np.array([frame.x, frame.y, frame.z, frame.origin]).T)
+    where = np.array([frame.x, frame.y, frame.z, frame.origin]).T
+    rabbet, groove = board.section.rabbet, board.section.groove
+    for low, high, notches in _stretches(board):
+        wood = _block((low, high), (-y, y), (-z, z))
+        if rabbet:
+            wood -= _block((low - over, high + over), (y - rabbet.width_mm, y + over), (-z - over, -z + rabbet.depth_mm))
+        if groove:
+            near = -y + groove.from_lower_mm
+            edge = near - (over if groove.from_lower_mm <= 0 else 0.0)
+            wood -= _block((low - over, high + over), (edge, near + groove.width_mm), (-z - over, -z + groove.depth_mm))
+        for plane in [*(cut for end in ENDS for cut in board.ends(end)), *(rip for _, rip in board.rips)]:
+            wood = _kept(wood, plane)
+        for notch in notches:
+            out = _block((low - over, high + over), (-y - over, y + over), (-z - over, z + over))
+            for plane in notch.planes:
+                out = _kept(out, plane)
+            wood -= out
+        yield wood.transform(where)
+
+
+def _stretches(board: Board) -> Iterator[tuple[float, float, list[Notch]]]:
+    """From where to where along a board, and the notches there: all of it, or where it has many, from half way to half way."""
+    low, high = uncut_reach(board, 10.0)
+    if len(board.notches) <= MANY_NOTCHES:
+        yield low, high, list(board.notches)
+        return
+    y = board.section.width_mm / 2
+    spans = []
+    for notch in board.notches:
+        xs = [(wall.offset - wall.normal[1] * at) / wall.normal[0] for wall in notch.planes[:-1] for at in (-y, y)]
+        spans.append((min(xs), max(xs), notch))
+    middles = sorted((a + b) / 2 for a, b, _ in spans)
+    ends = [low, *((a + b) / 2 for a, b in pairwise(middles)), high]
+    for start, end in pairwise(ends):
+        yield start, end, [notch for a, b, notch in spans if a < end and b > start]
 
 
 def _block(x: tuple[float, float], y: tuple[float, float], z: tuple[float, float]) -> Manifold:

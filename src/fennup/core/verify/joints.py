@@ -4,10 +4,10 @@ from dataclasses import dataclass, replace
 
 from fennup.core.assembly.model import Assembly, Joint, Mating
 from fennup.core.geometry.plane import plane_through
-from fennup.core.geometry.polyhedron import Polyhedron, clip_polygon, polygon_area, shared_volume
+from fennup.core.geometry.polyhedron import clip_polygon, polygon_area, shared_volume
 from fennup.core.geometry.vec import Vec, cross, dot, norm, sub
 from fennup.core.parts.solid import Patch, Solid, solid_of
-from fennup.core.verify.near import near_pairs
+from fennup.core.verify.near import bounds, near_pairs, overlap
 
 CLOSED_MM = 1e-6
 SHARED = 1e-8  # of the smaller of two volumes
@@ -141,13 +141,18 @@ def _unploughed(assembly: Assembly, id: str) -> Solid:
 def shared_wood(solids: dict[str, Solid]) -> list[tuple[str, str, float]]:
     """Pairs of boards that would stand in one another, with the shared volume in cubic mm."""
     found = []
-    for a, b in near_pairs({id: _bounds(solid.world) for id, solid in solids.items()}):
-        volume = sum(shared_volume(p, q) for p in solids[a].world for q in solids[b].world)
+    for a, b in near_pairs({id: bounds(solid.boxes) for id, solid in solids.items()}):
+        volume = _shared(solids[a], solids[b])
         if volume > SHARED * min(solids[a].volume(), solids[b].volume()):
             found.append((a, b, volume))
     return found
 
 
-def _bounds(pieces: tuple[Polyhedron, ...]) -> tuple[tuple[float, ...], tuple[float, ...]]:
-    points = [p for piece in pieces for p in piece.points]
-    return tuple(min(p[k] for p in points) for k in range(3)), tuple(max(p[k] for p in points) for k in range(3))
+def _shared(a: Solid, b: Solid) -> float:
+    """Cubic mm that two boards have in common: only pieces that come near the other board are compared."""
+    around = bounds(b.boxes)
+    total = 0.0
+    for p, box in zip(a.world, a.boxes, strict=True):
+        if overlap(box, around):
+            total += sum(shared_volume(p, q) for q, other in zip(b.world, b.boxes, strict=True) if overlap(box, other))
+    return total

@@ -98,7 +98,7 @@ def _freed(spec: BoxSpec, document: Document) -> Document:
 
 def _sides(spec: BoxSpec, document: Document, act: TypeIn | Nudge, on: Tape) -> Document:
     """Another number of sides. What was said of sides and corners that are no more is dropped."""
-    count = int(read_figure("sides", act.text, on, False)) if isinstance(act, TypeIn) else spec.sides + act.steps
+    count = int(read_figure(act.path, act.text, on, False)) if isinstance(act, TypeIn) else spec.sides + act.steps
     if not 3 <= count <= MOST_SIDES:
         raise SpecError("box_sides", (act.path,), count=count, most=MOST_SIDES)
     if not isinstance(spec.plan, Regular):

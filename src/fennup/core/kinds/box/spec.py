@@ -14,6 +14,7 @@ from fennup.core.kinds.fields import (
     Pinned,
     Place_mm,
     Play_mm,
+    Section_mm,
     SideLetter,
     Size_mm,
     Strict,
@@ -66,7 +67,7 @@ class Courses(Strict):
     """Each wall of so many boards, one above the other, all cut from boards `board_width_mm` wide."""
 
     count: Annotated[int, Field(ge=2, le=12)]
-    board_width_mm: Size_mm
+    board_width_mm: Section_mm
 
 
 class Floor(Strict):
@@ -76,7 +77,7 @@ class Floor(Strict):
     """
 
     height_mm: Play_mm = 0.0
-    thickness_mm: Size_mm
+    thickness_mm: Section_mm
     play_mm: Play_mm = 0.0
     slats: Bars | None = None
 
@@ -84,8 +85,8 @@ class Floor(Strict):
 class Back(Strict):
     """A panel let into a groove round the walls, `from_edge_mm` in from the bottom edge; at 0 it lies in a rabbet."""
 
-    thickness_mm: Size_mm
-    depth_mm: Size_mm
+    thickness_mm: Section_mm
+    depth_mm: Section_mm
     from_edge_mm: Play_mm = 0.0
     play_mm: Play_mm = 0.0
 
@@ -100,7 +101,7 @@ class Lid(Strict):
 class Cap(Strict):
     """A ring mitered flat on the top edges, reaching over the walls inwards and outwards."""
 
-    thickness_mm: Size_mm
+    thickness_mm: Section_mm
     over_in_mm: Annotated[float, Field(ge=-1000, le=1000, allow_inf_nan=False)]
     over_out_mm: Annotated[float, Field(ge=-1000, le=1000, allow_inf_nan=False)]
 
@@ -109,14 +110,14 @@ class Cladding(Strict):
     """A pair of strips over every outer corner: the narrow one `width_mm` wide on the wall from the corner line, the wide
     one as wide from there and over the narrow one's edge."""
 
-    width_mm: Size_mm
-    thickness_mm: Size_mm
+    width_mm: Section_mm
+    thickness_mm: Section_mm
 
 
 class Feet(Strict):
     """Battens under the bottom, from edge to edge of the outer bottom line. Heights still count from the walls' bottom."""
 
-    thickness_mm: Size_mm
+    thickness_mm: Section_mm
     bars: Bars
 
 
@@ -124,7 +125,7 @@ class Shelf(Strict):
     """A level shelf in a case that hangs on its back: its underside so high above the inside of side A."""
 
     height_mm: Play_mm
-    thickness_mm: Size_mm
+    thickness_mm: Section_mm
 
 
 class BoxSpec(Pinned):
@@ -139,7 +140,7 @@ class BoxSpec(Pinned):
     height_mm: Size_mm
     slope_deg: Slope_deg = 0.0
     slopes_deg: dict[Group, Slope_deg] = {}
-    thickness_mm: Size_mm
+    thickness_mm: Section_mm
     thicknesses_mm: dict[SideLetter, Size_mm] = {}
     liner: Liner | None = None
     edges: Literal["level", "square"] = "level"

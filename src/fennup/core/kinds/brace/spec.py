@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.fields import Given, Pinned, Size_mm, Strict, pin
+from fennup.core.kinds.fields import Given, Pinned, Section_mm, Size_mm, Strict, pin
 
 Rise_mm = Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False, description="mm, + upwards")]
 Corner_deg = Annotated[float, Field(gt=0, lt=180, allow_inf_nan=False)]
@@ -26,7 +26,7 @@ class Crossing(Strict):
 
     start_mm: Rise_mm
     rise_mm: Rise_mm
-    width_mm: Size_mm
+    width_mm: Section_mm
 
 
 class Between(Strict):
@@ -45,7 +45,7 @@ class Treads(Strict):
     """
 
     count: Annotated[int, Field(ge=1, le=30)]
-    thickness_mm: Size_mm
+    thickness_mm: Section_mm
     clear_mm: Size_mm
     box_mm: Size_mm | None = None
 
@@ -75,9 +75,9 @@ class BraceSpec(Pinned):
     kind: Literal["brace"]
     version: Literal[1] = 1
     place: Annotated[Knee | Between | Prop, Field(discriminator="form")]
-    width_mm: Size_mm
-    thickness_mm: Size_mm
-    member_mm: Size_mm
+    width_mm: Section_mm
+    thickness_mm: Section_mm
+    member_mm: Section_mm
     by: Literal["lower", "centre", "upper", "corners", "pocket"] = "centre"
 
     @property

@@ -72,7 +72,7 @@ def _field(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tap
 
 def _sides(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tape) -> Document:
     """Another number of sides. What was said of sides and corners that are no more is dropped."""
-    count = int(read_figure("sides", act.text, on, False)) if isinstance(act, TypeIn) else spec.sides + act.steps
+    count = int(read_figure(act.path, act.text, on, False)) if isinstance(act, TypeIn) else spec.sides + act.steps
     if not 3 <= count <= 24:
         raise SpecError("sides_range", (act.path,), count=count)
     if isinstance(spec.shape, Irregular):

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Discriminator, Field, Tag, model_validator
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.fields import CornerJoint, CornerLetters, Place_mm, Play_mm, SideLetter, Size_mm, Strict
+from fennup.core.kinds.fields import CornerJoint, CornerLetters, Place_mm, Play_mm, Section_mm, SideLetter, Size_mm, Strict
 from fennup.core.kinds.inner import Holes, Inner
 
 RegularMeasure = Literal[
@@ -84,7 +84,7 @@ class Rectangle(Strict):
 class Panel(Strict):
     """A panel in the rabbet, its face against the rabbet's floor. Play is the total."""
 
-    thickness_mm: Size_mm
+    thickness_mm: Section_mm
     play_mm: Play_mm = 0.0
 
 
@@ -125,22 +125,22 @@ class Irregular(Strict):
 class BoardSpec(Strict):
     """The stock, as it measures. `nominal` only remembers what the yard calls it."""
 
-    width_mm: Size_mm
-    thickness_mm: Size_mm
+    width_mm: Section_mm
+    thickness_mm: Section_mm
     nominal: Annotated[str | None, Field(max_length=40)] = None
 
 
 class RailSpec(Strict):
     """What is different about one rail."""
 
-    width_mm: Size_mm
+    width_mm: Section_mm
 
 
 class RabbetSpec(Strict):
     """A step along the opening edge, open to the back."""
 
-    width_mm: Size_mm
-    depth_mm: Size_mm
+    width_mm: Section_mm
+    depth_mm: Section_mm
 
 
 class FlatFrameSpec(Strict):

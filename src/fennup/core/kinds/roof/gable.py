@@ -8,6 +8,7 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane
 from fennup.core.geometry.vec import Vec, scale
+from fennup.core.kinds.fields import LONGEST_MM
 from fennup.core.kinds.roof.plates import PLATE_MM
 from fennup.core.kinds.roof.spec import Gable, RoofSpec, Slope
 from fennup.core.parts.solid import arris_length
@@ -23,6 +24,9 @@ DEEPEST_NOTCH = 1 / 3
 def gable(spec: RoofSpec, shape: Gable) -> Assembly:
     """All pairs, the ridge, and the plates that they stand on. SpecError where a rafter has no seat or no foot."""
     left, right = shape.left, shape.right or shape.left
+    if (shape.pairs - 1) * shape.spacing_mm > LONGEST_MM:
+        reach = (shape.pairs - 1) * shape.spacing_mm
+        raise SpecError("rafters_reach", ("shape.spacing_mm",), count=shape.pairs, mm=reach, limit_mm=LONGEST_MM)
     # Both top edges come to one height over the ridge's middle; the right wall then stands so much higher than the left.
     apex = [side.run_mm * tan(radians(side.pitch_deg)) + spec.depth_mm / cos(radians(side.pitch_deg)) for side in (left, right)]
     step = apex[0] - apex[1]

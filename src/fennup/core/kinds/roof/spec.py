@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.fields import Given, Pinned, Play_mm, Size_mm, Strict, pin
+from fennup.core.kinds.fields import Given, Pinned, Play_mm, Section_mm, Size_mm, Strict, pin
 
 Pitch_deg = Annotated[float, Field(gt=0, lt=90, allow_inf_nan=False, description="degrees from level")]
 
@@ -23,8 +23,8 @@ class Slope(Strict):
 class Ridge(Strict):
     """A ridge board on edge between the rafters' heads."""
 
-    thickness_mm: Size_mm
-    depth_mm: Size_mm
+    thickness_mm: Section_mm
+    depth_mm: Section_mm
 
 
 class Gable(Strict):
@@ -69,8 +69,8 @@ class Hip(Strict):
     width_mm: Size_mm
     depth_mm: Size_mm
     rise_mm: Size_mm
-    hip_thickness_mm: Size_mm
-    hip_depth_mm: Size_mm
+    hip_thickness_mm: Section_mm
+    hip_depth_mm: Section_mm
     spacing_mm: Size_mm
     foot: Literal["flush", "seat"] = "flush"
     above_plate_mm: Size_mm = 60.0
@@ -95,8 +95,8 @@ class RoofSpec(Pinned):
     kind: Literal["roof"]
     version: Literal[1] = 1
     shape: Annotated[Gable | Pyramid | Hip | LeanTo, Field(discriminator="form")]
-    depth_mm: Size_mm = 90.0
-    thickness_mm: Size_mm
+    depth_mm: Section_mm = 90.0
+    thickness_mm: Section_mm
 
     @property
     def sides(self) -> int:

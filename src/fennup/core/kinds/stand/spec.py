@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.fields import Given, Pinned, Play_mm, Size_mm, Strict, pin
+from fennup.core.kinds.fields import Given, Pinned, Play_mm, Section_mm, Size_mm, Strict, pin
 
 Splay_deg = Annotated[float, Field(gt=-60, lt=80, allow_inf_nan=False, description="degrees from vertical, + feet outwards")]
 Which = Literal["all", "AC", "BD"]
@@ -28,8 +28,8 @@ class Four(Strict):
 class Beam(Strict):
     """A beam on edge between the heads, its top at the peak, reaching `over_mm` past the legs at each end."""
 
-    thickness_mm: Size_mm
-    depth_mm: Size_mm
+    thickness_mm: Section_mm
+    depth_mm: Section_mm
     over_mm: Play_mm = 0.0
 
 
@@ -55,8 +55,8 @@ class Round(Strict):
 class Leg(Strict):
     """A leg's section: `width_mm` along the front, `thickness_mm` from its face inwards."""
 
-    width_mm: Size_mm
-    thickness_mm: Size_mm
+    width_mm: Section_mm
+    thickness_mm: Section_mm
 
 
 class Rail(Strict):
@@ -64,8 +64,8 @@ class Rail(Strict):
     plane; in the middle of the legs if unsaid."""
 
     height_mm: Play_mm
-    width_mm: Size_mm
-    thickness_mm: Size_mm
+    width_mm: Section_mm
+    thickness_mm: Section_mm
     set_in_mm: Play_mm | None = None
     sides: Which = "all"
 
@@ -75,7 +75,7 @@ class Hoop(Strict):
 
     height_mm: Play_mm
     tall_mm: Size_mm
-    thickness_mm: Size_mm
+    thickness_mm: Section_mm
 
 
 class Braces(Strict):
@@ -83,8 +83,8 @@ class Braces(Strict):
 
     low_mm: Size_mm
     high_mm: Size_mm
-    width_mm: Size_mm
-    thickness_mm: Size_mm
+    width_mm: Section_mm
+    thickness_mm: Section_mm
     set_in_mm: Play_mm | None = None
     sides: Which = "all"
 
@@ -92,7 +92,7 @@ class Braces(Strict):
 class Top(Strict):
     """A plate on the legs' heads, reaching over their outer lines."""
 
-    thickness_mm: Size_mm
+    thickness_mm: Section_mm
     over_mm: Play_mm = 0.0
 
 

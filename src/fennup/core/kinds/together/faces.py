@@ -10,6 +10,7 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polygon import hull
 from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale
+from fennup.core.kinds.fields import LEAST_MM
 from fennup.core.kinds.gauged import PAPERS, Sheet
 from fennup.core.kinds.together.pieces import along_of, aside, seat_place, starts_at
 from fennup.core.kinds.together.spec import Piece, Seat, TogetherSpec
@@ -162,4 +163,4 @@ def fitted_piece(spec: TogetherSpec, boards: Sequence[Board], touched: tuple[Tou
     name = next(n for k in range(1, 99) if (n := f"Piece {k}") not in taken)
     sections = [solids[seat.board].board.section for seat in (a, b) if not solids[seat.board].board.panel]
     thin = min((min(s.width_mm, s.thickness_mm) for s in sections), default=PANELS_PIECE_MM)
-    return Piece(name=name, a=a, b=b, width_mm=thin * 0.6, thickness_mm=thin * 0.4)
+    return Piece(name=name, a=a, b=b, width_mm=max(LEAST_MM, thin * 0.6), thickness_mm=max(LEAST_MM, thin * 0.4))

@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 from fennup.core.errors import SpecError
 from fennup.core.kinds.box.spec import BoxSpec
 from fennup.core.kinds.brace.spec import BraceSpec
-from fennup.core.kinds.fields import Measure, Place_mm, Play_mm, Size_mm, Strict
+from fennup.core.kinds.fields import Along_mm, Measure, Place_mm, Section_mm, Strict
 from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.roof.spec import RoofSpec
 from fennup.core.kinds.stand.spec import StandSpec
@@ -42,7 +42,7 @@ class Seat(Strict):
 
     board: Annotated[str, Field(max_length=80, description="the board's id, its assembly's name before it")]
     side: Literal["face", "back", "upper", "lower"]
-    along_mm: Play_mm
+    along_mm: Along_mm
     aside_mm: Place_mm = 0.0
 
 
@@ -53,8 +53,8 @@ class Piece(Strict):
     name: Name
     a: Seat
     b: Seat
-    width_mm: Size_mm
-    thickness_mm: Size_mm
+    width_mm: Section_mm
+    thickness_mm: Section_mm
     lies_flat: bool = False
 
 
