@@ -2,11 +2,13 @@
 
 import re
 import unittest
+from math import atan, degrees
 
 from fennup.app.schemas.sheet import SheetOut
 from fennup.app.services.projects import PLAIN, solved_spec
 from fennup.app.services.sheet import sheet_of
 from fennup.app.wording.figures import Voice
+from fennup.core.drawing.edit import TypeIn
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.saw.machine import Machine
 from fennup.core.units.lengths import tape
@@ -175,3 +177,72 @@ class WordsForABox(unittest.TestCase):
         self.assertEqual(
             [p.name for p in sheet.parts], ["Walls A to F, courses 1 and 2", "Walls A to F, course 3", "Caps A to F"]
         )
+
+
+class SaidAsItIs(unittest.TestCase):
+    def findings(self, document: dict, saw: Machine | None = None, voice: Voice = PLAIN) -> list[str]:
+        return [f.text for f in sheet_of(solved_spec(document, saw or Machine(), voice), voice).findings]
+
+    def test_an_angle_that_is_not_kept_is_said_in_degrees(self) -> None:
+        corners = [(0, 0), (400, 0), (400, 300), (0, 300)]
+        pins = [{"corner": c, "deg": 91.0} for c in ("AB", "BC", "CD", "DA")]
+        texts = self.findings(irregular(corners, pins), voice=INCHES)
+        self.assertTrue(any("asked 91°, the finished parts measure 87°" in text for text in texts), texts)
+
+    def test_the_stop_that_is_named_is_the_one_on_the_side_that_the_cut_needs(self) -> None:
+        saw = Machine(swing_left_deg=47.0, swing_right_deg=52.0, tilt_left_deg=20.0, tilt_right_deg=0.0)
+        texts = self.findings(regular(3, 45.0, "opening_flats", mm=300.0), saw)
+        self.assertTrue(any("60° is past this saw's stop, 52° to the right" in text for text in texts), texts)
+        tilts = Machine(swing_left_deg=10.0, swing_right_deg=10.0, tilt_left_deg=20.0, tilt_right_deg=5.0)
+        six = box(of_sides(6, 400.0), 100.0)
+        (setting,) = solved_spec(six, tilts, PLAIN).settings
+        stop = "20° to the left" if setting.tilt_deg > 0 else "5° to the right"
+        texts = self.findings(six, tilts)
+        self.assertTrue(any(f"a tilt of 30° is past this saw's stop, {stop}" in text for text in texts), texts)
+
+    def test_a_thin_lip_is_found_on_whichever_rail_has_it(self) -> None:
+        rabbet = {"width_mm": 12.0, "depth_mm": 8.0}
+        texts = self.findings(rectangle("opening", 400.0, 300.0, 60.0, rails={"C": {"width_mm": 14.0}}, rabbet=rabbet))
+        self.assertIn("The back rail: the rabbet leaves a lip of 2.00 mm. Under 3.00 mm it breaks easily.", texts)
+
+    def test_a_panel_thicker_than_its_rabbet_is_deep_stands_out(self) -> None:
+        rabbet, panel = {"width_mm": 10.0, "depth_mm": 8.0}, {"thickness_mm": 12.0, "play_mm": 2.0}
+        texts = self.findings(rectangle("opening", 400.0, 300.0, 60.0, rabbet=rabbet, panel=panel))
+        self.assertIn("The panel, 12 mm thick, stands 4.00 mm out of its rabbet at the back, 8 mm deep.", texts)
+
+    def test_a_frame_among_several_keeps_its_own_words(self) -> None:
+        frame = regular(7, 50.0, "outside_flats", mm=400.0)
+        alone = sheet_of(solved_spec(frame, Machine(), PLAIN), PLAIN)
+        members = [{"name": "Lid", "spec": frame}, {"name": "Bin", "spec": box(level(300.0, 300.0), 200.0)}]
+        among = sheet_of(solved_spec({"kind": "together", "members": members}, Machine(), PLAIN), PLAIN)
+        self.assertEqual(among.parts[0].ladder[0].label, alone.parts[0].ladder[0].label)
+        self.assertEqual(among.parts[0].ends[0].cuts, alone.parts[0].ends[0].cuts)
+        own = {size.own for size in among.sizes if size.whose == "Lid"}
+        self.assertEqual(own, {size.label for size in alone.sizes})
+
+    def test_more_than_allowed_reads_as_more(self) -> None:
+        self.assertEqual(PLAIN.apart(0.50049, 0.5), ("0.5005 mm", "0.5000 mm"))
+        self.assertEqual(INCHES.apart(0.5003, 0.5), ("0.01970″", "0.01969″"))
+
+    def test_feet_are_feet_and_a_blade_that_the_scale_shows_upright_is_upright(self) -> None:
+        feet = {"thickness_mm": 20.0, "bars": {"count": 2, "width_mm": 40.0, "spacing": "flush"}}
+        names = [
+            part.name for part in sheet_of(solved_spec(box(level(300.0, 200.0), 100.0, feet=feet), Machine(), PLAIN), PLAIN).parts
+        ]
+        self.assertIn("Feet 1 and 2", names)
+        stool = sheet_of(
+            solved_spec(KINDS["stand"].starts["stool"], Machine(tilt_step_deg=5.0, swing_step_deg=5.0), PLAIN), PLAIN
+        )
+        for setting in stool.settings:
+            self.assertNotIn("tilt 0°", setting.tilt)
+
+    def test_the_allowance_is_in_the_projects_unit_and_comes_back_as_typed(self) -> None:
+        gap = INCHES.gap(0.508)
+        self.assertEqual((gap.whole, gap.unit, gap.typed), ("0.02", "″", "0.02"))
+
+    def test_ground_and_wall_may_be_told_as_one_in_forty_either_way_round(self) -> None:
+        prop = KINDS["brace"]
+        spec = prop.spec.model_validate(prop.starts["prop"])
+        for text in ("40:1", "1:40", "1 in 40"):
+            act = TypeIn(op="type", path="place.ground_deg", text=text)
+            self.assertAlmostEqual(prop.edit(spec, act, PLAIN.tape)["place"]["ground_deg"], degrees(atan(1 / 40)), places=9)
