@@ -193,12 +193,13 @@ class SaidAsItIs(unittest.TestCase):
         saw = Machine(swing_left_deg=47.0, swing_right_deg=52.0, tilt_left_deg=20.0, tilt_right_deg=0.0)
         texts = self.findings(regular(3, 45.0, "opening_flats", mm=300.0), saw)
         self.assertTrue(any("60° is past this saw's stop, 52° to the right" in text for text in texts), texts)
-        tilts = Machine(swing_left_deg=10.0, swing_right_deg=10.0, tilt_left_deg=20.0, tilt_right_deg=5.0)
-        six = box(of_sides(6, 400.0), 100.0)
-        (setting,) = solved_spec(six, tilts, PLAIN).settings
-        stop = "20° to the left" if setting.tilt_deg > 0 else "5° to the right"
-        texts = self.findings(six, tilts)
-        self.assertTrue(any(f"a tilt of 30° is past this saw's stop, {stop}" in text for text in texts), texts)
+        tilts = Machine(swing_left_deg=50.0, swing_right_deg=50.0, tilt_left_deg=5.0, tilt_right_deg=3.0)
+        leaning = box(of_sides(4, 400.0), 300.0, slope_deg=20.0, edges="square")
+        sides = {"left" if s.tilt_deg > 0 else "right" for s in solved_spec(leaning, tilts, PLAIN).settings}
+        # Square in plan, 20 degrees: the tilt is asin(cos 20 sin 45).
+        wanted = {f"a tilt of 41.64° is past this saw's stop, {5 if side == 'left' else 3}° to the {side}" for side in sides}
+        said = " ".join(self.findings(leaning, tilts))
+        self.assertTrue(wanted and all(words in said for words in wanted), said)
 
     def test_a_thin_lip_is_found_on_whichever_rail_has_it(self) -> None:
         rabbet = {"width_mm": 12.0, "depth_mm": 8.0}
