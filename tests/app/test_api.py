@@ -140,7 +140,7 @@ class Saving(Api):
         self.assertEqual(self.client.post(f"{url}/restore", json={}).json["spec"]["board"]["width_mm"], 40.0)
 
     def test_the_store_keeps_a_log_ahead_and_foreign_keys_on(self) -> None:
-        with self.app.config["SESSIONS"]() as session:
+        with self.app.config["STORE"].reading() as session:
             self.assertEqual(session.scalar(text("PRAGMA journal_mode")), "wal")
             self.assertEqual(session.scalar(text("PRAGMA foreign_keys")), 1)
 
@@ -291,7 +291,7 @@ class Documents(Api):
     def test_a_project_that_can_no_longer_be_worked_out_hides_no_other(self) -> None:
         self.new(name="Sound", spec=HEXAGON)
         worn = self.new(name="Worn", spec=HEXAGON)
-        with self.app.config["SESSIONS"]() as session, session.begin():
+        with self.app.config["STORE"].writing() as session:
             where = "UPDATE revision SET body = json_set(body, '$.spec.shape.sides', 2) WHERE document_id = :id"
             self.assertEqual(session.execute(text(where), {"id": worn["id"]}).rowcount, 1)  # type: ignore[attr-defined]
         cards = {card["name"]: card for card in self.client.get("/api/projects").json["projects"]}
@@ -302,6 +302,6 @@ class Documents(Api):
     def test_every_start_and_the_demo_can_be_solved_and_closes(self) -> None:
         for start in self.client.get("/api/starts").json["starts"]:
             self.assertNotEqual(self.new(start=start["code"])["sheet"]["closing"]["tone"], "fails")
-        with self.app.config["SESSIONS"]() as session, session.begin():
+        with self.app.config["STORE"].writing() as session:
             demo.fill(session)
         self.assertFalse(any(p["closes"] == "fails" for p in self.client.get("/api/projects").json["projects"]))

@@ -11,6 +11,7 @@ from fennup.app.models.store import open_store
 from fennup.app.schemas.api import Problem
 from fennup.app.services import demo
 
+LONGEST_NAME = 200  # of a file among the pages
 INFO = Info(title="Fennup", version="1", description="Angles, lengths and proof of closing. Millimetres and degrees.")
 
 
@@ -25,7 +26,8 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
         validation_error_model=Problem,
         validation_error_callback=problems.invalid_body,
     )
-    app.config["SESSIONS"] = open_store(database)
+    store = open_store(database)
+    app.config["STORE"] = store
     guard.register(app)
     problems.register(app)
     app.register_api(projects.api)
@@ -33,7 +35,7 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
 
     app.add_url_rule("/openapi.json", "openapi", lambda: app.api_doc)
     if with_demo:
-        with app.config["SESSIONS"]() as session, session.begin():
+        with store.writing() as session:
             demo.fill(session)
     if pages:
         _serve_pages(app, pages)
@@ -47,7 +49,7 @@ def _serve_pages(app: OpenAPI, pages: Path) -> None:
     def page(name: str = "index.html") -> Response:
         if name.startswith("api/"):
             return problems.problem(404, "There is nothing at this address.")
-        found = (pages / name).is_file()
+        found = len(name) < LONGEST_NAME and (pages / name).is_file()
         response = send_from_directory(pages, name if found else "index.html")
         lasting = found and name.startswith("assets/")
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable" if lasting else "no-cache"

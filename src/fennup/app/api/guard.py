@@ -4,11 +4,35 @@ from flask import Flask, Response, abort, request
 
 HOSTS = {"127.0.0.1", "localhost", "[::1]"}
 LARGEST_BODY = 256 * 1024
+DEEPEST = 40
 WRITES = {"POST", "PUT", "PATCH", "DELETE"}
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; "
     "manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 )
+
+
+def _body() -> object:
+    """The body as JSON; None where it is none."""
+    try:
+        return request.get_json(silent=True)
+    except RecursionError:
+        return None
+
+
+def _deeper(value: object, most: int) -> bool:
+    """Whether something is nested deeper than so many levels."""
+    level = [value]
+    for _ in range(most):
+        level = [
+            inside
+            for here in level
+            for inside in (here.values() if isinstance(here, dict) else here if isinstance(here, list) else ())
+            if isinstance(inside, dict | list)
+        ]
+        if not level:
+            return False
+    return True
 
 
 def register(app: Flask) -> None:
@@ -25,12 +49,17 @@ def register(app: Flask) -> None:
     def _own_json_only() -> None:
         if request.method not in WRITES:
             return
-        if request.headers.get("Sec-Fetch-Site", "same-origin") not in ("same-origin", "none"):
+        own = f"{request.scheme}://{request.host}"
+        foreign = request.headers.get("Sec-Fetch-Site", "same-origin") not in ("same-origin", "none")
+        if foreign or request.headers.get("Origin", own) != own:
             abort(403, "Only Fennup's own pages may change anything.")
         if request.mimetype != "application/json":
             abort(415, "Send JSON, with Content-Type application/json.")
-        if request.get_json(silent=True) is None:
+        body = _body()
+        if body is None:
             abort(400, "The body is no JSON.")
+        if _deeper(body, DEEPEST):
+            abort(400, f"The body is nested more than {DEEPEST} levels deep: nothing that Fennup reads is.")
 
     @app.after_request
     def _headers(response: Response) -> Response:

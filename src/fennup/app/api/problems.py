@@ -6,14 +6,17 @@ from flask import Flask, Response, current_app, request
 from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
+from fennup.app.models.store import Trouble
 from fennup.app.schemas.api import Problem
-from fennup.app.services.documents import Conflict, NotFound
+from fennup.app.services.documents import Conflict, NotFound, Unreadable
 from fennup.app.services.projects import PLAIN
 from fennup.app.services.validate import Invalid, field_problems
+from fennup.app.wording.trouble import trouble_text
 
 TITLES = {
     400: "This could not be read", 403: "Refused", 404: "Not found", 405: "Not that way", 409: "Changed elsewhere",
     413: "Too much at once", 415: "JSON only", 422: "This cannot be", 500: "Something broke",
+    503: "Not just now", 507: "Not saved",
 }  # fmt: skip
 
 
@@ -43,6 +46,14 @@ def register(app: Flask) -> None:
     @app.errorhandler(Conflict)
     def _conflict(error: Conflict) -> Response:
         return problem(409, "This was changed in another window since you opened it.", version=error.version)
+
+    @app.errorhandler(Unreadable)
+    def _unreadable(_error: Unreadable) -> Response:
+        return problem(422, "What is stored of this project cannot be read. The other projects are not touched.")
+
+    @app.errorhandler(Trouble)
+    def _trouble(error: Trouble) -> Response:
+        return problem(503 if error.code == "busy" else 507, trouble_text(error.code, error.file))
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:

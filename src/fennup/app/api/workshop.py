@@ -3,7 +3,7 @@
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from fennup.app.api.sessions import sessions
+from fennup.app.api.sessions import reading, writing
 from fennup.app.schemas.api import KindList, Problem, SawChange, SawLook, SawOut, Seen, SolveRequest
 from fennup.app.services import documents, saws
 from fennup.app.services.drawings import control_out, view_out
@@ -16,12 +16,17 @@ from fennup.core.saw.profile import machine_controls, machine_views
 api = APIBlueprint("workshop", __name__, url_prefix="/api", abp_responses={409: Problem, 422: Problem})
 
 
-def _out(state: documents.State, machine: Machine | None = None) -> Response:
-    machine = machine or Machine.model_validate(state.body)
+UNREADABLE = "The saw that was saved cannot be read: the built-in one is used. Change anything to begin with that."
+
+
+def _out(state: documents.State, looked_at: Machine | None = None) -> Response:
+    stored = saws.machine_of(state)
+    machine = looked_at or stored or saws.BUILT_IN
     body = SawOut(
         version=state.version,
         undo=state.undo,
         redo=state.redo,
+        notice=None if stored else UNREADABLE,
         machine=machine,
         views=[view_out(v, PLAIN) for v in machine_views(machine)],
         controls=[control_out(c, PLAIN) for c in machine_controls(machine)],
@@ -32,23 +37,25 @@ def _out(state: documents.State, machine: Machine | None = None) -> Response:
 @api.get("/saw", responses={200: SawOut})
 def read_saw() -> Response:
     """The workshop's saw."""
-    with sessions() as session, session.begin():
+    with reading() as session:
         return _out(saws.saw_state(session))
 
 
 @api.post("/saw/acts", responses={200: SawOut})
 def change_saw(body: SawChange) -> Response:
     """Change the saw and save."""
-    with sessions() as session, session.begin():
-        return _out(saws.edit_saw(session, body.version, list(body.acts), PLAIN))
+    with writing() as session:
+        state = saws.edit_saw(session, body.version, list(body.acts), PLAIN)
+    return _out(state)
 
 
 @api.post("/saw/look", responses={200: SawOut})
 def look_at_saw(body: SawLook) -> Response:
     """What some acts would make of the saw, without saving."""
-    with sessions() as session, session.begin():
+    with reading() as session:
         state = saws.saw_state(session)
-        return _out(state, saws.acted(Machine.model_validate(state.body), list(body.acts), PLAIN))
+        machine = saws.current_machine(session)
+    return _out(state, saws.acted(machine, list(body.acts), PLAIN))
 
 
 @api.post("/saw/undo", responses={200: SawOut})
@@ -64,8 +71,11 @@ def redo_saw(body: Seen) -> Response:
 
 
 def _stepped(version: int, by: int) -> Response:
-    with sessions() as session, session.begin():
-        return _out(documents.step(session, saws.ONLY, saws.TYPE, version, by))
+    with writing() as session:
+        if not documents.ever_made(session, saws.TYPE):
+            return _out(saws.saw_state(session))  # nothing was changed yet
+        state = documents.step(session, saws.ONLY, saws.TYPE, version, by)
+    return _out(state)
 
 
 @api.get("/kinds", responses={200: KindList})

@@ -1,10 +1,30 @@
 """What is stored: documents and every revision of them. Results are never stored: they are worked out again."""
 
+import json
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, ForeignKey, Integer, String, UniqueConstraint
+from sqlalchemy import ForeignKey, Integer, String, Text, UniqueConstraint
+from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+from sqlalchemy.types import TypeDecorator
+
+
+class Body(TypeDecorator[Any]):
+    """A JSON object as text; None where what is stored is none any more, so that one damaged row hides no other."""
+
+    impl = Text
+    cache_ok = True
+
+    def process_bind_param(self, value: Any, dialect: Dialect) -> str:
+        return json.dumps(value)
+
+    def process_result_value(self, value: Any, dialect: Dialect) -> Any:
+        try:
+            found = json.loads(value)
+        except (TypeError, ValueError, RecursionError):
+            return None
+        return found if isinstance(found, dict) else None
 
 
 class Base(DeclarativeBase):
@@ -36,5 +56,5 @@ class Revision(Base):
     document_id: Mapped[str] = mapped_column(ForeignKey("document.id", ondelete="CASCADE"), index=True)
     number: Mapped[int] = mapped_column(Integer)
     did: Mapped[str] = mapped_column(String(120))
-    body: Mapped[dict[str, Any]] = mapped_column(JSON)
+    body: Mapped[dict[str, Any] | None] = mapped_column(Body)
     at: Mapped[datetime]

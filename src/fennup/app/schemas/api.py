@@ -44,6 +44,12 @@ class ComparePath(ProjectPath):
     other: Annotated[str, Field(max_length=200)]
 
 
+class Which(BaseModel):
+    """Which projects: those that are there, or those that were deleted."""
+
+    deleted: bool = False
+
+
 class NewProject(Body):
     """A new project: from a start, or from a spec."""
 
@@ -124,10 +130,9 @@ class ProjectCard(BaseModel):
 
     id: str
     name: str
-    kind: str
     variant_of: str | None
     facts: str
-    closes: Literal["closes", "opens", "fails"]
+    closes: Literal["closes", "opens", "fails", "unreadable"]
     changed_at: datetime
     view: ViewOut
 
@@ -214,11 +219,12 @@ class SolidsOut(BaseModel):
 
 
 class SawOut(BaseModel):
-    """The saw, drawn."""
+    """The saw, drawn. `notice`: what there is to know of how it is stored."""
 
     version: int
     undo: str | None
     redo: str | None
+    notice: str | None
     machine: Machine
     views: list[ViewOut]
     controls: list[ControlOut]

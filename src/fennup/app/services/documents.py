@@ -23,13 +23,17 @@ class Conflict(Exception):
         self.version = version
 
 
+class Unreadable(Exception):
+    """What is stored of a document is not what this version of the application can read."""
+
+
 @dataclass(frozen=True)
 class State:
-    """A document as it now is, and what undo and redo would take back or bring back."""
+    """A document as it now is, and what undo and redo would take back or bring back. `body` is None where it is lost."""
 
     id: str
     version: int
-    body: dict[str, Any]
+    body: dict[str, Any] | None
     undo: str | None
     redo: str | None
     changed_at: datetime
@@ -55,16 +59,23 @@ def read(session: Session, id: str, type: str) -> State:
     return _state(session, _find(session, id, type))
 
 
-def before(session: Session, id: str, type: str) -> dict[str, Any]:
+def before(session: Session, id: str, type: str) -> dict[str, Any] | None:
     """The document's body before its last change; as it is where there has been none."""
     document = _find(session, id, type)
-    return _revision(session, document, max(1, document.cursor - 1)).body
+    found = _maybe(session, document, max(1, document.cursor - 1))
+    return found.body if found else None
 
 
 def listed(session: Session, type: str) -> list[State]:
     """All documents of a type, the one changed last first."""
     query = select(Document).where(Document.type == type, Document.deleted_at.is_(None))
     return [_state(session, d) for d in session.scalars(query.order_by(Document.changed_at.desc(), Document.id))]
+
+
+def deleted(session: Session, type: str) -> list[State]:
+    """All deleted ones, the one deleted last first."""
+    query = select(Document).where(Document.type == type, Document.deleted_at.is_not(None))
+    return [_state(session, d) for d in session.scalars(query.order_by(Document.deleted_at.desc(), Document.id))]
 
 
 def ever_made(session: Session, type: str) -> bool:
@@ -75,7 +86,8 @@ def ever_made(session: Session, type: str) -> bool:
 def save(session: Session, id: str, type: str, version: int, body: dict[str, Any], did: str) -> State:
     """A new revision; what had been undone can then no longer be redone. Unchanged bodies make none."""
     document = _current(session, id, type, version)
-    if _revision(session, document, document.cursor).body == body:
+    now = _maybe(session, document, document.cursor)
+    if now and now.body == body:
         return _state(session, document)
     session.execute(delete(Revision).where(Revision.document_id == id, Revision.number > document.cursor))
     _moved(document, document.cursor + 1)
@@ -131,20 +143,14 @@ def _maybe(session: Session, document: Document, number: int) -> Revision | None
     return session.scalar(query)
 
 
-def _revision(session: Session, document: Document, number: int) -> Revision:
-    found = _maybe(session, document, number)
-    assert found is not None
-    return found
-
-
 def _state(session: Session, document: Document) -> State:
-    here = _revision(session, document, document.cursor)
+    here = _maybe(session, document, document.cursor)
     after = _maybe(session, document, document.cursor + 1)
     return State(
         id=document.id,
         version=document.version,
-        body=here.body,
-        undo=here.did if document.cursor > 1 else None,
+        body=here.body if here else None,
+        undo=here.did if here and document.cursor > 1 else None,
         redo=after.did if after else None,
         changed_at=document.changed_at,
     )

@@ -22,7 +22,7 @@ class Glance:
     """What is said of it in a line, whether it closes, and a small true drawing without words or dimensions."""
 
     facts: str
-    closes: Literal["closes", "opens", "fails"]
+    closes: Literal["closes", "opens", "fails", "unreadable"]
     view: ViewOut
 
 

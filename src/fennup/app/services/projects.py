@@ -3,13 +3,10 @@
 from functools import lru_cache
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
-from sqlalchemy.orm import Session
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from fennup.app.services import documents
-from fennup.app.services.saws import current_machine
 from fennup.app.services.validate import from_core, validated
-from fennup.app.wording.acts import act_words
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import NEW_NAMES, WHOLE
 from fennup.core.drawing.edit import Choose, Edit, Fit, Nudge, ProjectAct, Rescale, TypeIn
@@ -64,12 +61,12 @@ def kind_of(spec: Any) -> Kind:
     return KINDS[name]
 
 
-def solved(body: ProjectBody, session: Session) -> Solution:
-    """The project's solution on the current saw; Invalid when its spec has none."""
-    return solved_spec(body.spec, current_machine(session), body.voice(), body.care())
+def solved(body: ProjectBody, machine: Machine) -> Solution:
+    """The project's solution on a saw; Invalid when its spec has none."""
+    return solved_spec(body.spec, machine, body.voice(), body.care())
 
 
-def solved_spec(spec: Any, machine: Any, voice: Voice, care: Care = CARE) -> Solution:
+def solved_spec(spec: Any, machine: Machine, voice: Voice, care: Care = CARE) -> Solution:
     """Validate a spec of any kind and solve it."""
     model = validated(kind_of(spec).spec, spec, voice)
     try:
@@ -225,12 +222,17 @@ def variant_body(id: str, original: ProjectBody, names: set[str]) -> ProjectBody
     return original.model_copy(update={"name": name, "variant_of": original.variant_of or id})
 
 
-def edit_project(session: Session, id: str, version: int, acts: list[ProjectAct]) -> tuple[documents.State, Solution]:
-    """Acts done and saved as one revision, if the result can be solved."""
-    now = documents.read(session, id, TYPE)
-    if now.version != version:
-        raise documents.Conflict(now.version)
-    body = acted(ProjectBody.model_validate(now.body), acts)
-    solution = solved(body, session)
-    did = act_words(acts[0]) if acts else "nothing"
-    return documents.save(session, id, TYPE, version, body.model_dump(mode="json"), did), solution
+def project_of(state: documents.State) -> ProjectBody:
+    """What a document holds of a project. Unreadable where that is not what this version writes."""
+    return project_in(state.body, state.id)
+
+
+def project_in(stored: dict[str, Any] | None, id: str) -> ProjectBody:
+    """The same of what was stored."""
+    try:
+        body = ProjectBody.model_validate(stored)
+    except ValidationError:
+        raise documents.Unreadable(id) from None
+    if body.spec.get("kind") not in KINDS:
+        raise documents.Unreadable(id)
+    return body

@@ -1,5 +1,8 @@
-"""The workshop's saw: one profile, made when it is first asked for."""
+"""The workshop's saw: one profile, stored when it is first changed."""
 
+from datetime import UTC, datetime
+
+from pydantic import ValidationError
 from sqlalchemy.orm import Session
 
 from fennup.app.services import documents
@@ -13,19 +16,28 @@ from fennup.core.saw.profile import edit_machine
 
 TYPE = "saw"
 ONLY = "bench-saw"
+BUILT_IN = Machine()
 
 
 def saw_state(session: Session) -> documents.State:
-    """The saw's document."""
+    """The saw's document; until something is changed the built-in one."""
     try:
         return documents.read(session, ONLY, TYPE)
     except documents.NotFound:
-        return documents.create(session, TYPE, Machine().model_dump(mode="json"), "the saw", ONLY)
+        return documents.State(ONLY, 1, BUILT_IN.model_dump(mode="json"), None, None, datetime.now(UTC))
+
+
+def machine_of(state: documents.State) -> Machine | None:
+    """The saw that a document holds; None where it cannot be read."""
+    try:
+        return Machine.model_validate(state.body)
+    except ValidationError:
+        return None
 
 
 def current_machine(session: Session) -> Machine:
-    """The saw as it now is."""
-    return Machine.model_validate(saw_state(session).body)
+    """The saw as it now is; the built-in one where what is stored cannot be read."""
+    return machine_of(saw_state(session)) or BUILT_IN
 
 
 def acted(machine: Machine, acts: list[Edit], voice: Voice) -> Machine:
@@ -42,6 +54,8 @@ def acted(machine: Machine, acts: list[Edit], voice: Voice) -> Machine:
 def edit_saw(session: Session, version: int, acts: list[Edit], voice: Voice) -> documents.State:
     """Acts done and saved as one revision."""
     now = saw_state(session)
-    machine = acted(Machine.model_validate(now.body), acts, voice)
+    machine = acted(machine_of(now) or BUILT_IN, acts, voice)
+    if not documents.ever_made(session, TYPE):
+        documents.create(session, TYPE, BUILT_IN.model_dump(mode="json"), "the saw", ONLY)
     did = act_words(acts[0]) if acts else "nothing"
     return documents.save(session, ONLY, TYPE, version, machine.model_dump(mode="json"), did)
