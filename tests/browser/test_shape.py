@@ -232,7 +232,7 @@ class KeepingItSafe(InTheBrowser):
             page.get_by_role("link", name="Save the cut list as CSV").click()
         self.assertEqual(download.value.suggested_filename, "oar-hatch-arch-cut-list.csv")
         page.get_by_role("link", name="Cut list to print").click()
-        expect(page.get_by_role("row", name=re.compile("Rail H.*Mirror image of rail B"))).to_be_visible()
+        expect(page.get_by_role("row", name=re.compile("Rail H.*As rail B turned over"))).to_be_visible()
         page.emulate_media(media="print")
         expect(page.get_by_role("button", name="Print")).to_be_hidden()
 

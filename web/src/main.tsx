@@ -7,7 +7,8 @@ import "./styles.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { BrowserRouter, Route, Routes } from "react-router";
+import { BrowserRouter, Route, Routes, useParams } from "react-router";
+import { hearOtherWindows } from "./api/useDocument";
 import { ComparePage } from "./places/ComparePage";
 import { CutListPage } from "./places/CutListPage";
 import { ProjectPage } from "./places/ProjectPage";
@@ -15,6 +16,14 @@ import { ProjectsPage } from "./places/ProjectsPage";
 import { RescalePage } from "./places/RescalePage";
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: true } } });
+
+hearOtherWindows(client);
+
+/** Another project is another page: what was touched and looked at belongs to the one before. */
+function OneProject() {
+  const { id } = useParams();
+  return <ProjectPage key={id} />;
+}
 
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
@@ -25,7 +34,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
           <Route path="/project/:id/compare/:other" element={<ComparePage />} />
           <Route path="/project/:id/rescale" element={<RescalePage />} />
           <Route path="/project/:id/cut-list" element={<CutListPage />} />
-          <Route path="/project/:id/:place?" element={<ProjectPage />} />
+          <Route path="/project/:id/:place?" element={<OneProject />} />
           <Route path="*" element={<ProjectsPage />} />
         </Routes>
       </BrowserRouter>

@@ -1,5 +1,5 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useRef, useState } from "react";
 import { type Answer, call, fetched } from "./call";
 import type { Act, Problem } from "./types";
 
@@ -12,22 +12,36 @@ export type Held<T> = {
   missing: string | null;
   looking: boolean;
   conflict: Act[] | null;
+  /** Why the last change is not saved yet: it is sent again until it is. */
+  unsaved: Problem | null;
   act: (acts: Act[]) => Promise<Problem | null>;
   look: (acts: Act[] | null) => Promise<Problem | null>;
   undo: () => Promise<Problem | null>;
   redo: () => Promise<Problem | null>;
   takeTheirs: () => void;
-  keepMine: () => void;
+  keepMine: () => Promise<Problem | null>;
 };
 
 const NONE: string[] = [];
 const windows = "BroadcastChannel" in globalThis ? new BroadcastChannel("fennup") : null;
+
+/** Whatever another window saves may show in this one: a project, the saw that it is reckoned on, the list of all. */
+export function hearOtherWindows(client: QueryClient) {
+  windows?.addEventListener("message", () => client.invalidateQueries());
+}
+
+/** Not reachable, locked, full: nothing is wrong with what was sent, and it may be saved a moment later. */
+const NOT_YET = [0, 503, 507];
+const SOON_MS = 1000;
+const LATEST_MS = 15000;
+const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
 export function useDocument<T extends Versioned>(url: string, alsoStale: string[] = NONE): Held<T> {
   const client = useQueryClient();
   const query = useQuery({ queryKey: [url], queryFn: () => fetched<T>(url) });
   const [looked, setLooked] = useState<T | null>(null);
   const [conflict, setConflict] = useState<Act[] | null>(null);
+  const [unsaved, setUnsaved] = useState<Problem | null>(null);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const glance = useRef({ running: false, next: null as Act[] | null, turn: 0, ended: 0 });
 
@@ -45,18 +59,32 @@ export function useDocument<T extends Versioned>(url: string, alsoStale: string[
     [client, url, alsoStale],
   );
 
+  const sent = useCallback(
+    async (path: string, acts: Act[]): Promise<Answer<T>> => {
+      for (let wait = SOON_MS; ; wait = Math.min(2 * wait, LATEST_MS)) {
+        const version = client.getQueryData<T>([url])?.version ?? 0;
+        const answer = await call<T>(
+          "POST",
+          `${url}/${path}`,
+          path === "acts" ? { version, acts } : { version },
+        );
+        const notYet = !answer.ok && NOT_YET.includes(answer.problem.status) ? answer.problem : null;
+        setUnsaved(notYet);
+        if (!notYet) return answer;
+        await pause(wait);
+      }
+    },
+    [client, url],
+  );
+
   // Saves go one after another, each naming the version that the one before it made.
   const inTurn = useCallback(
     (path: string, acts: Act[]) => {
-      const mine = queue.current.then(async () => {
-        const version = client.getQueryData<T>([url])?.version ?? 0;
-        const body = path === "acts" ? { version, acts } : { version };
-        return settle(await call<T>("POST", `${url}/${path}`, body), acts);
-      });
+      const mine = queue.current.then(async () => settle(await sent(path, acts), acts));
       queue.current = mine.catch(() => null);
       return mine;
     },
-    [client, url, settle],
+    [sent, settle],
   );
 
   // One look at a time: while one is on its way only the newest wish waits, all older ones are dropped. What comes back is
@@ -99,20 +127,13 @@ export function useDocument<T extends Versioned>(url: string, alsoStale: string[
     [inTurn, look],
   );
 
-  useEffect(() => {
-    const heard = (event: MessageEvent) => {
-      if (event.data === url) client.invalidateQueries({ queryKey: [url] });
-    };
-    windows?.addEventListener("message", heard);
-    return () => windows?.removeEventListener("message", heard);
-  }, [client, url]);
-
   return {
     saved: query.data,
     shown: looked ?? query.data,
     missing: query.isError ? query.error.message : null,
     looking: looked !== null,
     conflict,
+    unsaved,
     act,
     look,
     undo: () => inTurn("undo", []),
@@ -125,7 +146,7 @@ export function useDocument<T extends Versioned>(url: string, alsoStale: string[
       const mine = conflict ?? [];
       setConflict(null);
       await client.refetchQueries({ queryKey: [url] });
-      if (mine.length) await inTurn("acts", mine);
+      return mine.length ? inTurn("acts", mine) : null;
     },
   };
 }

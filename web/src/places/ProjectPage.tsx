@@ -111,10 +111,15 @@ export function ProjectPage() {
           >
             Redo<span className="sr-only">{here.saved?.redo ? `: ${here.saved.redo}` : ""}</span>
           </button>
-          <ProjectMenu project={shown} />
+          <ProjectMenu project={shown} onProblem={setTrouble} />
         </div>
       </header>
-      {here.conflict && <ConflictBar onTheirs={here.takeTheirs} onMine={here.keepMine} />}
+      {here.conflict && <ConflictBar onTheirs={here.takeTheirs} onMine={() => doing(here.keepMine)} />}
+      {(project.unsaved ?? saw.unsaved) && (
+        <p role="alert" className="border-b-2 border-warn bg-paper px-6 py-2 font-medium">
+          Not saved yet. {(project.unsaved ?? saw.unsaved)?.detail}
+        </p>
+      )}
       {trouble && (
         <p
           role="alert"

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
-import { call, fetched } from "../api/call";
+import { type Answer, call, fetched } from "../api/call";
 import type { Project, ProjectCard, ProjectList, StartList } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { Mark } from "../ui/Mark";
@@ -11,7 +11,13 @@ import { Toast } from "../ui/Toast";
 type Deleted = { id: string; name: string };
 
 const LIST = "/api/projects";
-const VERDICT = { closes: "closes", opens: "closes, less what the saw rounds", fails: "does not close" };
+const DELETED = "/api/projects?deleted=true";
+const VERDICT = {
+  closes: "closes",
+  opens: "closes as drawn, your saw's scale rounds a little",
+  fails: "does not close",
+  unreadable: "cannot be read",
+};
 
 /** The first screen: every project as a small true drawing, and what a new one can be. */
 export function ProjectsPage() {
@@ -26,6 +32,7 @@ export function ProjectsPage() {
   const [deleted, setDeleted] = useState<Deleted | null>(
     (useLocation().state as { deleted?: Deleted } | null)?.deleted ?? null,
   );
+  const gone = useQuery({ queryKey: [DELETED], queryFn: () => fetched<ProjectList>(DELETED) });
   const [trouble, setTrouble] = useState<string | null>(null);
   useEffect(() => {
     document.title = "Fennup: projects";
@@ -40,21 +47,19 @@ export function ProjectsPage() {
     if (answer.ok) navigate(`/project/${answer.data.id}`);
     else setTrouble(answer.problem.detail);
   };
-  const duplicate = async (id: string) => {
-    const answer = await call<Project>("POST", `${LIST}/${id}/duplicate`, {});
-    if (!answer.ok) setTrouble(answer.problem.detail);
+  const changed = (answer: Answer<unknown>) => {
+    setTrouble(answer.ok ? null : answer.problem.detail);
     client.invalidateQueries({ queryKey: [LIST] });
+    client.invalidateQueries({ queryKey: [DELETED] });
+    return answer.ok;
   };
+  const duplicate = async (id: string) => changed(await call("POST", `${LIST}/${id}/duplicate`, {}));
   const remove = async (project: ProjectCard) => {
-    const answer = await call("DELETE", `${LIST}/${project.id}`, {});
-    if (answer.ok) setDeleted(project);
-    else setTrouble(answer.problem.detail);
-    client.invalidateQueries({ queryKey: [LIST] });
+    if (changed(await call("DELETE", `${LIST}/${project.id}`, {}))) setDeleted(project);
   };
-  const restore = async () => {
-    if (deleted) await call("POST", `${LIST}/${deleted.id}/restore`, {});
+  const restore = async (id: string) => {
+    changed(await call("POST", `${LIST}/${id}/restore`, {}));
     setDeleted(null);
-    client.invalidateQueries({ queryKey: [LIST] });
   };
 
   return (
@@ -105,24 +110,30 @@ export function ProjectsPage() {
           <ul className="grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-x-6 gap-y-7">
             {list.data?.projects.map((project) => (
               <li key={project.id}>
-                <Link to={`/project/${project.id}`} className="group block">
-                  <Drawing view={project.view} label="" className="sheet h-48" />
-                  <span className="mt-2 block text-[18px] font-semibold group-hover:underline">
-                    {project.name}
-                  </span>
-                </Link>
+                {project.closes === "unreadable" ? (
+                  <span className="block text-[18px] font-semibold">{project.name}</span>
+                ) : (
+                  <Link to={`/project/${project.id}`} className="group block">
+                    <Drawing view={project.view} label="" className="sheet h-48" />
+                    <span className="mt-2 block text-[18px] font-semibold group-hover:underline">
+                      {project.name}
+                    </span>
+                  </Link>
+                )}
                 <p className="text-ink-2">{project.facts}</p>
                 <p className="mt-1 flex items-center gap-1.5">
                   <Sign
-                    is={project.closes}
+                    is={project.closes === "unreadable" ? "warning" : project.closes}
                     className={project.closes === "closes" ? "text-go" : "text-warn"}
                   />
                   <span>{VERDICT[project.closes]}</span>
                 </p>
                 <p className="mt-1 -ml-2.5 flex">
-                  <button type="button" className="quiet-button" onClick={() => duplicate(project.id)}>
-                    Duplicate<span className="sr-only"> {project.name}</span>
-                  </button>
+                  {project.closes !== "unreadable" && (
+                    <button type="button" className="quiet-button" onClick={() => duplicate(project.id)}>
+                      Duplicate<span className="sr-only"> {project.name}</span>
+                    </button>
+                  )}
                   <button type="button" className="quiet-button" onClick={() => remove(project)}>
                     Delete<span className="sr-only"> {project.name}</span>
                   </button>
@@ -130,13 +141,35 @@ export function ProjectsPage() {
               </li>
             ))}
           </ul>
+          {!!gone.data?.projects.length && (
+            <details className="mt-8 border-t border-line pt-2">
+              <summary className="min-h-10 py-2 font-medium">
+                Deleted projects ({gone.data.projects.length})
+              </summary>
+              <ul className="max-w-xl">
+                {gone.data.projects.map((project) => (
+                  <li
+                    key={project.id}
+                    className="flex items-center justify-between gap-4 border-b border-line py-1"
+                  >
+                    <span>
+                      {project.name} <span className="text-ink-2">{project.facts}</span>
+                    </span>
+                    <button type="button" className="plain-button" onClick={() => restore(project.id)}>
+                      Restore<span className="sr-only"> {project.name}</span>
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            </details>
+          )}
         </section>
       </main>
       {deleted && (
         <Toast
           text={`Deleted ${deleted.name}.`}
           action="Undo"
-          onAction={restore}
+          onAction={() => restore(deleted.id)}
           onGone={() => setDeleted(null)}
         />
       )}

@@ -88,6 +88,12 @@ function SawProfile({
   return (
     <>
       <h2 className="text-[22px]">{shown.machine.name}</h2>
+      {shown.notice && (
+        <p role="status" className="flex items-start gap-2 font-medium text-warn">
+          <Sign is="warning" />
+          {shown.notice}
+        </p>
+      )}
       <p className="text-[15px] text-ink-2">Drag a stop, or type where it is on the saw's own scale.</p>
       {shown.views.map((view) => (
         <section key={view.id} aria-label={view.title} className="mt-2">

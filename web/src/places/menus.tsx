@@ -77,7 +77,13 @@ function Choice({ name, options, chosen, onChoose }: ChoiceProps) {
 }
 
 /** What can be done with the project as a whole. */
-export function ProjectMenu({ project }: { project: Project }) {
+export function ProjectMenu({
+  project,
+  onProblem,
+}: {
+  project: Project;
+  onProblem: (problem: Problem) => void;
+}) {
   const navigate = useNavigate();
   const client = useQueryClient();
   const url = `/api/projects/${project.id}`;
@@ -101,6 +107,7 @@ export function ProjectMenu({ project }: { project: Project }) {
             onClick={async () => {
               const answer = await call<Project>("POST", `${url}/duplicate`, {});
               if (answer.ok) navigate(`/project/${answer.data.id}`);
+              else onProblem(answer.problem);
             }}
           >
             Duplicate
@@ -111,6 +118,7 @@ export function ProjectMenu({ project }: { project: Project }) {
             onClick={async () => {
               const answer = await call<Project>("POST", `${url}/variant`, {});
               if (answer.ok) navigate(`/project/${answer.data.id}`);
+              else onProblem(answer.problem);
             }}
           >
             Duplicate as a variant
@@ -130,6 +138,7 @@ export function ProjectMenu({ project }: { project: Project }) {
               const answer = await call("DELETE", url, {});
               client.removeQueries({ queryKey: ["/api/projects"] });
               if (answer.ok) navigate("/", { state: { deleted: { id: project.id, name: project.name } } });
+              else onProblem(answer.problem);
             }}
           >
             Delete

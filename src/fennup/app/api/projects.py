@@ -138,18 +138,19 @@ def _card(state: documents.State, machine: Machine) -> ProjectCard:
     except documents.Unreadable:
         name = str((state.body or {}).get("name") or "A project")[:80]
         lost = Glance("What is stored of it cannot be read. The others are not touched.", "unreadable", nothing)
-        return _card_of(state, name, None, lost)
+        return _card_of(state, name, "", None, lost)
     try:
         seen = glance_at(body, machine)
     except Invalid as refused:
         seen = Glance(refused.problems[0].text, "fails", nothing)
-    return _card_of(state, body.name, body.variant_of, seen)
+    return _card_of(state, body.name, body.spec["kind"], body.variant_of, seen)
 
 
-def _card_of(state: documents.State, name: str, variant_of: str | None, seen: Glance) -> ProjectCard:
+def _card_of(state: documents.State, name: str, kind: str, variant_of: str | None, seen: Glance) -> ProjectCard:
     return ProjectCard(
         id=state.id,
         name=name,
+        kind=kind,
         variant_of=variant_of,
         facts=seen.facts,
         closes=seen.closes,

@@ -130,6 +130,7 @@ class ProjectCard(BaseModel):
 
     id: str
     name: str
+    kind: str
     variant_of: str | None
     facts: str
     closes: Literal["closes", "opens", "fails", "unreadable"]
