@@ -285,8 +285,8 @@ class Documents(Api):
 
     def test_feet_are_said_back_as_inches(self) -> None:
         project = self.new(start="hexagon", unit="in")
-        answer = self.type(project, "shape.size.mm", "3' 2 1/2\"")
-        self.assertIn("38 1/2", answer.json["echo"])
+        answer = self.type(project, "shape.size.mm", "4' 7 1/4\"")
+        self.assertIn("55 1/4", answer.json["echo"])
 
     def test_a_project_that_can_no_longer_be_worked_out_hides_no_other(self) -> None:
         self.new(name="Sound", spec=HEXAGON)

@@ -14,16 +14,16 @@ class LengthsAsTyped(unittest.TestCase):
         inch = 25.4
         for text, unit, mm in (
             ("14 3/8", "in", 14.375 * inch), ('14-3/8"', "mm", 14.375 * inch), ("14⅜″", "mm", 14.375 * inch),
-            ("3' 2 1/2\"", "in", 38.5 * inch), ("3ft 2.5in", "mm", 38.5 * inch), ("3′ 2½″", "in", 38.5 * inch),
-            ("38.5", "in", 38.5 * inch), ("38,5", "mm", 38.5), ("978 mm", "in", 978.0), ("97.8cm", "in", 978.0),
+            ("4' 7 1/4\"", "in", 55.25 * inch), ("4ft 7.25in", "mm", 55.25 * inch), ("4′ 7¼″", "in", 55.25 * inch),
+            ("55.25", "in", 55.25 * inch), ("55,25", "mm", 55.25), ("1403 mm", "in", 1403.0), ("140.3cm", "in", 1403.0),
             ("1.2 m", "in", 1200.0), ("1/2 in", "mm", 12.7), ("0,125", "in", 0.125 * inch), ("-5", "mm", -5.0),
         ):  # fmt: skip
             with self.subTest(text):
                 self.assertAlmostEqual(parse_length(text, unit).mm, mm, places=9)
 
     def test_feet_bring_their_total_in_inches(self) -> None:
-        self.assertEqual(parse_length("3' 2 1/2\"", "in").feet_total_in, 38.5)
-        self.assertIsNone(parse_length('32 1/2"', "in").feet_total_in)
+        self.assertEqual(parse_length("4' 7 1/4\"", "in").feet_total_in, 55.25)
+        self.assertIsNone(parse_length('47 1/4"', "in").feet_total_in)
 
     def test_what_is_no_length_or_could_be_two_is_refused_by_name(self) -> None:
         for text, code in (

@@ -83,7 +83,7 @@ def _openapi() -> int:
     from fennup.app.factory import create_app
 
     with TemporaryDirectory() as folder:
-        document = create_app(Path(folder) / "none.db").api_doc
+        document = create_app(Path(folder) / "none.db").config["DOCUMENT"]
     print(json.dumps(document, indent=2, sort_keys=True, ensure_ascii=False))
     return 0
 

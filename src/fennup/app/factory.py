@@ -5,13 +5,14 @@ from pathlib import Path
 
 from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
+from werkzeug.routing import PathConverter
 
 from fennup.app.api import guard, problems, projects, workshop
+from fennup.app.api.described import described
 from fennup.app.models.store import open_store
 from fennup.app.schemas.api import Problem
 from fennup.app.services import demo
 
-LONGEST_NAME = 200  # of a file among the pages
 INFO = Info(title="Fennup", version="1", description="Angles, lengths and proof of closing. Millimetres and degrees.")
 
 
@@ -33,7 +34,9 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
     app.register_api(projects.api)
     app.register_api(workshop.api)
 
-    app.add_url_rule("/openapi.json", "openapi", lambda: app.api_doc)
+    document = described(app.api_doc)
+    app.add_url_rule("/openapi.json", "openapi", lambda: document)
+    app.config["DOCUMENT"] = document
     if with_demo:
         with store.writing() as session:
             demo.fill(session)
@@ -47,13 +50,26 @@ def _serve_pages(app: OpenAPI, pages: Path) -> None:
     """The built front end; every address that is none of its files is a place inside it."""
 
     def page(name: str = "index.html") -> Response:
-        if name.startswith("api/"):
-            return problems.problem(404, "There is nothing at this address.")
-        found = len(name) < LONGEST_NAME and (pages / name).is_file()
+        found = _is_file(pages / name)
         response = send_from_directory(pages, name if found else "index.html")
         lasting = found and name.startswith("assets/")
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable" if lasting else "no-cache"
         return response
 
+    app.url_map.converters["place"] = _Place
     app.add_url_rule("/", "page", page)
-    app.add_url_rule("/<path:name>", "page", page)
+    app.add_url_rule("/<place:name>", "page", page)
+
+
+class _Place(PathConverter):
+    """An address that is none of the API's."""
+
+    regex = "(?!api/|openapi.json$)[^/].*?"
+
+
+def _is_file(path: Path) -> bool:
+    """Whether there is such a file; a name that no file can have is none."""
+    try:
+        return path.is_file()
+    except (OSError, ValueError):
+        return False

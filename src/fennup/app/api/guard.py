@@ -47,8 +47,8 @@ def register(app: Flask) -> None:
 
     @app.before_request
     def _own_json_only() -> None:
-        if request.method not in WRITES:
-            return
+        if request.method not in WRITES or request.routing_exception:
+            return  # reads, and what is answered with 404 or 405
         own = f"{request.scheme}://{request.host}"
         foreign = request.headers.get("Sec-Fetch-Site", "same-origin") not in ("same-origin", "none")
         if foreign or request.headers.get("Origin", own) != own:

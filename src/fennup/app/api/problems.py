@@ -4,7 +4,7 @@ from typing import Any
 
 from flask import Flask, Response, current_app, request
 from pydantic import ValidationError
-from werkzeug.exceptions import HTTPException
+from werkzeug.exceptions import HTTPException, MethodNotAllowed
 
 from fennup.app.models.store import Trouble
 from fennup.app.schemas.api import Problem
@@ -57,7 +57,10 @@ def register(app: Flask) -> None:
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:
-        return problem(error.code or 500, error.description or error.name)
+        response = problem(error.code or 500, error.description or error.name)
+        if isinstance(error, MethodNotAllowed):
+            response.headers["Allow"] = ", ".join(sorted(error.valid_methods or ()))
+        return response
 
     @app.errorhandler(Exception)
     def _broken(error: Exception) -> Response:

@@ -6,7 +6,7 @@ from fennup.core.units.lengths import Unit, parse_length, read_length, tape
 
 
 def feet_echo(acts: list[ProjectAct], unit: Unit) -> str | None:
-    """`3' 2 1/2" is 38 1/2″` for the last act that used feet; None when none did."""
+    """`4' 7 1/4" is 55 1/4″ in all` for the last act that used feet; None when none did."""
     for act in reversed(acts):
         text = getattr(act, "text", None)
         try:

@@ -93,7 +93,7 @@ PROBLEMS: dict[str, Words] = {
     "braces_flat": lambda d, v: f"Braces must rise: they end at {_mm(d, v, 'mm')} and start at {_mm(d, v, 'limit_mm')}.",
     "top_on_pairs": lambda d, v: "Pairs of legs meet at their heads: a top would stand on points. Take four legs for a top.",
     "no_length": lambda d, v: (
-        f"“{d['text'][:40]}” is no length. Try {'14 3/8' if v.tape.unit == 'in' else '365'}, 36.5 cm or 3' 2 1/2\"."
+        f"“{d['text'][:40]}” is no length. Try {'14 3/8' if v.tape.unit == 'in' else '365'}, 36.5 cm or 4' 7 1/4\"."
     ),
     "too_many_digits": lambda d, v: f"That is more than {d['most']} characters: no length or angle needs so many.",
     "thousands": lambda d, v: f"“{d['text']}” has a thousands separator. Write the number without it.",

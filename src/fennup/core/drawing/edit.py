@@ -4,7 +4,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-Path = Annotated[str, Field(max_length=120, description="dotted path into the spec")]
+Path = Annotated[str, Field(min_length=1, max_length=120, description="dotted path into the spec")]
 Typed = Annotated[str, Field(max_length=200, description="as typed, with or without a unit")]
 Steps = Annotated[int, Field(ge=-1000, le=1000, description="graduations of the tape, or steps of the field")]
 Coordinate = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
