@@ -6,6 +6,7 @@ import unittest
 from math import asin, cos, degrees, radians, sin
 from pathlib import Path
 from typing import Any
+from unittest import mock
 
 from sqlalchemy import text
 from werkzeug.test import TestResponse
@@ -13,6 +14,8 @@ from werkzeug.test import TestResponse
 from fennup.app.factory import create_app
 from fennup.app.services import demo
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.solve import Solution
+from fennup.core.verify.boolean import BooleanProof
 from tests.core.frames import box, level, regular
 
 HEXAGON = regular(6, 40.0, "opening_flats", mm=300.0)
@@ -276,6 +279,18 @@ class Documents(Api):
         # Square in plan, 15 degrees: the tilt is asin(cos 15 sin 45).
         self.assertIn("blade tilted 43.08°", leaning["Left end"])
         self.assertEqual(leaning["Left bevels deg"], f"{-degrees(asin(cos(radians(15)) * sin(radians(45)))):.4f}")
+
+    def test_the_first_screen_and_the_project_agree_also_where_only_the_second_proof_fails(self) -> None:
+        project = self.new()
+        url = f"/api/projects/{project['id']}"
+        step = {"op": "type", "path": "swing_step_deg", "text": "0.25"}
+        failing = BooleanProof(1.0, 1.0, ("A",), (), ())
+        with mock.patch.object(Solution, "proof", failing):
+            self.client.post("/api/saw/acts", json={"version": 1, "acts": [step]})  # so that nothing is kept from before
+            closing = self.client.get(url).json["sheet"]["closing"]
+            (card,) = self.client.get("/api/projects").json["projects"]
+        self.assertEqual((closing["tone"], card["closes"]), ("fails", "fails"))
+        self.assertIn("comes out otherwise: A is another piece of wood there", closing["second"])
 
     def test_every_number_can_say_where_it_comes_from(self) -> None:
         sheet = self.new()["sheet"]

@@ -122,6 +122,7 @@ class AtTheStart(unittest.TestCase):
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
+        self.addCleanup(os.umask, os.umask(0o022))
         self.file = Path(folder.name) / "data" / "fennup.db"
         open_store(self.file).close()
 
@@ -190,7 +191,8 @@ class Running(unittest.TestCase):
         self.assertEqual(self.process.stdout.readline(), f"Fennup is at http://127.0.0.1:{self.port}\n")
 
     def get(self, path: str) -> int:
-        with urllib.request.urlopen(f"http://127.0.0.1:{self.port}{path}", timeout=30) as answer:
+        # Sooner than a silent connection is let go.
+        with urllib.request.urlopen(f"http://127.0.0.1:{self.port}{path}", timeout=cli.SILENT_SECONDS - 5) as answer:
             return int(answer.status)
 
     def test_silent_connections_keep_nobody_out_and_a_word_to_end_leaves_one_file(self) -> None:

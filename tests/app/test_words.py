@@ -45,7 +45,7 @@ class ClosingLines(unittest.TestCase):
         self.assertEqual(tone, "opens")
         # 360 - 7 x 51 = 3 degrees over faces of 50.8 / cos 25.5: 2 x 56.284 x sin 1.5 = 2.947.
         self.assertIn("joint AB by itself opens 0.42 mm at the outer edge", detail)
-        self.assertIn("2.95 mm add up in the last, joint GA at the outer edge", detail)
+        self.assertIn("with all others pushed tight the last, joint GA, stands open 2.95 mm at the outer edge", detail)
         self.assertIn("no two pieces stand in one another", second)
         tone, headline, detail, second = self.line(
             irregular([(0, 0), (400, 0), (400, 300), (0, 300)], [{"corner": c, "deg": 91.0} for c in ("AB", "BC", "CD", "DA")])
@@ -205,6 +205,8 @@ class SaidAsItIs(unittest.TestCase):
         rabbet = {"width_mm": 12.0, "depth_mm": 8.0}
         texts = self.findings(rectangle("opening", 400.0, 300.0, 60.0, rails={"C": {"width_mm": 14.0}}, rabbet=rabbet))
         self.assertIn("The back rail: the rabbet leaves a lip of 2.00 mm. Under 3.00 mm it breaks easily.", texts)
+        deep = rectangle("opening", 400.0, 300.0, 60.0, rabbet={"width_mm": 12.0, "depth_mm": 18.5})
+        self.assertTrue(any("a lip of 1.50 mm" in text for text in self.findings(deep)))
 
     def test_a_panel_thicker_than_its_rabbet_is_deep_stands_out(self) -> None:
         rabbet, panel = {"width_mm": 10.0, "depth_mm": 8.0}, {"thickness_mm": 12.0, "play_mm": 2.0}

@@ -50,7 +50,7 @@ class ALeaningBox(InTheBrowser):
         page.locator("aside").get_by_role("button", name=re.compile("^slat1")).first.click()
         expect(page.locator("aside h2").first).to_contain_text("Slat")
         expect(page.locator("aside")).to_contain_text("blade tilted 10°")
-        expect(page.get_by_role("contentinfo")).to_contain_text("Put together as solids too")
+        expect(page.get_by_role("contentinfo")).to_contain_text("Checked a second way, as solids: every joint touches")
 
     def test_views_and_solids_show_the_same_box(self) -> None:
         page = self.start("Trough", ready=BOTTOM)

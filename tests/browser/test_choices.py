@@ -28,7 +28,7 @@ class Choosing(InTheBrowser):
         page.get_by_text("Corner by corner").click()
         page.get_by_role("group", name="Corner CD").get_by_role("button", name="D runs through").click()
         expect(page.get_by_text("miters and butts")).to_be_visible()
-        expect(page.get_by_role("contentinfo")).to_contain_text("Closes exactly.")
+        expect(page.get_by_role("contentinfo")).to_contain_text("Closes as drawn.")
         page.get_by_text("Open sides").click()
         page.get_by_role("group", name="Sides there").get_by_role("button", name="A", exact=True).click()
         page.get_by_role("button", name="flat to the ground").click()

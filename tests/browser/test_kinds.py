@@ -24,7 +24,7 @@ class StandsBracesRoofs(InTheBrowser):
         page.keyboard.press("Enter")
         page.keyboard.press("Space")
         expect(page.locator("aside")).to_contain_text("foot, miter")
-        expect(page.get_by_role("contentinfo")).to_contain_text("Put together as solids too")
+        expect(page.get_by_role("contentinfo")).to_contain_text("Checked a second way, as solids: every joint touches")
 
     def test_a_ring_above_the_legs_is_refused_at_its_field_and_the_last_stand_stays(self) -> None:
         page = self.start("Tower", ready="top, width")

@@ -71,5 +71,6 @@ class Holes(unittest.TestCase):
         # On a rail that is alike at both ends the same hole at the other end is a mirror image.
         self.assertEqual(self.grouped(one, self.plain(Hole(100.0, 5.0, 8.0)))[1:], [("A", None)])
         self.assertEqual(self.grouped(one, self.plain(Hole(-100.0, 5.0, 9.0)))[1:], [(None, None)])
+        self.assertEqual(self.grouped(one, self.plain(Hole(-100.0, 9.0, 8.0)))[1:], [(None, None)])
         self.assertEqual(self.grouped(one, self.plain(Hole(-90.0, 5.0, 8.0)))[1:], [(None, None)])
         self.assertEqual(self.grouped(one, self.plain())[1:], [(None, None)])

@@ -1,7 +1,9 @@
 import unittest
 from cmath import rect
 from dataclasses import replace
+from itertools import combinations
 from math import acos, copysign, cos, pi, radians, sin, tan
+from random import Random
 
 import numpy as np
 
@@ -13,8 +15,10 @@ from fennup.core.saw.settings import settings_for
 from fennup.core.solve import Care, Solution, solve
 from fennup.core.stock.section import Section
 from fennup.core.verify.boolean import BooleanProof, boolean_proof
+from fennup.core.verify.closing import Closing
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.joints import check_joint, shared_wood
+from fennup.core.verify.near import near_pairs
 from fennup.core.verify.rings import AddsUp
 from tests.core.frames import box, irregular, rectangle, regular, solved, spec_of
 
@@ -109,6 +113,16 @@ class AsTheSawCanBeSet(unittest.TestCase):
                 want = 2 * (max(along) - min(along)) * abs(sin(apart / 2))
                 self.assertGreater(want, 0.05)
                 self.assertAlmostEqual(last_of(made).opening_mm, want, places=9)
+
+    def test_the_opening_is_measured_over_the_shorter_of_two_made_faces(self) -> None:
+        frame = solved(rectangle("outside", 600.0, 400.0, 60.0, rails=WIDE), Machine(swing_step_deg=2.0))
+        # 33.69 is set to 34, 56.31 to 56 at every corner: nothing is left over. 35 and 55 in steps of 5, neither. In steps of
+        # 0.7 it is 33.6 and 56.0: four corners turn 0.4 too little each, over 60 / cos 56.
+        self.assertAlmostEqual(last_of(frame).opening_mm, 0.0, places=9)
+        frame = solved(rectangle("outside", 600.0, 400.0, 60.0, rails=WIDE), Machine(swing_step_deg=0.7, swing_right_deg=60.0))
+        faces = (90 / cos(radians(33.6)), 60 / cos(radians(56.0)))
+        self.assertGreater(abs(faces[0] - faces[1]), 0.7)
+        self.assertAlmostEqual(last_of(frame).opening_mm, 2 * min(faces) * sin(radians(0.8)), places=9)
 
     def test_rounded_lengths_count_in_every_ring(self) -> None:
         # The front is 600.4 long and cut to 600, the back 400.2 and cut to 400: what is lost does not make up for each other.
@@ -268,6 +282,19 @@ class PutTogetherAsSolids(unittest.TestCase):
         proof = boolean_proof(frame.assembly, frame.solids | {"C": thinner})
         self.assertEqual((proof.holds, proof.unlike), (False, ("C",)))
 
+    def test_a_loose_piece_in_the_way_shares_wood_though_every_joint_touches(self) -> None:
+        frame = solved(rectangle("outside", 600.0, 400.0, 60.0))
+        again = replace(frame.assembly.board("A"), id="again")
+        boards = (*frame.assembly.boards, again)
+        proof = boolean_proof(replace(frame.assembly, boards=boards), frame.solids | {"again": solid_of(again)})
+        self.assertEqual((proof.holds, proof.apart, proof.unlike), (False, (), ()))
+        self.assertAlmostEqual(proof.shared[0][2], frame.solids["A"].volume(), delta=1e-3)
+
+    def test_a_bare_strip_that_only_the_first_proof_sees_is_not_confirmed(self) -> None:
+        frame = solved(rectangle("outside", 600.0, 400.0, 60.0))
+        self.assertFalse(proof_of(frame).confirms(Closing("bare", "AB", 1.0), frame.joints))
+        self.assertFalse(proof_of(frame).confirms(Closing("open_joint", "AB", 1.0), frame.joints))
+
     def test_its_limits_go_with_the_size(self) -> None:
         for factor in (1e-3, 1.0, 30.0):
             small = box({"form": "regular", "sides": 6, "across_mm": 300.0 * factor}, 120.0 * factor, thickness_mm=15.0 * factor)
@@ -323,3 +350,20 @@ class AnEndThatIsTooLarge(unittest.TestCase):
         # 70 thick in the middle of a leg of 45, both in the side's plane: half the difference stands past it on either side.
         self.assertAlmostEqual(past["rail A", "AB"] or 0, (70 - 45) / 2, places=6)
         self.assertEqual(made.closing.state, "bare")
+
+
+class NearOneAnother(unittest.TestCase):
+    def test_the_sweep_finds_what_comparing_every_pair_finds(self) -> None:
+        chance = Random(4)
+        for spread in (30.0, 120.0):
+            boxes = {}
+            for i in range(60):
+                low = [chance.uniform(0, spread) for _ in range(3)]
+                boxes[str(i)] = (low, [at + chance.uniform(1, 40) for at in low])
+            every = [
+                (a, b)
+                for a, b in combinations(boxes, 2)
+                if all(boxes[a][0][k] < boxes[b][1][k] and boxes[b][0][k] < boxes[a][1][k] for k in range(3))
+            ]
+            self.assertEqual(list(near_pairs(boxes)), every)
+            self.assertGreater(len(every), 10)

@@ -219,3 +219,20 @@ class ALeanTo(Closes):
         with self.assertRaises(SpecError) as refused:
             solved(roof("lean_to", 20.0, width_mm=900.0, depth_mm=400.0, front_mm=300.0, back_mm=300.0))
         self.assertEqual(refused.exception.fields, ("shape.back_mm",))
+
+
+class SteepAndNarrow(unittest.TestCase):
+    def test_no_hip_ends_where_its_uncut_piece_does(self) -> None:
+        shape = {
+            "form": "hip",
+            "sides": 3,
+            "width_mm": 127.0,
+            "depth_mm": 100.0,
+            "rise_mm": 809.0,
+            "hip_thickness_mm": 27.0,
+            "hip_depth_mm": 99.0,
+        }
+        steep = {"kind": "roof", "shape": shape | {"spacing_mm": 194.0, "foot": "seat"}, "depth_mm": 167.0, "thickness_mm": 37.0}
+        for document in (steep, *(spec for kind in KINDS.values() for spec in kind.starts.values())):
+            for id, solid in solved(document).solids.items():
+                self.assertNotIn("end", {facet.name for piece in solid.local for facet in piece.facets}, id)

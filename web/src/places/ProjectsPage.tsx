@@ -14,7 +14,7 @@ const LIST = "/api/projects";
 const DELETED = "/api/projects?deleted=true";
 const VERDICT = {
   closes: "closes",
-  opens: "closes as drawn, your saw's scale rounds a little",
+  opens: "closes as drawn",
   fails: "does not close",
   unreadable: "cannot be read",
 };

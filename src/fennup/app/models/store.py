@@ -69,19 +69,13 @@ class Store:
     def writing(self) -> Iterator[Session]:
         """A session whose changes are all saved, or none. Trouble when they cannot be, also where the file is no longer there."""
         with _told(self.file), Session(self._writers, expire_on_commit=False) as session, session.begin():
-            self._check_there()
             yield session
             session.flush()
-            self._check_there()
-
-    def _check_there(self) -> None:
-        if _identity(self.file) != self._opened:
-            raise Trouble("gone", self.file)
+            if _identity(self.file) != self._opened:
+                raise Trouble("gone", self.file)
 
     def close(self) -> None:
-        """Bring everything into the one file."""
-        with closing(sqlite3.connect(self.file, timeout=BUSY_SECONDS)) as connection:
-            connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+        """Let go of the file: the last to do so brings everything into it."""
         self._readers.dispose()
 
 

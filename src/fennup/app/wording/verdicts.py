@@ -109,7 +109,9 @@ def _opens(solution: Solution, voice: Voice) -> str:
     machine = solution.machine
     steps = " and ".join(f"{step:g}°" for step in sorted({machine.swing_step_deg, machine.tilt_step_deg}))
     figures = [words for words in (_by_itself(solution, voice), _adding_up(solution, voice)) if words]
-    return f"With your saw set to the nearest {steps}, {'; '.join(figures)}."
+    mark = solution.care.graduation_mm
+    lengths = f" and lengths cut to the nearest {voice.say(mark)}" if mark else ""
+    return f"With your saw set to the nearest {steps}{lengths}, {'; '.join(figures)}."
 
 
 def _seen(mm: float) -> bool:
@@ -142,10 +144,10 @@ def _adding_up(solution: Solution, voice: Voice) -> str:
         return "pushed tight, nothing adds up in the last joint"
     out_of_line = f"{voice.small(last.step_mm)} out of line"
     if not _seen(last.opening_mm):
-        return f"all others pushed tight, the last, {joint}, comes {out_of_line}"
+        return f"with all others pushed tight the last, {joint}, comes {out_of_line}"
     where = f" at the {_side_of(solution, last.joint, last.at)}" if last.at else ""
     more = f", {out_of_line}" if _seen(last.step_mm) else ""
-    return f"all others pushed tight, {voice.small(last.opening_mm)} add up in the last, {joint}{where}{more}"
+    return f"with all others pushed tight the last, {joint}, stands open {voice.small(last.opening_mm)}{where}{more}"
 
 
 def _side_of(solution: Solution, id: str, side: str) -> str:
