@@ -80,3 +80,10 @@ class WhatHangsOnNothing(unittest.TestCase):
                 spec = solved(box(plan, height, slope_deg=3.0, pins=pins)).spec
                 self.assertEqual(tuple(spec.plan.corners), self.CORNERS)
                 self.assertAlmostEqual(spec.height_mm, 110.0, delta=1e-9)
+
+    def test_what_only_rounding_ties_to_a_measure_does_not_move(self) -> None:
+        pins = [Pin("a", 2.0, "pins.0")]
+        for far in (40_000 / 3, 1e5 / 7, 49_999.9):
+            found = settle((0.1, far), pins, lambda values: [(values[0] + values[1]) - values[1]], 2)
+            self.assertEqual(found.values[1], far)
+            self.assertAlmostEqual(found.values[0], 2.0, delta=1e-9)
