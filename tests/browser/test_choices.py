@@ -32,7 +32,7 @@ class Choosing(InTheBrowser):
         page.get_by_text("Open sides").click()
         page.get_by_role("group", name="Sides there").get_by_role("button", name="A", exact=True).click()
         page.get_by_role("button", name="flat to the ground").click()
-        expect(page.get_by_role("contentinfo")).to_contain_text("Every joint closes.")
+        expect(page.get_by_role("contentinfo")).to_contain_text("the open side comes out")
         page.get_by_role("tab", name="Parts").click()
         page.locator("aside").get_by_role("button", name=re.compile("^H")).first.click()
         expect(page.get_by_text("As rail B turned over: mark the side that shows before you cut.")).to_be_visible()
@@ -75,6 +75,10 @@ class Choosing(InTheBrowser):
         self.field("top, width")
         bar = page.get_by_role("contentinfo").bounding_box()
         assert bar
+        self.assertLess(bar["height"], 0.1 * 844, "one line, opened by touch")
+        page.get_by_role("button", name="More", exact=True).click()
+        expect(page.get_by_text(re.compile("by itself opens"))).to_be_visible()
+        page.get_by_role("button", name="Less", exact=True).click()
         for _ in range(45):
             page.keyboard.press("Tab")
             low = page.evaluate(

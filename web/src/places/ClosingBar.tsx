@@ -1,4 +1,5 @@
 import { Popover } from "radix-ui";
+import { useState } from "react";
 import type { Sheet } from "../api/types";
 import { Sign } from "../ui/Sign";
 import { plural } from "./text";
@@ -10,15 +11,24 @@ const WORD = { note: "To know", warning: "Take care", error: "Wrong" };
 /** The floor of every screen in a project: does it close, and what there is to know before cutting. */
 export function ClosingBar({ sheet, onTouch }: { sheet: Sheet; onTouch: (part: string) => void }) {
   const { closing, findings } = sheet;
+  // On a phone it is one line until it is opened.
+  const [open, setOpen] = useState(false);
+  const more = open ? "max-sm:basis-full max-sm:leading-tight" : "max-sm:hidden";
   return (
     <footer className="sticky bottom-0 z-20 flex flex-wrap items-center gap-x-4 gap-y-1 bg-bar px-5 py-2.5 text-bar-ink">
       <p role="status" className="flex min-w-0 flex-1 flex-wrap items-center gap-x-3">
         <Sign is={closing.tone} className={TONE[closing.tone]} />
         <span className="font-semibold">{closing.headline}</span>
-        <span className="text-bar-ink-2 max-sm:basis-full max-sm:text-[15px] max-sm:leading-tight">
-          {closing.detail}
-        </span>
-        <span className="text-[15px] text-bar-ink-2 max-sm:hidden">{closing.second}</span>
+        <button
+          type="button"
+          aria-expanded={open}
+          className="min-h-10 px-1 underline decoration-dotted sm:hidden"
+          onClick={() => setOpen(!open)}
+        >
+          {open ? "Less" : "More"}
+        </button>
+        <span className={`text-bar-ink-2 ${more}`}>{closing.detail}</span>
+        <span className={`text-[15px] text-bar-ink-2 ${more}`}>{closing.second}</span>
       </p>
       {findings.length > 0 && (
         <Popover.Root>

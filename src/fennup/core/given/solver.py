@@ -17,8 +17,7 @@ Reading = Callable[[Sequence[float]], list[float | None]]
 KEPT = 1e-9
 EXACT = 1e-14
 SAME = 1e-7
-LEAST_STEP = 1e-6
-STEP = 1e-7  # of the largest unknown
+STEP = 1e-6
 NO_SLOPE = 1e-6  # of the steepest of a measure's slopes: what differences leave of none
 ROUNDS = 60
 HALVINGS = 30
@@ -146,18 +145,17 @@ class _Search:
         return self._at[key]
 
     def slopes(self, values: Values) -> Values:
-        """How every measure changes with every unknown, by differences: rows are pins. At STEP what they leave out is some 1e-7
-        of a slope and what rounding adds less; what is left of a slope that is none is taken away, so that nothing moves on
-        which no measure depends."""
+        """How every measure changes with every unknown, by differences: rows are pins. At STEP what they leave out and what
+        rounding adds are both some 1e-7 of a slope, a hundredth of what counts as dependent; what is left of a slope that is none
+        is taken away, so that nothing moves on which no measure depends."""
         key = values.tobytes()
         if key not in self._slopes:
             here = self.measured(values)
-            step = max(LEAST_STEP, STEP * float(np.max(np.abs(values), initial=0.0)))
             columns = []
             for i in range(len(values)):
                 nudge = np.zeros_like(values)
-                nudge[i] = step
-                columns.append((self.measured(values + nudge) - here) / step)
+                nudge[i] = STEP
+                columns.append((self.measured(values + nudge) - here) / STEP)
             slopes = np.array(columns).T
             steepest = np.max(np.abs(slopes), axis=1, initial=0.0, keepdims=True)
             self._slopes[key] = np.where(np.abs(slopes) < NO_SLOPE * steepest, 0.0, slopes)
