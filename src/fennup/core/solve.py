@@ -46,7 +46,7 @@ class ClaimCheck:
 @dataclass(frozen=True)
 class Solution:
     """Everything derived from one spec, one saw and how exactly one works. Same input, same output. `gaps`: what every joint opens by itself as the saw can be
-    set, `rings`: what adds up round every ring; `simple`: what plain settings in place of compound ones would open."""
+    set, `rings`: what adds up round every ring."""
 
     spec: Any
     machine: Machine
@@ -60,9 +60,13 @@ class Solution:
     settings: tuple[Setting, ...]
     gaps: tuple[Gap, ...]
     rings: tuple[AddsUp, ...]
-    simple: tuple[SimpleGap, ...]
     closing: Closing
     findings: tuple[Finding, ...]
+
+    @cached_property
+    def simple(self) -> tuple[SimpleGap, ...]:
+        """What plain settings in place of compound ones would open, reckoned when it is first asked for."""
+        return simple_gaps(self.assembly, self.solids, self.parts)
 
     @cached_property
     def proof(self) -> BooleanProof:
@@ -105,12 +109,9 @@ def solve(spec: Any, machine: Machine, care: Care = CARE) -> Solution:
     boards = {board.id: board for board in assembly.boards}
     settings = settings_for(parts, boards, machine)
     shared = shared_wood(solids)
-    ends = Ends(assembly, solids, rounded_to(boards, parts, settings, machine))
+    ends = Ends(assembly, solids, rounded_to(boards, parts, settings, machine), parts)
     gaps, rings = gaps_of(ends), adds_up(ends, care.graduation_mm)
-    simple = simple_gaps(assembly, solids)
     closing = closing_of(assembly, joints, shared, gaps, rings)
     checked = [(c.claim, c.measured) for c in claims]
     findings = findings_of(assembly, solids, parts, joints, checked, settings, machine, closing, care.allowance_mm)
-    return Solution(
-        spec, machine, care, assembly, solids, ruler, parts, joints, claims, settings, gaps, rings, simple, closing, findings
-    )
+    return Solution(spec, machine, care, assembly, solids, ruler, parts, joints, claims, settings, gaps, rings, closing, findings)

@@ -143,7 +143,7 @@ def shared_wood(solids: dict[str, Solid]) -> list[tuple[str, str, float]]:
     found = []
     for a, b in near_pairs({id: bounds(solid.boxes) for id, solid in solids.items()}):
         volume = _shared(solids[a], solids[b])
-        if volume > SHARED * min(solids[a].volume(), solids[b].volume()):
+        if volume > 0 and volume > SHARED * min(solids[a].volume(), solids[b].volume()):
             found.append((a, b, volume))
     return found
 

@@ -1,10 +1,10 @@
 """Ends as they come off a saw that is not set to the true angles: the planes that they then have, and the faces."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from fennup.core.assembly.board import ENDS, Board, End
-from fennup.core.assembly.model import Assembly, Mating
+from fennup.core.assembly.model import Assembly, Joint, Mating
 from fennup.core.errors import CutError
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, dot
@@ -73,17 +73,29 @@ def end_of(mating: Mating) -> tuple[End, int] | None:
 class Ends:
     """An assembly's mating ends as a `cutter` makes them, each looked at once."""
 
-    def __init__(self, assembly: Assembly, solids: dict[str, Solid], cutter: Cutter) -> None:
+    def __init__(self, assembly: Assembly, solids: dict[str, Solid], cutter: Cutter, parts: tuple[PartGroup, ...] = ()) -> None:
         self.assembly = assembly
         self.solids = solids
         self._cutter = cutter
         self._made: dict[Mating, MadeEnd | None] = {}
+        self._part = {board: part.id for part in parts for board in part.boards if board not in part.turns}
+
+    def alike(self, joint: Joint) -> tuple[str, ...] | None:
+        """What joints of the same parts at the same ends have in common; None where a part is turned or there are none."""
+        a, b = self._part.get(joint.a.board), self._part.get(joint.b.board)
+        return (joint.kind, a, joint.a.facet, b, joint.b.facet) if a and b else None
 
     def at(self, mating: Mating) -> MadeEnd | None:
         """The end; None for a long side, and for what this saw does not cut: what is there already, and panels. CutError
         `along_the_board` where it cannot be cut so."""
         if mating not in self._made:
-            self._made[mating] = self._look(mating)
+            # Looked at once for all boards of a part that lie as its first one.
+            part = self._part.get(mating.board, mating.board)
+            first = Mating(part, mating.facet)
+            if first not in self._made:
+                self._made[first] = self._look(first)
+            end = self._made[first]
+            self._made[mating] = replace(end, board=self.assembly.board(mating.board)) if end else None
         return self._made[mating]
 
     def true_normal(self, mating: Mating) -> Vec:

@@ -8,7 +8,8 @@ from fennup.core.assembly.board import Board, End
 from fennup.core.assembly.model import Assembly, Joint
 from fennup.core.errors import CutError
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.vec import Vec
+from fennup.core.geometry.vec import Vec, dot
+from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import Solid, end_cut
 from fennup.core.verify.made import Cutter, Ends
 from fennup.core.verify.slid import Gap, gap_at
@@ -35,10 +36,20 @@ class SimpleGap:
     gap: Gap | None
 
 
-def simple_gaps(assembly: Assembly, solids: dict[str, Solid]) -> tuple[SimpleGap, ...]:
+def simple_gaps(assembly: Assembly, solids: dict[str, Solid], parts: tuple[PartGroup, ...]) -> tuple[SimpleGap, ...]:
     """What every compound joint between two leaning boards would show. Joints alike are told once."""
     found: dict[tuple[How, int, int], SimpleGap] = {}
+    seen: set[tuple[object, ...]] = set()
+    known = Ends(assembly, solids, lambda *_: None, parts)
     for joint in assembly.joints:
+        alike = known.alike(joint)
+        if alike is not None:
+            # The same parts, and standing to each other in the same way.
+            a, b = (assembly.board(m.board).frame for m in (joint.a, joint.b))
+            key = (*alike, *(round(v, 9) for v in (dot(a.x, b.x), dot(a.z, b.z), a.z[2], b.z[2])))
+            if key in seen:
+                continue
+            seen.add(key)
         for how, (swing, tilt, cutter) in _readings(assembly, joint).items():
             gap = _gap(assembly, solids, joint, cutter)
             if gap and gap.widest_mm < UNSEEN_MM:

@@ -5,7 +5,7 @@ joint plane; the gap at a side is the sum of both faces' largest distance from t
 """
 
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from fennup.core.assembly.model import Joint
@@ -48,10 +48,20 @@ class Gap:
 def gaps_of(ends: Ends) -> tuple[Gap, ...]:
     """Every joint's own gap as its ends are made; joints without a cut end have none."""
     found = []
+    known: dict[tuple[str, ...], Gap | None] = {}
     for joint in ends.assembly.joints:
-        with suppress(CutError):  # no saw goes there: that it does not is found elsewhere
-            found.append(gap_at(ends, joint))
-    return tuple(gap for gap in found if gap)
+        alike = ends.alike(joint)
+        if alike is not None and alike in known:
+            gap = known[alike]
+        else:
+            gap = None
+            with suppress(CutError):  # no saw goes there: that it does not is found elsewhere
+                gap = gap_at(ends, joint)
+            if alike is not None:
+                known[alike] = gap
+        if gap:
+            found.append(replace(gap, joint=joint.id))
+    return tuple(found)
 
 
 def gap_at(ends: Ends, joint: Joint) -> Gap | None:
