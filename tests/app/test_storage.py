@@ -15,6 +15,7 @@ import urllib.request
 from contextlib import closing, redirect_stderr
 from pathlib import Path
 from typing import Any
+from unittest import mock
 
 from sqlalchemy import text
 
@@ -70,6 +71,18 @@ class OneFile(Api):
             self.assertEqual(self.client.get(f"/api/projects/{project['id']}").status_code, 200)
             self.assertLess(time.monotonic() - began, 5.0)
             other.execute("ROLLBACK")
+
+    def test_what_cannot_be_saved_while_somebody_else_writes_can_be_sent_again(self) -> None:
+        project = self.new()
+        with mock.patch("fennup.app.models.store.BUSY_SECONDS", 0.1):
+            client = create_app(self.database).test_client()
+        change = {"version": 1, "acts": [{"op": "type", "path": "shape.size.mm", "text": "280"}]}
+        with closing(sqlite3.connect(self.database, isolation_level=None)) as other:
+            other.execute("BEGIN IMMEDIATE")
+            answer = client.post(f"/api/projects/{project['id']}/acts", json=change)
+            self.assertEqual((answer.status_code, "not saved yet" in answer.json["detail"]), (503, True))
+            other.execute("ROLLBACK")
+        self.assertEqual(client.post(f"/api/projects/{project['id']}/acts", json=change).json["version"], 2)
 
 
 class OneThatCannotBeRead(Api):

@@ -2,11 +2,12 @@ import unittest
 from cmath import rect
 from dataclasses import replace
 from itertools import combinations
-from math import acos, copysign, cos, pi, radians, sin, tan
+from math import acos, copysign, cos, degrees, pi, radians, sin, tan
 from random import Random
 
 import numpy as np
 
+from fennup.core.geometry.vec import dot
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import end_cut, solid_of
@@ -18,6 +19,7 @@ from fennup.core.verify.boolean import BooleanProof, boolean_proof
 from fennup.core.verify.closing import Closing
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.joints import check_joint, shared_wood
+from fennup.core.verify.made import Ends, rounded_to
 from fennup.core.verify.near import near_pairs
 from fennup.core.verify.rings import AddsUp
 from tests.core.frames import box, irregular, rectangle, regular, solved, spec_of
@@ -66,6 +68,17 @@ class AsTheSawCanBeSet(unittest.TestCase):
                 self.assertEqual(frame.closing.state, "opens")
                 self.assertAlmostEqual(last_of(frame).opening_mm, opening, places=9)
                 self.assertEqual((last_of(frame).at, {"outer": "lower", "opening": "upper"}[where]), (at, at))
+
+    def test_no_end_is_turned_by_more_than_half_a_step_of_each_scale(self) -> None:
+        machine = Machine()
+        starts = [(name, document) for kind in KINDS.values() for name, document in kind.starts.items()]
+        for start, document in starts:
+            made = solved(document, machine)
+            ends = Ends(made.assembly, made.solids, rounded_to(made.boards(), made.parts, made.settings, machine), made.parts)
+            for mating in (m for joint in made.assembly.joints for m in (joint.a, joint.b) if ends.at(m)):
+                with self.subTest(start=start, mating=mating):
+                    turned = degrees(acos(min(1.0, dot(ends.normal(mating), ends.true_normal(mating)))))
+                    self.assertLessEqual(turned, (machine.swing_step_deg + machine.tilt_step_deg) / 2 + 1e-6)
 
     def test_each_joint_by_itself_opens_by_both_its_faces_turn_over_their_length(self) -> None:
         frame = solved(HEPTAGON, HALF)

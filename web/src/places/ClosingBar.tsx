@@ -15,8 +15,8 @@ export function ClosingBar({ sheet, onTouch }: { sheet: Sheet; onTouch: (part: s
   const [open, setOpen] = useState(false);
   const more = open ? "max-sm:basis-full max-sm:leading-tight" : "max-sm:hidden";
   return (
-    <footer className="sticky bottom-0 z-20 flex flex-wrap items-center gap-x-4 gap-y-1 bg-bar px-5 py-2.5 text-bar-ink">
-      <p role="status" className="flex min-w-0 flex-1 flex-wrap items-center gap-x-3">
+    <footer className="sticky bottom-0 z-20 flex flex-wrap items-center gap-x-4 gap-y-1 bg-bar px-5 py-2.5 max-sm:gap-x-2 max-sm:px-3 text-bar-ink">
+      <p role="status" className="flex min-w-0 flex-1 flex-wrap items-center gap-x-3 max-sm:gap-x-2">
         <Sign is={closing.tone} className={TONE[closing.tone]} />
         <span className="font-semibold">{closing.headline}</span>
         <button
@@ -32,7 +32,7 @@ export function ClosingBar({ sheet, onTouch }: { sheet: Sheet; onTouch: (part: s
       </p>
       {findings.length > 0 && (
         <Popover.Root>
-          <Popover.Trigger className="min-h-10 px-2 font-medium underline decoration-dotted">
+          <Popover.Trigger className="min-h-10 px-2 font-medium max-sm:px-1 underline decoration-dotted">
             {plural(findings.length, "thing")} to know
           </Popover.Trigger>
           <Popover.Portal>

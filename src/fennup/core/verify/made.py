@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from math import dist
 
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.assembly.model import Assembly, Joint, Mating
@@ -15,6 +16,7 @@ from fennup.core.saw.pose import FLAT, BladeAngles, blade_angles, cut_normal
 from fennup.core.saw.settings import Setting
 
 ALONG_THE_BOARD = 1e-6
+SAME_NORMAL = 1e-7
 # The outward normal that a cut gets, in the board's axes; None where it cannot be cut so.
 Cutter = Callable[[Board, End, Plane], Vec | None]
 
@@ -78,7 +80,15 @@ class Ends:
         self.solids = solids
         self._cutter = cutter
         self._made: dict[Mating, MadeEnd | None] = {}
-        self._part = {board: part.id for part in parts for board in part.boards if board not in part.turns}
+        self._part = {board: part.id for part in parts for board in part.boards if self._lies_as(board, part)}
+
+    def _lies_as(self, board: str, part: PartGroup) -> bool:
+        """Whether a board lies as the first of its part and its cuts are counted in the same order."""
+        own, first = (self.assembly.board(id) for id in (board, part.id))
+        return board not in part.turns and all(
+            dist(a.normal, b.normal) < SAME_NORMAL
+            for end in ENDS for a, b in zip(own.ends(end), first.ends(end), strict=True)
+        )  # fmt: skip
 
     def alike(self, joint: Joint) -> tuple[str, ...] | None:
         """What joints of the same parts at the same ends have in common; None where a part is turned or there are none."""
