@@ -74,3 +74,5 @@ class Holes(unittest.TestCase):
         self.assertEqual(self.grouped(one, self.plain(Hole(-100.0, 9.0, 8.0)))[1:], [(None, None)])
         self.assertEqual(self.grouped(one, self.plain(Hole(-90.0, 5.0, 8.0)))[1:], [(None, None)])
         self.assertEqual(self.grouped(one, self.plain())[1:], [(None, None)])
+        # A board that shows its face is no plain one, however alike.
+        self.assertEqual(len(self.grouped(one, replace(one, shows=True))), 2)

@@ -400,3 +400,10 @@ class WhatOtherSettingsWouldOpen(unittest.TestCase):
             total += (round(abs(b - a)) - abs(b - a)) * (b - a) / abs(b - a)
         (last,) = made.rings
         self.assertAlmostEqual((last.opening_mm**2 + last.step_mm**2) ** 0.5, abs(total), places=6)
+
+    def test_a_leaning_butt_has_no_plan_angle_in_its_simple_settings(self) -> None:
+        # Square on plan: the wall that ends on its neighbour is swung by nothing and tilted as that one leans.
+        made = solved(box(level(300.0, 300.0), 200.0, slope_deg=15.0, joint="butt"))
+        told = {s.how: (round(s.swing_deg, 9), round(s.tilt_deg, 9)) for s in made.simple}
+        self.assertEqual(told.get("flat"), (15.0, 0.0))
+        self.assertEqual(told.get("from_vertical"), (0.0, 15.0))

@@ -21,7 +21,7 @@ from fennup.core.verify.findings import findings_of
 from fennup.core.verify.joints import check_joint, shared_wood
 from fennup.core.verify.made import Ends, rounded_to
 from fennup.core.verify.near import near_pairs
-from fennup.core.verify.rings import AddsUp
+from fennup.core.verify.rings import AddsUp, adds_up
 from tests.core.frames import box, irregular, rectangle, regular, solved, spec_of
 
 HALF = Machine(swing_step_deg=0.5)
@@ -68,6 +68,14 @@ class AsTheSawCanBeSet(unittest.TestCase):
                 self.assertEqual(frame.closing.state, "opens")
                 self.assertAlmostEqual(last_of(frame).opening_mm, opening, places=9)
                 self.assertEqual((last_of(frame).at, {"outer": "lower", "opening": "upper"}[where]), (at, at))
+
+    def test_an_open_side_is_out_by_the_rounding_of_what_stands_across_it_whichever_way_one_goes_round(self) -> None:
+        # Of three sides the middle one, 200.3 long, is cut to 200: where the fourth is left out it is narrower by 0.3.
+        frame = solved(rectangle("outside", 320.0, 200.3, 40.0, left_out=["D"]))
+        joints = tuple(replace(joint, ends=joint.ends[::-1]) for joint in frame.assembly.joints)
+        for assembly in (frame.assembly, replace(frame.assembly, joints=joints)):
+            (ring,) = adds_up(Ends(assembly, frame.solids, lambda _, __, cut: cut.normal), 1.0)
+            self.assertAlmostEqual(ring.wider_mm, -0.3, places=9)
 
     def test_no_end_is_turned_by_more_than_half_a_step_of_each_scale(self) -> None:
         machine = Machine()
