@@ -16,11 +16,12 @@ from pathlib import Path
 ROOT = Path(__file__).resolve().parent.parent
 sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 
+from flask.testing import FlaskClient  # noqa: E402
 from playwright.sync_api import sync_playwright  # noqa: E402
 from waitress.server import create_server  # noqa: E402
 
 from fennup.app.factory import create_app  # noqa: E402
-from fennup.core.kinds.catalogue import KINDS  # noqa: E402
+from fennup.core.project.starts import TOGETHER  # noqa: E402
 from fennup.core.verify.boolean import boolean_proof  # noqa: E402
 from tests.browser.page import ARGUMENTS, CHROMIUM  # noqa: E402
 from tests.core.frames import box, of_sides, regular, solved  # noqa: E402
@@ -82,16 +83,30 @@ def typing_ms(load: int, spec: dict, label: str, watched: str) -> tuple[float, f
 
 def five_linked() -> dict:
     """A stand, three bins one on the other, and a hood, each following what it stands on."""
-    start = deepcopy(KINDS["together"].starts["bin_on_stand"])
-    stand, bin, hood = start["members"]
-    bins = [{**bin, "name": f"Bin {k}", "on": f"Bin {k - 1}" if k > 1 else "Stand"} for k in (1, 2, 3)]
+    start = deepcopy(TOGETHER["bin_on_stand"])
+    stand, bin, hood = start["members"].values()
+    members = {"m1": stand, **{f"m{k + 1}": {**bin, "name": f"Bin {k}", "on": f"m{k}"} for k in (1, 2, 3)}}
     links = [
-        {"of": f"Bin {k}", "measure": f"outer_bottom_{way}", "after": f"Bin {k - 1}" if k > 1 else "Stand",
-         "source": f"outer_top_{way}" if k > 1 else f"top_{way}"}
+        {"of": f"m{k + 1}", "measure": f"outer_bottom_{way}", "after": f"m{k}", "source": f"outer_top_{way}" if k > 1 else f"top_{way}"}
         for k in (1, 2, 3) for way in ("width", "depth")
     ]  # fmt: skip
-    links.append({"of": "Hood", "measure": "eaves_flats", "after": "Bin 3", "source": "outer_top_width", "plus_mm": 40.0})
-    return {**start, "members": [stand, *bins, {**hood, "on": "Bin 3"}], "links": links}
+    links.append({"of": "m5", "measure": "eaves_flats", "after": "m4", "source": "outer_top_width", "plus_mm": 40.0})
+    return {"members": {**members, "m5": {**hood, "on": "m4"}}, "links": links, "numbered": 5}
+
+
+def look_at(client: FlaskClient, name: str, spec: dict, act: dict) -> None:
+    """What a look costs, every time at another figure, so that nothing is kept from before: ms and bytes."""
+    project = client.post("/api/projects", json={"spec": spec}).json
+    url, sent = f"/api/projects/{project['id']}/look", iter(range(561, 10_000))
+    sizes = []
+
+    def look() -> None:
+        answer = client.post(url, json={"acts": [{**act, "text": str(next(sent))}]})
+        assert answer.status_code == 200, answer.text
+        sizes.append(len(answer.data))
+
+    took = median_ms(look, 30)
+    print(f"API: look at a change to {name}: {took:.1f} ms, {statistics.median(sizes) / 1000:.0f} kB")
 
 
 def main() -> None:
@@ -100,13 +115,13 @@ def main() -> None:
         frame = regular(12, 40.0, "opening_flats", mm=600.0, rabbet=rabbet)
         solved(frame)
         print(f"core: solve a 12-sided frame{' with a rabbet' if rabbet else ''}: {median_ms(lambda f=frame: solved(f)):.1f} ms")
+    tub = box(of_sides(12, 600), 400.0, slope_deg=8.0, courses={"count": 6, "board_width_mm": 72.0})
     with tempfile.TemporaryDirectory() as folder:
         client = create_app(Path(folder) / "bench.db").test_client()
-        project = client.post("/api/projects", json={"spec": frame}).json
-        url = f"/api/projects/{project['id']}/look"
-        look = {"acts": [{"op": "nudge", "path": "shape.size.mm", "steps": 1}]}
-        print(f"API: look at a change to it: {median_ms(lambda: client.post(url, json=look)):.1f} ms")
-    tub = box(of_sides(12, 600), 400.0, slope_deg=8.0, courses={"count": 6, "board_width_mm": 72.0})
+        give = {"op": "give", "measure": "m1/outer_bottom_flats"}
+        look_at(client, "the 12-sided frame", frame, {"op": "type", "path": "members.m1.spec.shape.size.mm"})
+        look_at(client, "the box", tub, give)
+        look_at(client, "a stand and four linked to it", five_linked(), {"op": "give", "measure": "m1/top_width"})
     solved(tub)
     print(f"core: solve a box of 12 sides in 6 courses: {median_ms(lambda: solved(tub)):.1f} ms")
     solution = solved(tub)

@@ -1,1 +1,3 @@
-"""Fennup: angles, lengths and proof of closing for things whose pieces meet at angles."""
+"""Fennup: saw angles, lengths and proof of closing for woodwork whose pieces meet at angles."""
+
+__version__ = "0.2.0"

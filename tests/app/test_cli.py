@@ -28,7 +28,7 @@ class CommandLine(unittest.TestCase):
             web = create_app(Path(folder) / "x.db").test_client().post("/api/solve", json={"spec": spec})
         self.assertEqual((code, json.loads(out)), (0, web.json))
         part = json.loads(out)["parts"][0]
-        self.assertEqual((part["id"], part["count"], part["mirror_of"]), ("A", 7, None))
+        self.assertEqual((part["id"], part["count"], part["mirror_of"]), ("m1/A", 7, None))
         self.assertAlmostEqual(part["arrises_mm"]["face_lower"], 231.4336, places=4)
         self.assertEqual(part["edges"]["upper"]["rip_bevel_deg"], 0.0)
 

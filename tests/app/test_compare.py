@@ -6,7 +6,9 @@ class Variants(Api):
     def test_a_variant_differs_from_its_original_in_what_was_changed_and_in_what_follows(self) -> None:
         original = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
         variant = self.client.post(f"/api/projects/{original['id']}/variant", json={}).json
-        self.assertEqual((variant["variant_of"], variant["name"]), (original["id"], f"{original['name']}, variant"))
+        cards = {card["id"]: card for card in self.client.get("/api/projects").json["projects"]}
+        self.assertEqual(cards[variant["id"]]["variant_of"], original["id"])
+        self.assertEqual(variant["name"], f"{original['name']}, variant")
         alike = self.client.get(f"/api/projects/{variant['id']}/compare/{original['id']}").json
         self.assertEqual(alike["differences"], [])
         self.assertEqual(self.act(variant, {"op": "give", "measure": "height", "text": "600"}).status_code, 200)
@@ -38,8 +40,9 @@ class Variants(Api):
 class Together(Api):
     def test_a_single_assembly_becomes_one_of_two_or_takes_pieces_between_its_faces(self) -> None:
         project = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
-        two = self.act(project, {"op": "choose", "path": "together", "value": "tapered_box"}).json
-        self.assertEqual([m["name"] for m in two["spec"]["members"]], ["Stand", "Tapered box"])
+        two = self.act(project, {"op": "choose", "path": "members", "value": "tapered_box"}).json
+        members = self.read(two, "file")["project"]["spec"]["members"]
+        self.assertEqual([(id, m["name"]) for id, m in members.items()], [("m1", "Stand"), ("m2", "Tapered box")])
         self.assertEqual(two["undo"], "another assembly")
         alone = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
         url = f"/api/projects/{alone['id']}/faces"
@@ -52,9 +55,9 @@ class Together(Api):
         ]
         fitted = self.act(alone, {"op": "fit", "a": touched[0], "b": touched[1]}).json
         self.assertEqual(fitted["undo"], "fitting a piece")
-        nowhere = {**touched[1], "board": "Stand/top"}
+        nowhere = {**touched[1], "board": "m1/top"}
         self.assertEqual(self.act(fitted, {"op": "fit", "a": touched[0], "b": nowhere}).json["errors"][0]["code"], "no_such_face")
-        why = {part["id"]: " ".join(part["ladder"][0]["why"]) for part in fitted["sheet"]["parts"]}
-        self.assertIn("Given: the two faces", why["Piece 1"])
-        self.assertIn("Given: Stand: height 450 mm. Measured on the finished parts: 450 mm.", why["Stand/AB"])
+        why = {part["id"]: " ".join(part["ladder"][0]["why"]) for part in self.read(fitted, "parts")["parts"]}
+        self.assertIn("Given: the two faces", why["p2"])
+        self.assertIn("Given: height 450 mm. Measured on the finished parts: 450 mm.", why["m1/AB"])
         self.assertNotEqual(fitted["sheet"]["closing"]["tone"], "fails")

@@ -20,19 +20,19 @@ class PublishedFigures(Api):
     def sheet(self, spec: dict[str, Any]) -> Sheet:
         self.project = self.new(spec=spec)
         self.assertIn(self.project["sheet"]["closing"]["tone"], ("closes", "opens"))
-        self.assertTrue(self.project["solution"]["proof"]["holds"])
+        self.assertTrue(self.read(self.project, "solution")["proof"]["holds"])
         return self.project["sheet"]
 
     def size(self, name: str) -> float:
-        row = next(row for row in self.project["sheet"]["sizes"] if row["id"] == name)
+        row = next(row for row in self.project["sheet"]["sizes"] if row["id"] == f"m1/{name}")
         return float(row["figure"]["typed"])
 
     def part(self, name: str) -> Sheet:
-        return next(part for part in self.project["sheet"]["parts"] if name in part["members"])
+        return next(part for part in self.read(self.project, "parts")["parts"] if f"m1/{name}" in part["members"])
 
     def cut(self, name: str, end: str) -> tuple[float, float]:
         """An end's miter and bevel, without signs, as the solution's document gives them."""
-        part = next(part for part in self.project["solution"]["parts"] if name in part["members"])
+        part = next(part for part in self.read(self.project, "solution")["parts"] if f"m1/{name}" in part["members"])
         return abs(part["ends"][end][0]["miter_deg"]), abs(part["ends"][end][0]["bevel_deg"])
 
     def rung(self, name: str, id: str) -> Sheet:

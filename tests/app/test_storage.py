@@ -76,7 +76,7 @@ class OneFile(Api):
         project = self.new()
         with mock.patch("fennup.app.models.store.BUSY_SECONDS", 0.1):
             client = create_app(self.database).test_client()
-        change = {"version": 1, "acts": [{"op": "type", "path": "shape.size.mm", "text": "280"}]}
+        change = {"version": 1, "acts": [{"op": "type", "path": "members.m1.spec.shape.size.mm", "text": "280"}]}
         with closing(sqlite3.connect(self.database, isolation_level=None)) as other:
             other.execute("BEGIN IMMEDIATE")
             answer = client.post(f"/api/projects/{project['id']}/acts", json=change)
@@ -111,14 +111,18 @@ class OneThatCannotBeRead(Api):
 
     def test_an_unreadable_saw_makes_way_for_the_built_in_one_and_says_so(self) -> None:
         project = self.new()
-        step = {"op": "type", "path": "swing_step_deg", "text": "0.1"}
-        saw = self.client.post("/api/saw/acts", json={"version": 1, "acts": [step]}).json
+
+        def step_of(bench: Any) -> str:
+            return next(c["figure"]["typed"] for c in bench["tools"][0]["controls"] if c["id"] == "swing_step_deg")
+
+        step = {"op": "type", "path": "tools.t1.swing_step_deg", "text": "0.1"}
+        saw = self.client.post("/api/workshop/acts", json={"version": 1, "acts": [step]}).json
         sql(self.database, "UPDATE revision SET body = '{\"x\": 1}' WHERE document_id = 'bench-saw'")
-        shown = self.client.get("/api/saw").json
-        self.assertEqual((shown["machine"]["swing_step_deg"], "cannot be read" in shown["notice"]), (0.5, True))
+        shown = self.client.get("/api/workshop").json
+        self.assertEqual((step_of(shown), "cannot be read" in shown["notice"]), ("0.5", True))
         self.assertEqual(self.client.get(f"/api/projects/{project['id']}").status_code, 200)
-        again = self.client.post("/api/saw/acts", json={"version": saw["version"], "acts": [step]}).json
-        self.assertEqual((again["machine"]["swing_step_deg"], again["notice"]), (0.1, None))
+        again = self.client.post("/api/workshop/acts", json={"version": saw["version"], "acts": [step]}).json
+        self.assertEqual((step_of(again), again["notice"]), ("0.1", None))
 
     def test_a_deleted_project_is_listed_apart_and_comes_back(self) -> None:
         kept, deleted = (self.new(name=name, spec=HEXAGON) for name in ("Kept", "Deleted"))

@@ -4,18 +4,31 @@ import re
 import unittest
 from math import atan, degrees
 
-from fennup.app.schemas.sheet import SheetOut
-from fennup.app.services.projects import PLAIN, solved_spec
-from fennup.app.services.sheet import sheet_of
+from fennup.app.schemas.sheet import PartOut, SheetOut
+from fennup.app.services.part_cards import part_cards
+from fennup.app.services.projects import PLAIN
+from fennup.app.services.saw_settings import settings_of
+from fennup.app.services.sheet import looked_sheet, sheet_of
+from fennup.app.services.solving import solved_spec
 from fennup.app.wording.figures import Voice
 from fennup.core.drawing.edit import TypeIn
 from fennup.core.kinds.catalogue import KINDS
-from fennup.core.saw.machine import Machine
+from fennup.core.project.starts import TOGETHER
+from fennup.core.saw.miter_saw import MiterSaw
+from fennup.core.solve import Solution
 from fennup.core.units.lengths import tape
-from fennup.core.verify.boolean import boolean_proof
-from tests.core.frames import box, irregular, level, of_sides, rectangle, regular
+from fennup.core.workshop import with_saw
+from tests.core.frames import all_starts, box, irregular, level, of_sides, rectangle, regular
 
 INCHES = Voice(tape("in", "1/16"))
+
+
+def solved_on(document: dict, saw: MiterSaw | None = None, voice: Voice = PLAIN) -> Solution:
+    return solved_spec(document, with_saw(saw or MiterSaw()), voice)
+
+
+def cards(document: dict) -> list[PartOut]:
+    return part_cards(solved_on(document), PLAIN).parts
 
 
 class Figures(unittest.TestCase):
@@ -30,16 +43,16 @@ class Figures(unittest.TestCase):
 
 
 class ClosingLines(unittest.TestCase):
-    def line(self, document: dict, saw: Machine | None = None, proven: bool = True) -> tuple[str, str, str, str]:
-        solution = solved_spec(document, saw or Machine(), PLAIN)
-        closing = sheet_of(solution, PLAIN, boolean_proof(solution.assembly, solution.solids) if proven else None).closing
+    def line(self, document: dict, saw: MiterSaw | None = None, proven: bool = True) -> tuple[str, str, str, str]:
+        solution = solved_on(document, saw)
+        closing = (sheet_of(solution, PLAIN, solution.design.proof) if proven else looked_sheet(solution, PLAIN, None)).closing
         return closing.tone, closing.headline, closing.detail, closing.second
 
     def test_each_verdict_says_what_how_much_and_where(self) -> None:
         octagon = regular(8, 45.0, "opening_flats", mm=300.0)
         self.assertEqual(self.line(octagon)[:2], ("closes", "Closes exactly."))
         self.assertIn(
-            "does not reach all", self.line(octagon, Machine(swing_left_deg=10, swing_right_deg=10, tilt_left_deg=10))[2]
+            "does not reach all", self.line(octagon, MiterSaw(swing_left_deg=10, swing_right_deg=10, tilt_left_deg=10))[2]
         )
         tone, _, detail, second = self.line(regular(7, 50.8, "outside_corners", mm=533.4))
         self.assertEqual(tone, "opens")
@@ -56,7 +69,7 @@ class ClosingLines(unittest.TestCase):
         self.assertIn("when you let go", self.line(octagon, proven=False)[3])
 
     def test_a_joint_that_is_no_corner_is_called_by_the_end_that_stands_there(self) -> None:
-        starts = {code: spec for kind in KINDS.values() for code, spec in kind.starts.items()}
+        starts = {code: spec for kind in KINDS.values() for code, spec in kind.starts.items()} | TOGETHER
         for code, words in (
             ("stool", "the joint at the left end of rail B by itself opens"),
             ("hip", "the joint of hip AB and hip BC by itself opens"),
@@ -67,19 +80,18 @@ class ClosingLines(unittest.TestCase):
 
     def test_findings_name_the_part_the_figure_and_what_to_do(self) -> None:
         small = regular(3, 20.0, "outside_side", mm=120.0, rabbet={"width_mm": 18.0, "depth_mm": 5.0})
-        texts = [f.text for f in sheet_of(solved_spec(small, Machine(), PLAIN), PLAIN).findings]
+        texts = [f.text for f in sheet_of(solved_on(small), PLAIN).findings]
         self.assertTrue(any("120 mm long" in t and "hold-down" in t for t in texts), texts)
         self.assertTrue(any("lip of 2.00 mm" in t for t in texts), texts)
         self.assertTrue(any("60°" in t and "52°" in t and "jig" in t for t in texts), texts)
         loose = regular(6, 40.0, "holds", object_mm=300.0, play_mm=14.0, rabbet={"width_mm": 6.0, "depth_mm": 5.0})
-        texts = [f.text for f in sheet_of(solved_spec(loose, Machine(), PLAIN), PLAIN).findings]
+        texts = [f.text for f in sheet_of(solved_on(loose), PLAIN).findings]
         self.assertTrue(any("could fall through" in t for t in texts), texts)
 
 
 class WhyANumberIsWhatItIs(unittest.TestCase):
     def test_the_ladder_adds_up_in_its_own_words(self) -> None:
-        sheet = sheet_of(solved_spec(rectangle("outside", 600.0, 400.0, 60.0), Machine(), PLAIN), PLAIN)
-        front = sheet.parts[0]
+        front = cards(rectangle("outside", 600.0, 400.0, 60.0))[0]
         self.assertEqual((front.name, [r.figure.whole for r in front.ladder]), ("Front and back rails", ["600", "480"]))
         why = " ".join(front.ladder[0].why)
         for words in (
@@ -89,13 +101,13 @@ class WhyANumberIsWhatItIs(unittest.TestCase):
         ):
             self.assertIn(words, why)
         self.assertIn("Given: outside width 600 mm. Measured on the finished parts: 600 mm.", why)
-        self.assertIn("turns 45° of the corner's 90° into this rail and 45° into B", " ".join(front.ends[1].why))
+        self.assertIn("turns 45° of the corner's 90° into this rail and 45° into the right rail", " ".join(front.ends[1].why))
 
     def test_every_length_along_an_edge_is_what_its_explanation_comes_to(self) -> None:
         checked = 0
-        for kind in KINDS.values():
-            for start in kind.starts.values():
-                for part in sheet_of(solved_spec(start, Machine(), PLAIN), PLAIN).parts:
+        for starts in all_starts().values():
+            for start in starts:
+                for part in cards(start):
                     for rung in part.ladder:
                         if rung.id.partition("_")[0] in ("face", "back", "upper", "lower"):
                             left = f" ({rung.figure.remainder})" if rung.figure.remainder else ""
@@ -105,20 +117,20 @@ class WhyANumberIsWhatItIs(unittest.TestCase):
         self.assertGreater(checked, 150)
 
     def test_the_ends_of_a_butt_say_which_rail_runs_through(self) -> None:
-        sheet = sheet_of(solved_spec(rectangle("outside", 600.0, 400.0, 60.0, joint="butt"), Machine(), PLAIN), PLAIN)
-        left, right = (" ".join(end.why) for end in sheet.parts[0].ends)
-        self.assertIn("D runs through; this end stands on its opening edge", left)
+        card = cards(rectangle("outside", 600.0, 400.0, 60.0, joint="butt"))[0]
+        left, right = (" ".join(end.why) for end in card.ends)
+        self.assertIn("The left rail runs through; this end stands on its opening edge", left)
         self.assertIn("This rail runs through", right)
-        self.assertEqual([end.cuts[0].leans for end in sheet.parts[0].ends], ["square across", "square across"])
+        self.assertEqual([end.cuts[0].leans for end in card.ends], ["square across", "square across"])
 
 
 class WordsForABox(unittest.TestCase):
-    def sheet(self, document: dict, saw: Machine | None = None) -> SheetOut:
-        solution = solved_spec(document, saw or Machine(), PLAIN)
-        return sheet_of(solution, PLAIN, boolean_proof(solution.assembly, solution.solids))
+    def sheet(self, document: dict, saw: MiterSaw | None = None) -> SheetOut:
+        solution = solved_on(document, saw)
+        return sheet_of(solution, PLAIN, solution.design.proof)
 
     def test_a_wall_is_told_by_its_own_edges_and_sides(self) -> None:
-        part = self.sheet(box(level(300.0, 300.0), 200.0, slope_deg=15.0)).parts[0]
+        part = cards(box(level(300.0, 300.0), 200.0, slope_deg=15.0))[0]
         self.assertEqual(part.name, "Front, right side, back and left side")
         self.assertEqual([e.cuts[0].leans for e in part.ends], ["long point on the top edge"] * 2)
         self.assertEqual(part.ends[0].cuts[0].bevel, "blade tilted 43.08°, outside longer")
@@ -134,7 +146,7 @@ class WordsForABox(unittest.TestCase):
 
     def test_a_board_on_edge_says_how_it_stands(self) -> None:
         # A triangle's bevel of 60 is past every tilt; on edge it is a swing of 60.
-        sheet = self.sheet(box(of_sides(3, 300.0), 100.0), Machine(swing_left_deg=62, swing_right_deg=62))
+        sheet = settings_of(solved_on(box(of_sides(3, 300.0), 100.0), MiterSaw(swing_left_deg=62, swing_right_deg=62)), PLAIN)
         use = sheet.settings[0].uses[0]
         self.assertRegex(use.lies, "^Standing on its (bottom|top) edge, (outside|inside) to the fence, keep the piece")
         self.assertEqual((sheet.settings[0].shown.whole, sheet.settings[0].tilt), ("60", "blade upright"))
@@ -180,8 +192,8 @@ class WordsForABox(unittest.TestCase):
 
 
 class SaidAsItIs(unittest.TestCase):
-    def findings(self, document: dict, saw: Machine | None = None, voice: Voice = PLAIN) -> list[str]:
-        return [f.text for f in sheet_of(solved_spec(document, saw or Machine(), voice), voice).findings]
+    def findings(self, document: dict, saw: MiterSaw | None = None, voice: Voice = PLAIN) -> list[str]:
+        return [f.text for f in sheet_of(solved_on(document, saw, voice), voice).findings]
 
     def test_an_angle_that_is_not_kept_is_said_in_degrees(self) -> None:
         corners = [(0, 0), (400, 0), (400, 300), (0, 300)]
@@ -190,12 +202,12 @@ class SaidAsItIs(unittest.TestCase):
         self.assertTrue(any("asked 91°, the finished parts measure 87°" in text for text in texts), texts)
 
     def test_the_stop_that_is_named_is_the_one_on_the_side_that_the_cut_needs(self) -> None:
-        saw = Machine(swing_left_deg=47.0, swing_right_deg=52.0, tilt_left_deg=20.0, tilt_right_deg=0.0)
+        saw = MiterSaw(swing_left_deg=47.0, swing_right_deg=52.0, tilt_left_deg=20.0, tilt_right_deg=0.0)
         texts = self.findings(regular(3, 45.0, "opening_flats", mm=300.0), saw)
         self.assertTrue(any("60° is past this saw's stop, 52° to the right" in text for text in texts), texts)
-        tilts = Machine(swing_left_deg=50.0, swing_right_deg=50.0, tilt_left_deg=5.0, tilt_right_deg=3.0)
+        tilts = MiterSaw(swing_left_deg=50.0, swing_right_deg=50.0, tilt_left_deg=5.0, tilt_right_deg=3.0)
         leaning = box(of_sides(4, 400.0), 300.0, slope_deg=20.0, edges="square")
-        sides = {"left" if s.tilt_deg > 0 else "right" for s in solved_spec(leaning, tilts, PLAIN).settings}
+        sides = {"left" if s.tilt_deg > 0 else "right" for s in solved_on(leaning, tilts).plan.settings}
         # Square in plan, 20 degrees: the tilt is asin(cos 20 sin 45).
         wanted = {f"a tilt of 41.64° is past this saw's stop, {5 if side == 'left' else 3}° to the {side}" for side in sides}
         said = " ".join(self.findings(leaning, tilts))
@@ -215,11 +227,13 @@ class SaidAsItIs(unittest.TestCase):
 
     def test_a_frame_among_several_keeps_its_own_words(self) -> None:
         frame = regular(7, 50.0, "outside_flats", mm=400.0)
-        alone = sheet_of(solved_spec(frame, Machine(), PLAIN), PLAIN)
+        alone = sheet_of(solved_on(frame), PLAIN)
         members = [{"name": "Lid", "spec": frame}, {"name": "Bin", "spec": box(level(300.0, 300.0), 200.0)}]
-        among = sheet_of(solved_spec({"kind": "together", "members": members}, Machine(), PLAIN), PLAIN)
-        self.assertEqual(among.parts[0].ladder[0].label, alone.parts[0].ladder[0].label)
-        self.assertEqual(among.parts[0].ends[0].cuts, alone.parts[0].ends[0].cuts)
+        together = {"kind": "together", "members": members}
+        among = sheet_of(solved_on(together), PLAIN)
+        (lid, *_), (own_lid, *_) = cards(together), cards(frame)
+        self.assertEqual((lid.ladder[0].label, lid.ends[0].cuts), (own_lid.ladder[0].label, own_lid.ends[0].cuts))
+        self.assertEqual((lid.id, lid.name, own_lid.name), (own_lid.id, f"Lid: {own_lid.name}", "Rails A to G"))
         own = {size.own for size in among.sizes if size.whose == "Lid"}
         self.assertEqual(own, {size.label for size in alone.sizes})
 
@@ -229,13 +243,10 @@ class SaidAsItIs(unittest.TestCase):
 
     def test_feet_are_feet_and_a_blade_that_the_scale_shows_upright_is_upright(self) -> None:
         feet = {"thickness_mm": 20.0, "bars": {"count": 2, "width_mm": 40.0, "spacing": "flush"}}
-        names = [
-            part.name for part in sheet_of(solved_spec(box(level(300.0, 200.0), 100.0, feet=feet), Machine(), PLAIN), PLAIN).parts
-        ]
+        names = [part.name for part in cards(box(level(300.0, 200.0), 100.0, feet=feet))]
         self.assertIn("Feet 1 and 2", names)
-        stool = sheet_of(
-            solved_spec(KINDS["stand"].starts["stool"], Machine(tilt_step_deg=5.0, swing_step_deg=5.0), PLAIN), PLAIN
-        )
+        coarse = MiterSaw(tilt_step_deg=5.0, swing_step_deg=5.0)
+        stool = settings_of(solved_on(KINDS["stand"].starts["stool"], coarse), PLAIN)
         for setting in stool.settings:
             self.assertNotIn("tilt 0°", setting.tilt)
 

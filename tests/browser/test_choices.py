@@ -93,7 +93,7 @@ class Choosing(InTheBrowser):
         page.goto(self.url)
         page.get_by_role("link", name="Tide clock surround", exact=True).click()
         self.field("what it holds")
-        page.locator('main [data-part="E"]').click()
+        page.locator('main [data-part="m1/E"]').click()
         heading = page.get_by_role("heading", name="Rails A to H")
         heading.scroll_into_view_if_needed()
         expect(heading).to_be_visible()

@@ -79,8 +79,8 @@ class StandsBracesRoofs(InTheBrowser):
         page.mouse.click(box["x"] + box["width"] * 0.6, box["y"] + box["height"] * 0.4)
         expect(page.locator("aside h2").first).to_have_text("Piece 1")
         expect(page.get_by_role("contentinfo")).to_contain_text("Closes")
-        before = page.get_by_role("button", name=re.compile("^End of piece 1: drag")).first.bounding_box()
-        ring = page.get_by_role("button", name=re.compile("^End of piece 1: drag")).first
+        before = page.get_by_role("button", name=re.compile("^End of the piece: drag")).first.bounding_box()
+        ring = page.get_by_role("button", name=re.compile("^End of the piece: drag")).first
         ring.focus()
         for _ in range(4):
             page.keyboard.press("Shift+ArrowUp")

@@ -74,7 +74,7 @@ class NothingIsLost(InTheBrowser):
 
     def test_a_copy_begins_with_nothing_touched(self) -> None:
         page = self.frame()
-        page.locator('main [data-part="C"]').first.click()
+        page.locator('main [data-part="m1/C"]').first.click()
         expect(page.get_by_role("tab", name="Parts")).to_have_attribute("aria-selected", "true")
         page.get_by_role("button", name="Project").click()
         page.get_by_role("button", name="Duplicate", exact=True).click()

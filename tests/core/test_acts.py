@@ -5,21 +5,14 @@ from math import radians, sqrt, tan
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag, Free, Give, Nudge, TypeIn
-from fennup.core.drawing.view import Description
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.units.lengths import tape
-from tests.core.frames import irregular, rectangle, regular, solved, spec_of
+from tests.core.frames import after, all_starts, irregular, rectangle, regular, shown, solved, spec_of
 
 MM = tape("mm", "1")
 INCH = tape("in", "1/16")
 FAR_MM = 9.4
-
-
-def told(made: Any) -> Description:
-    """What the screen is given."""
-    description: Description = KINDS[made.spec.kind].describe(made.spec, made.ruler, made.solids)
-    return description
 
 
 def done(spec: dict[str, Any], *acts: Any, on: Any = MM) -> Any:
@@ -33,28 +26,28 @@ def done(spec: dict[str, Any], *acts: Any, on: Any = MM) -> Any:
 
 class Rings(unittest.TestCase):
     def test_a_ring_that_was_dragged_lies_where_it_was_let_go_in_every_view_of_every_kind(self) -> None:
-        seen = dict.fromkeys(KINDS, 0)
-        for kind in KINDS.values():
-            for start in kind.starts.values():
+        seen = dict.fromkeys(all_starts(), 0)
+        for name, starts in all_starts().items():
+            for start in starts:
                 made = solved(start)
-                for view in told(made).views:
+                for view in shown(made).views:
                     for grip in view.grips:
                         x, y = grip.along or (0.6, 0.8)
                         long = sqrt(x * x + y * y)
                         to = (grip.at[0] + FAR_MM * x / long, grip.at[1] + FAR_MM * y / long)
                         try:
-                            again = solved(kind.edit(made.spec, Drag(op="drag", grip=grip.id, x_mm=to[0], y_mm=to[1]), MM))
+                            again = solved(after(made.spec, Drag(op="drag", grip=grip.id, x_mm=to[0], y_mm=to[1]), MM))
                         except SpecError as error:
                             self.assertTrue(error.fields)
                             continue
-                        now = next((g for v in told(again).views if v.id == view.id for g in v.grips if g.id == grip.id), None)
+                        now = next((g for v in shown(again).views if v.id == view.id for g in v.grips if g.id == grip.id), None)
                         if now is None and grip.id.startswith("width:"):
                             continue  # the one ring for a frame's width stands where there is most room
-                        assert now is not None, (kind.name, view.id, grip.id)
+                        assert now is not None, (name, view.id, grip.id)
                         off = ((now.at[0] - to[0]) * x + (now.at[1] - to[1]) * y) / long
                         # To the tape's nearest mark: half of one, and of a slanting size as much as its slope makes of it.
-                        self.assertLess(abs(off), 1.5, (kind.name, view.id, grip.id))
-                        seen[kind.name] += 1
+                        self.assertLess(abs(off), 1.5, (name, view.id, grip.id))
+                        seen[name] += 1
         for name, least in (("flat_frame", 15), ("box", 12), ("stand", 14), ("brace", 12), ("roof", 14), ("together", 18)):
             self.assertGreaterEqual(seen[name], least, (name, seen))
 

@@ -7,25 +7,25 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import dot
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.solid import ARRISES, arris_length, arris_line, end_cut, face_sides, rip_bevel_deg
-from fennup.core.saw.machine import Machine
+from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.pose import blade_angles, poses_for
-from fennup.core.solve import Care, Solution, solve
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
-from tests.core.frames import box, given, level, of_sides, solved, spec_of
+from fennup.core.workshop import TapeChoice
+from tests.core.frames import Solved, box, given, level, of_sides, solved, spec_of
 
 BOX = KINDS["box"]
 MM = tape("mm", "1")
-EXACT = Machine(swing_step_deg=1e-9, tilt_step_deg=1e-9)
+EXACT = MiterSaw(swing_step_deg=1e-9, tilt_step_deg=1e-9)
 
 
-def cuts(made: Solution, board: str) -> tuple[float, float]:
+def cuts(made: Solved, board: str) -> tuple[float, float]:
     """Miter and bevel of a board's right end, degrees."""
     cut = end_cut(made.assembly.board(board).right[0])
     return cut.miter_deg, cut.bevel_deg
 
 
-def read(made: Solution, *names: str) -> list[float]:
+def read(made: Solved, *names: str) -> list[float]:
     found = [made.ruler.measure(name) for name in names]
     return [float("nan") if value is None else round(value, 4) + 0.0 for value in found]
 
@@ -361,7 +361,7 @@ class AnyStart(unittest.TestCase):
 class WhatOtherSettingsWouldOpen(unittest.TestCase):
     def test_a_bevel_off_by_a_degree_opens_by_thickness_and_tangents(self) -> None:
         # Steps of 2 degrees: 45 is set to 46, so the outsides touch. Each face stands off by t cos 45 (tan 46 - tan 45).
-        made = solved(box(level(500.0, 300.0), 90.0), Machine(tilt_step_deg=2.0, tilt_left_deg=50.0))
+        made = solved(box(level(500.0, 300.0), 90.0), MiterSaw(tilt_step_deg=2.0, tilt_left_deg=50.0))
         worst = made.closing.by_itself
         assert worst
         self.assertEqual((made.closing.state, worst.at), ("opens", "back"))
@@ -393,7 +393,7 @@ class WhatOtherSettingsWouldOpen(unittest.TestCase):
     def test_lengths_cut_to_the_tape_leave_a_plan_of_odd_sides_open_by_what_they_do_not_add_up_to(self) -> None:
         corners = [(-240.0, -150.0), (240.0, -150.0), (240.0, 40.0), (60.3, 190.2), (-240.0, 190.2)]
         document = box({"form": "irregular", "corners": corners}, 100.0)
-        made = solve(spec_of(document), EXACT, Care(1.0))
+        made = solved(document, EXACT, tape=TapeChoice())
         total = 0j
         for i in range(5):
             a, b = complex(*corners[i]), complex(*corners[(i + 1) % 5])

@@ -3,8 +3,8 @@ from math import hypot, pi, tan
 
 from fennup.core.drawing.board_views import hull, part_shapes, section_shapes
 from fennup.core.drawing.view import Description, Shape
+from fennup.core.editing import get_at, put_at
 from fennup.core.errors import SpecError
-from fennup.core.kinds.editing import get_at, put_at
 from fennup.core.stock.timber import NOMINALS
 from tests.core.frames import FRAME, irregular, rectangle, regular, solved
 

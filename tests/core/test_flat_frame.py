@@ -7,10 +7,9 @@ from hypothesis import strategies as st
 
 from fennup.core.drawing.edit import Choose, Drag, Free, Give, TypeIn
 from fennup.core.errors import SpecError
-from fennup.core.saw.machine import Machine
-from fennup.core.solve import Solution
+from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.units.lengths import tape
-from tests.core.frames import FRAME, irregular, lengths, miters, rectangle, regular, solved
+from tests.core.frames import FRAME, Solved, irregular, lengths, miters, rectangle, regular, solved
 
 MM = tape("mm", "1")
 
@@ -160,13 +159,13 @@ class IrregularFrames(unittest.TestCase):
         at = [sum(steps[:i]) for i in range(len(steps))]
         rails = {chr(65 + i): {"width_mm": w} for i, (_, w) in enumerate(sides)}
 
-        def built(turned: float, hand: float) -> Solution:
+        def built(turned: float, hand: float) -> Solved:
             spots = [(900 * cos(a + turned), hand * 900 * sin(a + turned)) for a in at]
             order = spots if hand > 0 else spots[::-1]
             own = rails if hand > 0 else {chr(65 + i): rails[chr(65 + (len(at) - 2 - i) % len(at))] for i in range(len(at))}
             return solved(irregular(order, [], "opening" if inside else "outside", rails=own))
 
-        def angles(frame: Solution) -> list[float]:
+        def angles(frame: Solved) -> list[float]:
             return sorted(round(m, 6) for b in frame.assembly.boards for m in miters(frame, b.id))
 
         try:
@@ -254,7 +253,7 @@ class ActsOnAFrame(unittest.TestCase):
         taken = 0
         for document in FRAME.starts.values():
             spec = FRAME.spec.model_validate(document)
-            frame = solved(document, Machine())
+            frame = solved(document, MiterSaw())
             for control in FRAME.describe(spec, frame.ruler, frame.solids).controls:
                 for option in control.options:
                     try:

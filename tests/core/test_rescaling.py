@@ -8,6 +8,8 @@ from typing import Any
 from fennup.core.drawing.edit import Rescale
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.project.edit import rescale as rescale_project
+from fennup.core.project.starts import TOGETHER
 from fennup.core.units.lengths import tape
 from tests.core.frames import box, level, solved, spec_of
 
@@ -19,7 +21,7 @@ TOWER = KINDS["stand"].starts["tower"]  # 900 high, rings 70 tall at 60 and 500
 def rescaled(spec: Any, measure: str, text: str, keep: list[str] | None = None, **more: Any) -> Any:
     """The solution at another size."""
     act = Rescale(op="rescale", measure=measure, text=text, keep=keep or [], **more)
-    rescale = KINDS[spec["kind"]].rescale
+    rescale = KINDS[spec["kind"]].rescale if "kind" in spec else rescale_project
     assert rescale is not None
     return solved(rescale(spec_of(spec), act, MM))
 
@@ -83,9 +85,9 @@ class AtAnotherSize(unittest.TestCase):
         gable = KINDS["roof"].starts["gable"]
         pitch = solved(gable).ruler.measure("left_pitch") or 0
         self.read(rescaled(gable, "left_run", "1500"), left_run=1500, left_pitch=pitch)
-        both = rescaled(KINDS["together"].starts["bin_on_stand"], "Stand/top_width", "720")
+        both = rescaled(TOGETHER["bin_on_stand"], "m1/top_width", "720")
         # The bin's foot follows the stand's top.
-        self.read(both, **{"Stand/top_width": 720, "Stand/height": 640, "Bin/outer_bottom_width": 720, "Bin/height": 380})
+        self.read(both, **{"m1/top_width": 720, "m1/height": 640, "m2/outer_bottom_width": 720, "m2/height": 380})
 
     def test_what_cannot_be_kept_is_refused_with_what_it_cannot_be_beside(self) -> None:
         for measure, text, keep, code, field in (
@@ -96,7 +98,7 @@ class AtAnotherSize(unittest.TestCase):
             with self.assertRaises(SpecError) as refused:
                 rescaled(STOOL, measure, text, keep)
             self.assertEqual((refused.exception.code, refused.exception.fields), (code, (field,)))
-        linked = deepcopy(KINDS["together"].starts["bin_on_stand"])
+        linked = deepcopy(TOGETHER["bin_on_stand"])
         with self.assertRaises(SpecError) as follows:
-            rescaled(linked, "Bin/outer_bottom_width", "500")
+            rescaled(linked, "m2/outer_bottom_width", "500")
         self.assertEqual(follows.exception.code, "size_follows")

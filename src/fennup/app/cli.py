@@ -6,77 +6,131 @@ import os
 import signal
 import socket
 import sys
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
-from fennup.app.models.store import Trouble, back_up
+from fennup.app.models.store import Trouble, back_up, open_store
+from fennup.app.services import documents
 from fennup.app.services.kinds import kind_list
-from fennup.app.services.projects import PLAIN, solved_spec
+from fennup.app.services.portable import Import, file_schema, is_file, project_file, read_project_file, workshop_file
+from fennup.app.services.projects import PLAIN
+from fennup.app.services.solving import solved, solved_spec
+from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, validated
 from fennup.app.wording.trouble import trouble_text
 from fennup.core.exchange.document import solution_document
-from fennup.core.saw.machine import Machine
+from fennup.core.saw.miter_saw import MiterSaw
+from fennup.core.solve import Solution
+from fennup.core.workshop import Workshop, with_saw
 
 # A browser opens a few connections; one that says nothing is let go soon, so that it keeps no place.
 MOST_CONNECTIONS = 500
 SILENT_SECONDS = 20
+THREADS = 12
+LARGEST_REQUEST = 65 * 1024 * 1024
+DATABASE = Path("data/fennup.db")
+
+
+class Refused(Exception):
+    """The command cannot be done: why."""
 
 
 def main(arguments: list[str] | None = None) -> int:
     """Run one command: 0 done, 1 refused with the reasons on standard error, 2 called wrongly."""
-    parser = argparse.ArgumentParser(prog="fennup", description="Angles and lengths for work whose pieces meet at angles.")
-    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
-    solving = commands.add_parser("solve", help="solve a spec and print the solution as JSON")
-    solving.add_argument("spec", help="a file with a spec in JSON, or - for standard input")
-    solving.add_argument("--saw", help="a file with a saw profile in JSON")
-    commands.add_parser("kinds", help="print every kind with the JSON Schema of its spec")
-    commands.add_parser("openapi", help="print the OpenAPI document of the web API")
-    serving = commands.add_parser("serve", help="serve the application to this machine only")
-    serving.add_argument("--port", type=int, default=8000)
-    serving.add_argument("--database", type=Path, default=Path("data/fennup.db"))
-    serving.add_argument("--pages", type=Path, default=Path("web/dist"))
-    serving.add_argument("--demo", action="store_true", help="put the demo's projects into an empty database")
-    backing = commands.add_parser("backup", help="copy the database, also while the application runs")
-    backing.add_argument("to", nargs="?", type=Path, help="the copy's file; by default dated, in `backups` beside the database")
-    backing.add_argument("--database", type=Path, default=Path("data/fennup.db"))
-    chosen = parser.parse_args(arguments)
-    if chosen.command == "solve":
-        return _solve(chosen.spec, chosen.saw)
-    if chosen.command == "kinds":
-        print(kind_list().model_dump_json(indent=2))
-        return 0
-    if chosen.command == "openapi":
-        return _openapi()
-    if chosen.command == "backup":
-        return _back_up(chosen)
-    return _serve(chosen)
-
-
-def _read(name: str) -> object:
-    text = sys.stdin.read() if name == "-" else Path(name).read_text(encoding="utf-8")
-    return json.loads(text)
-
-
-def _solve(spec_file: str, saw_file: str | None) -> int:
+    chosen = _parser().parse_args(arguments)
+    run: Callable[[argparse.Namespace], int] = chosen.run
     try:
-        spec = _read(spec_file)
-        machine = validated(Machine, _read(saw_file), PLAIN) if saw_file else Machine()
-        solution = solved_spec(spec, machine, PLAIN)
-        document = solution_document(solution, solution.proof)
+        return run(chosen)
+    except Trouble as trouble:
+        print(trouble_text(trouble.code, trouble.file), file=sys.stderr)
+    except Refused as refused:
+        print(refused, file=sys.stderr)
     except OSError as error:
         print(f"{error.filename}: {error.strerror}", file=sys.stderr)
-        return 1
-    except (json.JSONDecodeError, UnicodeDecodeError) as error:
-        print(f"{spec_file}: no JSON: {error}", file=sys.stderr)
-        return 1
     except Invalid as error:
         for problem in error.problems:
             print(f"{problem.path or 'spec'}: {problem.text}", file=sys.stderr)
-        return 1
-    print(document.model_dump_json(indent=2))
+    return 1
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="fennup", description="Angles and lengths for work whose pieces meet at angles.")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+
+    def command(
+        name: str, run: Callable[[argparse.Namespace], int], help: str, *, database: bool = False
+    ) -> argparse.ArgumentParser:
+        made = commands.add_parser(name, help=help)
+        made.set_defaults(run=run)
+        if database:
+            made.add_argument("--database", type=Path, default=DATABASE)
+        return made
+
+    solving = command("solve", _solve, "solve a project and print everything that follows from it as JSON")
+    solving.add_argument("spec", help="a .fennup.json file, or a spec in JSON, or - for standard input")
+    solving.add_argument("--saw", help="a file with a miter saw in JSON")
+    solving.add_argument("--workshop", help="a file with a workshop in JSON")
+    command("kinds", _kinds, "print every kind with the JSON Schema of its spec")
+    command("schema", _schema, "print the JSON Schema of the files that Fennup reads and writes")
+    command("openapi", _openapi, "print the OpenAPI document of the web API")
+    serving = command("serve", _serve, "serve the application to this machine only", database=True)
+    serving.add_argument("--port", type=int, default=8000)
+    serving.add_argument("--pages", type=Path, default=Path("web/dist"))
+    serving.add_argument("--demo", action="store_true", help="put the demo's projects into an empty database")
+    serving.add_argument("--reload", action="store_true", help="begin again whenever a source file changes")
+    backing = command("backup", _back_up, "copy the database, also while the application runs", database=True)
+    backing.add_argument("to", nargs="?", type=Path, help="the copy's file; by default dated, in `backups` beside the database")
+    exporting = command("export", _export, "print a project, or the whole workshop, as a .fennup.json file", database=True)
+    exporting.add_argument("project", nargs="?", help="its name or id; without one the whole workshop")
+    importing = command("import", _import, "bring a .fennup.json file in", database=True)
+    importing.add_argument("file", help="the file, or - for standard input")
+    return parser
+
+
+def _read(name: str) -> Any:
+    """A file, or standard input, as JSON."""
+    try:
+        text = sys.stdin.read() if name == "-" else Path(name).read_text(encoding="utf-8")
+        return json.loads(text)
+    except (json.JSONDecodeError, UnicodeDecodeError, RecursionError) as error:
+        raise Refused(f"{name}: no JSON: {error}") from None
+
+
+def _print(document: object) -> None:
+    print(json.dumps(document, indent=2, ensure_ascii=False))
+
+
+def _solve(chosen: argparse.Namespace) -> int:
+    document = _read(chosen.spec)
+    workshop = None
+    if chosen.saw:
+        workshop = with_saw(validated(MiterSaw, _read(chosen.saw), PLAIN))
+    elif chosen.workshop:
+        workshop = validated(Workshop, _read(chosen.workshop), PLAIN)
+    solution = _solved(document, workshop)
+    print(solution_document(solution, solution.design.proof).model_dump_json(indent=2))
     return 0
 
 
-def _openapi() -> int:
+def _solved(document: Any, workshop: Workshop | None) -> Solution:
+    """A project's file solved to its own tape, a bare spec with lengths as they are."""
+    if is_file(document):
+        return solved(read_project_file(document), workshop or Workshop())
+    return solved_spec(document, workshop or Workshop())
+
+
+def _kinds(_: argparse.Namespace) -> int:
+    print(kind_list().model_dump_json(indent=2))
+    return 0
+
+
+def _schema(_: argparse.Namespace) -> int:
+    _print(file_schema())
+    return 0
+
+
+def _openapi(_: argparse.Namespace) -> int:
     """The document needs no database: one is made in memory's place and thrown away."""
     from tempfile import TemporaryDirectory
 
@@ -88,11 +142,47 @@ def _openapi() -> int:
     return 0
 
 
+def _export(chosen: argparse.Namespace) -> int:
+    """One project by its name or id, or all."""
+    if not chosen.database.exists():
+        raise Trouble("no_access", chosen.database)
+    store = open_store(chosen.database)
+    with store.reading() as session:
+        if chosen.project is None:
+            _print(workshop_file(session))
+            return 0
+        states = documents.listed(session, PROJECT)
+        found = [s.id for s in states if chosen.project in (s.id, (s.body or {}).get("name"))]
+        if len(found) != 1:
+            said = "There is no project" if not found else f"{len(found)} projects are"
+            raise Refused(
+                f"{said} called {chosen.project}. Its id, the end of its address in the browser, names one for certain."
+            )
+        _print(project_file(session, found[0]))
+    return 0
+
+
+def _import(chosen: argparse.Namespace) -> int:
+    """Everything in a file, or nothing; prints the new projects' ids."""
+    found = Import(_read(chosen.file))
+    with open_store(chosen.database).writing() as session:
+        for id in found.save(session):
+            print(id)
+    return 0
+
+
 def _serve(chosen: argparse.Namespace) -> int:
-    """Waitress on the loopback address; at the end everything is in the one database file."""
+    """Waitress on the loopback address, with a worker beside it; at the end everything is in the one database file."""
+    if chosen.reload:
+        from werkzeug._reloader import run_with_reloader
+
+        chosen.reload = False
+        run_with_reloader(lambda: print(_serve(chosen)))
+        return 0
     from waitress.server import create_server
 
     from fennup.app.factory import create_app
+    from fennup.app.worker import Worker
 
     try:
         # Taken before anything else, so that nobody is told an address at which somebody else answers.
@@ -100,47 +190,35 @@ def _serve(chosen: argparse.Namespace) -> int:
         listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         listening.bind(("127.0.0.1", chosen.port))
     except (OSError, OverflowError):
-        print(
-            f"Port {chosen.port} is taken, or may not be used. Is Fennup running already? Another one: --port 9000",
-            file=sys.stderr,
-        )
-        return 1
+        raise Refused(
+            f"Port {chosen.port} is taken, or may not be used. Is Fennup running already? Another one: --port 9000"
+        ) from None
     os.umask(0o077)
-    try:
-        app = create_app(chosen.database, chosen.pages.resolve(), with_demo=chosen.demo)
-    except Trouble as trouble:
-        print(trouble_text(trouble.code, trouble.file), file=sys.stderr)
-        return 1
+    app = create_app(chosen.database, chosen.pages.resolve(), with_demo=chosen.demo)
+    worker = app.config["WORKER"] = Worker(chosen.database.absolute(), app.config["STORE"])
     server = create_server(
-        app, sockets=[listening], threads=6, ident=None, max_request_body_size=512 * 1024,
+        app, sockets=[listening], threads=THREADS, ident=None, max_request_body_size=LARGEST_REQUEST,
         connection_limit=MOST_CONNECTIONS, channel_timeout=SILENT_SECONDS, cleanup_interval=5,
     )  # fmt: skip
-    signal.signal(signal.SIGTERM, _ended)
+    signal.signal(signal.SIGTERM, _end)
     print(f"Fennup is at http://127.0.0.1:{chosen.port}", flush=True)
     try:
         server.run()
     finally:
+        worker.close()
         server.close()
         app.config["STORE"].close()
     return 0
 
 
-def _ended(*_: object) -> None:
+def _end(*_: object) -> None:
     """Told to end: as with Ctrl-C."""
     raise KeyboardInterrupt
 
 
 def _back_up(chosen: argparse.Namespace) -> int:
     """Copy the database, also while it is in use."""
-    try:
-        copy = back_up(chosen.database, chosen.to)
-    except Trouble as trouble:
-        print(trouble_text(trouble.code, trouble.file), file=sys.stderr)
-        return 1
-    except OSError as error:
-        print(f"{error.filename}: {error.strerror}", file=sys.stderr)
-        return 1
-    print(copy)
+    print(back_up(chosen.database, chosen.to))
     return 0
 
 

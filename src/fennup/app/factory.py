@@ -7,7 +7,7 @@ from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
-from fennup.app.api import guard, problems, projects, workshop
+from fennup.app.api import files, guard, problems, projects, workshop
 from fennup.app.api.described import described
 from fennup.app.models.store import open_store
 from fennup.app.schemas.api import Problem
@@ -33,6 +33,7 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
     problems.register(app)
     app.register_api(projects.api)
     app.register_api(workshop.api)
+    app.register_api(files.api)
 
     document = described(app.api_doc)
     app.add_url_rule("/openapi.json", "openapi", lambda: document)

@@ -1,3 +1,5 @@
+import createClient from "openapi-fetch";
+import type { paths } from "../../types/schema";
 import type { Problem } from "./types";
 
 export type Answer<T> = { ok: true; data: T } | { ok: false; problem: Problem };
@@ -10,35 +12,38 @@ const unreachable: Problem = {
   errors: [],
 };
 
-/** One request. A refusal comes back as a problem, never as an exception; an aborted request does throw. */
-export async function call<T>(
-  method: string,
-  url: string,
-  body?: unknown,
-  signal?: AbortSignal,
+/** Every request that there is, with its types from the OpenAPI document. */
+export const api = createClient<paths>({
+  baseUrl: "/",
+  // A save outlives the page: nothing is lost when the window closes right after typing.
+  fetch: (request: Request) => fetch(new Request(request, { keepalive: request.method !== "GET" })),
+});
+
+/** What came of a request: its data, or the problem; never an exception. */
+export async function answered<T>(
+  request: Promise<{ data?: T; error?: unknown; response: Response }>,
 ): Promise<Answer<T>> {
-  let response: Response;
   try {
-    response = await fetch(url, {
-      method,
-      signal,
-      // A save outlives the page: nothing is lost when the window closes right after typing.
-      keepalive: method !== "GET",
-      headers: method === "GET" ? {} : { "Content-Type": "application/json" },
-      body: method === "GET" ? undefined : JSON.stringify(body ?? {}),
-    });
-  } catch (error) {
-    if (signal?.aborted) throw error;
+    const { data, error, response } = await request;
+    if (response.ok) return { ok: true, data: data as T };
+    return { ok: false, problem: (error as Problem | undefined) ?? unreachable };
+  } catch {
     return { ok: false, problem: unreachable };
   }
-  if (response.status === 204) return { ok: true, data: undefined as T };
-  const data = await response.json().catch(() => unreachable);
-  return response.ok ? { ok: true, data: data as T } : { ok: false, problem: data as Problem };
+}
+
+/** A refusal or no answer, for the query library. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
 }
 
 /** The data, or an exception for the query library. */
-export async function fetched<T>(url: string): Promise<T> {
-  const answer = await call<T>("GET", url);
-  if (!answer.ok) throw new Error(answer.problem.detail);
+export async function fetched<T>(
+  request: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const answer = await answered(request);
+  if (!answer.ok) throw new Refused(answer.problem);
   return answer.data;
 }

@@ -1,26 +1,30 @@
 import type { components } from "../../types/schema";
 
 type Schemas = components["schemas"];
-export type Project = Schemas["ProjectOut"];
+export type Project = Omit<Schemas["ProjectOut"], "sheet"> & { sheet: Sheet };
 export type ProjectList = Schemas["ProjectList"];
 export type ProjectCard = Schemas["ProjectCard"];
 export type StartList = Schemas["StartList"];
 export type Comparison = Schemas["ComparisonOut"];
-export type Saw = Schemas["SawOut"];
+export type Workshop = Schemas["WorkshopOut"];
+export type Tool = Schemas["ToolOut"];
+export type LookedProject = Schemas["LookOut"];
 export type Solids = Schemas["SolidsOut"];
-export type Sheet = Schemas["SheetOut"];
+/** The sheet; while a change is looked at, with the card that is open. */
+export type Sheet = Schemas["SheetOut"] & { card?: Part | null };
 export type View = Schemas["ViewOut"];
 export type Dimension = Schemas["DimensionOut"];
 export type Figure = Schemas["Figure"];
 export type Control = Schemas["ControlOut"];
 export type Size = Schemas["SizeOut"];
+export type PartBrief = Schemas["PartBrief"];
 export type Part = Schemas["PartOut"];
 export type Rung = Schemas["RungOut"];
 export type Setting = Schemas["SettingOut"];
 export type Finding = Schemas["FindingLine"];
 export type Closing = Schemas["ClosingLine"];
 export type Problem = Schemas["Problem"];
-export type Grip = Schemas["Grip"];
+export type Grip = Schemas["GripOut"];
 export type Mark = Schemas["Mark"];
 export type Shape = Schemas["Shape"];
 export type Act =

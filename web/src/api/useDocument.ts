@@ -1,16 +1,26 @@
-import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
-import { type Answer, call, fetched } from "./call";
+import { type Answer, Refused } from "./call";
 import type { Act, Problem } from "./types";
 
 type Versioned = { version: number; undo: string | null; redo: string | null };
+
+/** How a document is read, changed and looked at: `look` may answer with less than all of it, `merged` puts that in. */
+export type DocumentApi<T, L> = {
+  key: unknown[];
+  read: () => Promise<T>;
+  act: (version: number, acts: Act[]) => Promise<Answer<T>>;
+  undo: (version: number) => Promise<Answer<T>>;
+  redo: (version: number) => Promise<Answer<T>>;
+  look: (acts: Act[], card: string | null) => Promise<Answer<L>>;
+  merged: (saved: T, looked: L) => T;
+};
 
 /** A document on the server: what is saved, what a change would make of it, and saving it in order. */
 export type Held<T> = {
   saved: T | undefined;
   shown: T | undefined;
   missing: string | null;
-  looking: boolean;
   conflict: Act[] | null;
   /** Why the last change is not saved yet: it is sent again until it is. */
   unsaved: Problem | null;
@@ -22,10 +32,9 @@ export type Held<T> = {
   keepMine: () => Promise<Problem | null>;
 };
 
-const NONE: string[] = [];
 const windows = "BroadcastChannel" in globalThis ? new BroadcastChannel("fennup") : null;
 
-/** Whatever another window saves may show in this one: a project, the saw that it is reckoned on, the list of all. */
+/** Whatever another window saves may show in this one: a project, the workshop that it is reckoned for, the list of all. */
 export function hearOtherWindows(client: QueryClient) {
   windows?.addEventListener("message", () => client.invalidateQueries());
 }
@@ -34,57 +43,57 @@ export function hearOtherWindows(client: QueryClient) {
 const NOT_YET = [0, 503, 507];
 const SOON_MS = 1000;
 const LATEST_MS = 15000;
-const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
-export function useDocument<T extends Versioned>(url: string, alsoStale: string[] = NONE): Held<T> {
+const notYet = (error: Error | null) =>
+  error instanceof Refused && NOT_YET.includes(error.problem.status) ? error.problem : null;
+
+type Change = { how: "act" | "undo" | "redo"; acts: Act[] };
+
+/** `stale`: what else shows something that follows from this document. */
+export function useDocument<T extends Versioned, L>(
+  of: DocumentApi<T, L>,
+  stale: unknown[][],
+  card: string | null = null,
+): Held<T> {
   const client = useQueryClient();
-  const query = useQuery({ queryKey: [url], queryFn: () => fetched<T>(url) });
-  const [looked, setLooked] = useState<T | null>(null);
+  const query = useQuery({ queryKey: of.key, queryFn: of.read });
+  const [looked, setLooked] = useState<L | null>(null);
   const [conflict, setConflict] = useState<Act[] | null>(null);
-  const [unsaved, setUnsaved] = useState<Problem | null>(null);
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
   const glance = useRef({ running: false, next: null as Act[] | null, turn: 0, ended: 0 });
+  const opened = useRef(card);
+  opened.current = card;
 
-  const settle = useCallback(
-    (answer: Answer<T>, acts: Act[]): Problem | null => {
-      if (answer.ok) {
-        client.setQueryData([url], answer.data);
-        for (const key of alsoStale) client.invalidateQueries({ queryKey: [key] });
-        windows?.postMessage(url);
+  // Saves go one after another, each naming the version that the one before it made, and are sent again until they arrive.
+  const saving = useMutation<T, Error, Change>({
+    scope: { id: JSON.stringify(of.key) },
+    networkMode: "always",
+    mutationFn: async ({ how, acts }) => {
+      const version = client.getQueryData<T>(of.key)?.version ?? 0;
+      const answer = await (how === "act" ? of.act(version, acts) : of[how](version));
+      if (!answer.ok) throw new Refused(answer.problem);
+      return answer.data;
+    },
+    retry: (_, error) => notYet(error) !== null,
+    retryDelay: (attempt) => Math.min(SOON_MS * 2 ** attempt, LATEST_MS),
+    onSuccess: (data) => {
+      client.setQueryData(of.key, data);
+      for (const queryKey of stale) client.invalidateQueries({ queryKey });
+      windows?.postMessage(of.key.join(" "));
+    },
+  });
+  const { mutateAsync } = saving;
+  const change = useCallback(
+    async (how: Change["how"], acts: Act[]): Promise<Problem | null> => {
+      try {
+        await mutateAsync({ how, acts });
         return null;
-      }
-      if (answer.problem.status === 409) setConflict(acts);
-      return answer.problem;
-    },
-    [client, url, alsoStale],
-  );
-
-  const sent = useCallback(
-    async (path: string, acts: Act[]): Promise<Answer<T>> => {
-      for (let wait = SOON_MS; ; wait = Math.min(2 * wait, LATEST_MS)) {
-        const version = client.getQueryData<T>([url])?.version ?? 0;
-        const answer = await call<T>(
-          "POST",
-          `${url}/${path}`,
-          path === "acts" ? { version, acts } : { version },
-        );
-        const notYet = !answer.ok && NOT_YET.includes(answer.problem.status) ? answer.problem : null;
-        setUnsaved(notYet);
-        if (!notYet) return answer;
-        await pause(wait);
+      } catch (error) {
+        if (!(error instanceof Refused)) throw error;
+        if (error.problem.status === 409) setConflict(acts);
+        return error.problem;
       }
     },
-    [client, url],
-  );
-
-  // Saves go one after another, each naming the version that the one before it made.
-  const inTurn = useCallback(
-    (path: string, acts: Act[]) => {
-      const mine = queue.current.then(async () => settle(await sent(path, acts), acts));
-      queue.current = mine.catch(() => null);
-      return mine;
-    },
-    [sent, settle],
+    [mutateAsync],
   );
 
   // One look at a time: while one is on its way only the newest wish waits, all older ones are dropped. What comes back is
@@ -108,45 +117,44 @@ export function useDocument<T extends Versioned>(url: string, alsoStale: string[
         const wish: Act[] = state.next;
         state.next = null;
         seen = state.turn;
-        const answer = await call<T>("POST", `${url}/look`, { acts: wish });
+        const answer = await of.look(wish, opened.current);
         problem = answer.ok ? null : answer.problem;
         if (answer.ok && seen > state.ended) setLooked(answer.data);
       }
       state.running = false;
       return seen === state.turn ? problem : null;
     },
-    [url],
+    [of],
   );
 
   const act = useCallback(
     async (acts: Act[]) => {
-      const problem = await inTurn("acts", acts);
+      const problem = await change("act", acts);
       await look(null);
       return problem;
     },
-    [inTurn, look],
+    [change, look],
   );
 
   return {
     saved: query.data,
-    shown: looked ?? query.data,
+    shown: looked && query.data ? of.merged(query.data, looked) : query.data,
     missing: query.isError ? query.error.message : null,
-    looking: looked !== null,
     conflict,
-    unsaved,
+    unsaved: saving.isPending ? notYet(saving.failureReason) : null,
     act,
     look,
-    undo: () => inTurn("undo", []),
-    redo: () => inTurn("redo", []),
+    undo: useCallback(() => change("undo", []), [change]),
+    redo: useCallback(() => change("redo", []), [change]),
     takeTheirs: () => {
       setConflict(null);
-      client.invalidateQueries({ queryKey: [url] });
+      client.invalidateQueries({ queryKey: of.key });
     },
     keepMine: async () => {
       const mine = conflict ?? [];
       setConflict(null);
-      await client.refetchQueries({ queryKey: [url] });
-      return mine.length ? inTurn("acts", mine) : null;
+      await client.refetchQueries({ queryKey: of.key });
+      return mine.length ? change("act", mine) : null;
     },
   };
 }

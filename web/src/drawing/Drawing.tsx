@@ -20,7 +20,6 @@ type Props = {
   onLook?: (acts: Act[] | null) => Promise<Problem | null>;
   onProblem?: (problem: Problem | null) => void;
   step?: number;
-  gripNames?: (id: string) => string;
   /** What else is drawn on top, in place of the sizes and rings. */
   over?: (camera: Camera) => ReactNode;
 };
@@ -42,7 +41,6 @@ export function Drawing({
   onLook,
   onProblem,
   step = 1,
-  gripNames,
   over,
 }: Props) {
   const holder = useRef<HTMLDivElement>(null);
@@ -114,7 +112,7 @@ export function Drawing({
                   key={grip.id}
                   grip={grip}
                   camera={camera}
-                  name={gripNames?.(grip.id) ?? grip.id}
+                  name={grip.name}
                   step={step}
                   onHold={setHeld}
                   onLook={onLook}

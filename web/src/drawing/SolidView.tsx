@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
-import { fetched } from "../api/call";
-import type { Solids } from "../api/types";
+import { api, fetched } from "../api/call";
+import { projectKey } from "../api/documents";
 import { SolidScene } from "./scene";
 
 type Props = {
-  url: string;
+  project: string;
   version: number;
   label: string;
   touched: string[];
@@ -16,7 +16,7 @@ const TURN = 0.12;
 const PER_PIXEL = 0.008;
 
 /** The whole as solids: turned by dragging or the arrow keys, pulled apart, its parts touched. */
-export default function SolidView({ url, version, label, touched, onTouch }: Props) {
+export default function SolidView({ project, version, label, touched, onTouch }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<SolidScene | null>(null);
@@ -24,8 +24,9 @@ export default function SolidView({ url, version, label, touched, onTouch }: Pro
   const [apart, setApart] = useState(0);
   const [without, setWithout] = useState(false);
   const solids = useQuery({
-    queryKey: [url, "solids", version],
-    queryFn: () => fetched<Solids>(`${url}/solids`),
+    queryKey: projectKey(project, "solids", version),
+    queryFn: () =>
+      fetched(api.GET("/api/projects/{project_id}/solids", { params: { path: { project_id: project } } })),
     placeholderData: (before) => before,
   });
 

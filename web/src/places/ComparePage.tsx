@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { useNavigate, useParams } from "react-router";
-import { fetched } from "../api/call";
-import type { Comparison, ProjectList } from "../api/types";
+import { api, fetched } from "../api/call";
+import { LIST, projectKey } from "../api/documents";
 import { PageHead } from "../ui/PageHead";
 import { Compared, Differences } from "./Compared";
 
@@ -10,15 +10,19 @@ import { Compared, Differences } from "./Compared";
 export function ComparePage() {
   const { id = "", other = "" } = useParams();
   const navigate = useNavigate();
-  const url = `/api/projects/${id}/compare/${other}`;
   const query = useQuery({
-    queryKey: [url],
-    queryFn: () => fetched<Comparison>(url),
+    queryKey: projectKey(id, "compare", other),
+    queryFn: () =>
+      fetched(
+        api.GET("/api/projects/{project_id}/compare/{other}", {
+          params: { path: { project_id: id, other } },
+        }),
+      ),
     refetchOnMount: "always",
   });
   const list = useQuery({
-    queryKey: ["/api/projects"],
-    queryFn: () => fetched<ProjectList>("/api/projects"),
+    queryKey: LIST,
+    queryFn: () => fetched(api.GET("/api/projects")),
   });
   const both = query.data;
   useEffect(() => {

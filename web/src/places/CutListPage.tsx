@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, useParams } from "react-router";
-import { fetched } from "../api/call";
-import type { Part, Project } from "../api/types";
+import { cardsQuery, projectApi, settingsQuery } from "../api/documents";
+import type { Part } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FigureText } from "../ui/FigureText";
 
@@ -13,13 +13,17 @@ const PART_PAD = { left: 10, right: 10, top: 10, bottom: 10 };
 export function CutListPage() {
   const { id = "" } = useParams();
   const url = `/api/projects/${id}`;
-  const query = useQuery({ queryKey: [url], queryFn: () => fetched<Project>(url) });
+  const own = projectApi(id);
+  const query = useQuery({ queryKey: own.key, queryFn: own.read });
   const project = query.data;
+  const cards = useQuery({ ...cardsQuery(id, project?.version), enabled: !!project });
+  const saw = useQuery({ ...settingsQuery(id, project?.version), enabled: !!project });
   useEffect(() => {
     document.title = project ? `${project.name}: cut list` : "Cut list";
   }, [project]);
-  if (query.isError) return <p className="p-6">{query.error.message}</p>;
-  if (!project) return <p className="p-6">Opening…</p>;
+  const error = query.error ?? cards.error ?? saw.error;
+  if (error) return <p className="p-6">{error.message}</p>;
+  if (!project || !cards.data || !saw.data) return <p className="p-6">Opening…</p>;
   const { sheet } = project;
   const front = sheet.views.find((v) => v.id === "front") ?? sheet.views[0];
   return (
@@ -54,7 +58,7 @@ export function CutListPage() {
           </tr>
         </thead>
         <tbody>
-          {sheet.parts.map((part) => (
+          {cards.data.parts.map((part) => (
             <tr key={part.id}>
               <td>
                 <PartBlock part={part} />
@@ -65,7 +69,7 @@ export function CutListPage() {
       </table>
       <h2 className="mt-4 mb-1 text-[20px]">Saw</h2>
       <ul>
-        {sheet.settings.map((setting) => (
+        {saw.data.settings.map((setting) => (
           <li key={setting.id} className="break-inside-avoid border-b border-line py-1.5">
             <FigureText figure={setting.shown} className="text-[20px]" /> <strong>{setting.direction}</strong>
             , {setting.tilt}

@@ -1,4 +1,4 @@
-import type { Act, Part, Problem, Sheet } from "../api/types";
+import type { Act, Control, Part, PartBrief, Problem, Sheet } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { ControlField } from "../ui/ControlField";
 import { FigureText } from "../ui/FigureText";
@@ -8,8 +8,12 @@ const PART_PAD = { left: 14, right: 14, top: 16, bottom: 16 };
 
 type Props = {
   sheet: Sheet;
-  part: Part;
+  part: PartBrief;
+  card: Part | null | undefined;
   rail: string;
+};
+
+type Does = {
   onTouch: (part: string) => void;
   onAct: (acts: Act[]) => Promise<Problem | null>;
   onLook: (acts: Act[] | null) => Promise<Problem | null>;
@@ -17,7 +21,7 @@ type Props = {
 };
 
 /** The touched part: drawn to scale from its face, with every number that is needed to cut it, each of which opens. */
-export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem }: Props) {
+export function PartCard({ sheet, part: brief, card, rail, ...does }: Props & Does) {
   const own = sheet.controls.filter((c) => c.group === "part" && c.about === rail);
   return (
     <>
@@ -27,9 +31,9 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
           <button
             key={p.id}
             type="button"
-            aria-pressed={p.id === part.id}
+            aria-pressed={p.id === brief.id}
             className="plain-button aria-pressed:bg-touched! aria-pressed:text-ink!"
-            onClick={() => onTouch(p.id)}
+            onClick={() => does.onTouch(p.id)}
           >
             {p.tag} <span aria-hidden="true">×</span>
             <span className="sr-only">, pieces: </span>
@@ -37,6 +41,23 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
           </button>
         ))}
       </div>
+      {card ? <Card part={card} rail={rail} own={own} {...does} /> : <p>Opening…</p>}
+    </>
+  );
+}
+
+/** Every number that is needed to cut it. */
+function Card({
+  part,
+  rail,
+  own,
+  onTouch,
+  onAct,
+  onLook,
+  onProblem,
+}: { part: Part; rail: string; own: Control[] } & Does) {
+  return (
+    <>
       <div className="flex items-baseline justify-between gap-3">
         <h2 className="text-[22px]">{part.name}</h2>
         <span className="text-ink-2">{part.count_text}</span>
@@ -123,7 +144,7 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
             <div className="mb-1">Of these, touch one</div>
             {/* biome-ignore lint/a11y/useSemanticElements: a group of buttons, each a choice made at once */}
             <div role="group" aria-label="Of these, touch one" className="mb-1 flex flex-wrap gap-1.5">
-              {part.members.map((member) => (
+              {part.members.map((member, i) => (
                 <button
                   key={member}
                   type="button"
@@ -131,7 +152,7 @@ export function PartCard({ sheet, part, rail, onTouch, onAct, onLook, onProblem 
                   className="plain-button aria-pressed:bg-touched! aria-pressed:text-ink!"
                   onClick={() => onTouch(member)}
                 >
-                  {member}
+                  {part.tags[i]}
                 </button>
               ))}
             </div>

@@ -1,7 +1,9 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import type { Act, Problem, Project, Saw } from "../api/types";
+import { projectApi, projectKey, workshopApi } from "../api/documents";
+import type { Problem } from "../api/types";
 import { useDocument } from "../api/useDocument";
+import { useJob } from "../api/useJob";
 import { Mark } from "../ui/Mark";
 import { ClosingBar } from "./ClosingBar";
 import { ConflictBar } from "./ConflictBar";
@@ -14,19 +16,22 @@ const PLACES = [
   { path: "saw", name: "Saw" },
 ];
 
+const NOTHING: unknown[][] = [];
+
 /** One project: the tape of places above, the place itself, and the closing line as its floor. */
 export function ProjectPage() {
   const { id = "", place = "" } = useParams();
-  const url = `/api/projects/${id}`;
   const onSaw = place === "saw";
-  const project = useDocument<Project>(url);
-  const stale = useMemo(() => [url], [url]);
-  const saw = useDocument<Saw>("/api/saw", stale);
   const navigate = useNavigate();
   const [touched, setTouched] = useState<string | null>(null);
+  const own = useMemo(() => projectApi(id), [id]);
+  const project = useDocument(own, NOTHING, touched);
+  const sheets = useMemo(() => [projectKey(id)], [id]);
+  const workshop = useDocument(workshopApi, sheets);
+  useJob(project.saved?.job ?? null, own.key);
   const [trouble, setTrouble] = useState<Problem | null>(null);
 
-  const here = onSaw ? saw : project;
+  const here = onSaw ? workshop : project;
   const doing = useCallback(async (what: () => Promise<Problem | null>) => {
     const problem = await what();
     setTrouble(problem && problem.status !== 409 ? problem : null);
@@ -57,15 +62,7 @@ export function ProjectPage() {
     document.title = name ? `${name}: ${onSaw ? "Saw" : "Shape"}` : "Fennup";
   }, [name, onSaw]);
 
-  // While a change is only looked at, what there is to decide is as saved.
-  const { shown: newest, saved, looking } = project;
-  const shown = useMemo(
-    () =>
-      newest && saved && looking
-        ? { ...newest, sheet: { ...newest.sheet, controls: saved.sheet.controls } }
-        : newest,
-    [newest, saved, looking],
-  );
+  const { shown } = project;
   if (project.missing) return <Missing text={project.missing} />;
   if (!shown) return <p className="p-6">Opening…</p>;
   return (
@@ -115,9 +112,9 @@ export function ProjectPage() {
         </div>
       </header>
       {here.conflict && <ConflictBar onTheirs={here.takeTheirs} onMine={() => doing(here.keepMine)} />}
-      {(project.unsaved ?? saw.unsaved) && (
+      {(project.unsaved ?? workshop.unsaved) && (
         <p role="alert" className="border-b-2 border-warn bg-paper px-6 py-2 font-medium">
-          Not saved yet. {(project.unsaved ?? saw.unsaved)?.detail}
+          Not saved yet. {(project.unsaved ?? workshop.unsaved)?.detail}
         </p>
       )}
       {trouble && (
@@ -132,16 +129,11 @@ export function ProjectPage() {
         </p>
       )}
       {onSaw ? (
-        <SawPlace project={shown} saw={saw} onProblem={setTrouble} />
+        <SawPlace project={shown} workshop={workshop} onProblem={setTrouble} />
       ) : (
         <ShapePlace
           project={shown}
-          held={
-            project as {
-              act: (acts: Act[]) => Promise<Problem | null>;
-              look: (acts: Act[] | null) => Promise<Problem | null>;
-            }
-          }
+          held={project}
           touched={touched}
           onTouch={setTouched}
           onProblem={setTrouble}

@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
-import { type Answer, call, fetched } from "../api/call";
-import type { Project, ProjectCard, ProjectList, StartList } from "../api/types";
+import { type Answer, answered, api, fetched } from "../api/call";
+import { LIST, STARTS } from "../api/documents";
+import type { ProjectCard } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { Mark } from "../ui/Mark";
 import { Sign } from "../ui/Sign";
@@ -10,8 +11,8 @@ import { Toast } from "../ui/Toast";
 
 type Deleted = { id: string; name: string };
 
-const LIST = "/api/projects";
-const DELETED = "/api/projects?deleted=true";
+const DELETED = [...LIST, "deleted"];
+const of = (project_id: string) => ({ params: { path: { project_id } }, body: {} });
 const VERDICT = {
   closes: "closes",
   opens: "closes as drawn",
@@ -24,16 +25,20 @@ export function ProjectsPage() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const list = useQuery({
-    queryKey: [LIST],
-    queryFn: () => fetched<ProjectList>(LIST),
+    queryKey: LIST,
+    queryFn: () => fetched(api.GET("/api/projects")),
     refetchOnMount: "always",
   });
-  const starts = useQuery({ queryKey: ["starts"], queryFn: () => fetched<StartList>("/api/starts") });
+  const starts = useQuery({ queryKey: STARTS, queryFn: () => fetched(api.GET("/api/starts")) });
   const [deleted, setDeleted] = useState<Deleted | null>(
     (useLocation().state as { deleted?: Deleted } | null)?.deleted ?? null,
   );
-  const gone = useQuery({ queryKey: [DELETED], queryFn: () => fetched<ProjectList>(DELETED) });
+  const gone = useQuery({
+    queryKey: DELETED,
+    queryFn: () => fetched(api.GET("/api/projects", { params: { query: { deleted: true } } })),
+  });
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
   useEffect(() => {
     document.title = "Fennup: projects";
   }, []);
@@ -43,25 +48,42 @@ export function ProjectsPage() {
 
   const begin = async (start: string) => {
     const unit = localStorage.getItem("unit") === "in" ? "in" : "mm";
-    const answer = await call<Project>("POST", LIST, { start, unit });
+    const answer = await answered(api.POST("/api/projects", { body: { start, unit } }));
     if (answer.ok) navigate(`/project/${answer.data.id}`);
     else setTrouble(answer.problem.detail);
   };
   const changed = (answer: Answer<unknown>) => {
     setTrouble(answer.ok ? null : answer.problem.detail);
-    client.invalidateQueries({ queryKey: [LIST] });
-    client.invalidateQueries({ queryKey: [DELETED] });
+    client.invalidateQueries({ queryKey: LIST });
     return answer.ok;
   };
-  const duplicate = async (id: string) => changed(await call("POST", `${LIST}/${id}/duplicate`, {}));
+  const duplicate = async (id: string) =>
+    changed(await answered(api.POST("/api/projects/{project_id}/duplicate", of(id))));
   const remove = async (project: ProjectCard) => {
-    if (changed(await call("DELETE", `${LIST}/${project.id}`, {}))) setDeleted(project);
+    if (changed(await answered(api.DELETE("/api/projects/{project_id}", of(project.id)))))
+      setDeleted(project);
   };
   const restore = async (id: string) => {
-    changed(await call("POST", `${LIST}/${id}/restore`, {}));
+    changed(await answered(api.POST("/api/projects/{project_id}/restore", of(id))));
     setDeleted(null);
   };
 
+  const examples = list.data?.projects.filter((project) => project.example).length ?? 0;
+  const removeExamples = async () =>
+    changed(await answered(api.POST("/api/projects/remove-examples", { body: {} })));
+  const bringIn = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      const body = JSON.parse(await file.text()) as { format: string };
+      if (changed(await answered(api.POST("/api/import", { body })))) setSaid(`Brought in: ${file.name}.`);
+    } catch {
+      setTrouble(`${file.name} cannot be read: it is no file of Fennup's.`);
+    }
+  };
+  const backUp = async () => {
+    const answer = await answered(api.POST("/api/backup", { body: {} }));
+    if (changed(answer) && answer.ok) setSaid(`Copied to ${answer.data.file}`);
+  };
   return (
     <div className="min-h-full">
       <header className="flex items-center gap-3 border-b-2 border-ink bg-paper px-6 py-3">
@@ -105,7 +127,18 @@ export function ProjectsPage() {
           <h2 id="projects" className="mb-3 text-[20px]">
             Your projects
           </h2>
+          <Files onFile={bringIn} onBackUp={backUp} />
+          {examples > 0 && (
+            <p className="mb-3 text-ink-2">
+              {examples === 1 ? "One of them is an example" : `${examples} of them are examples`} from a
+              made-up boathouse.
+              <button type="button" className="quiet-button" onClick={removeExamples}>
+                Remove the examples
+              </button>
+            </p>
+          )}
           {(trouble || list.isError) && <p role="alert">{trouble ?? list.error?.message}</p>}
+          {said && <p role="status">{said}</p>}
           {list.data?.projects.length === 0 && <p>None yet. Choose above what it is to be.</p>}
           <ul className="grid grid-cols-[repeat(auto-fill,minmax(260px,1fr))] gap-x-6 gap-y-7">
             {list.data?.projects.map((project) => (
@@ -120,7 +153,10 @@ export function ProjectsPage() {
                     </span>
                   </Link>
                 )}
-                <p className="text-ink-2">{project.facts}</p>
+                <p className="text-ink-2">
+                  {project.example && <span className="font-medium">Example. </span>}
+                  {project.facts}
+                </p>
                 <p className="mt-1 flex items-center gap-1.5">
                   <Sign
                     is={project.closes === "unreadable" ? "warning" : project.closes}
@@ -174,5 +210,34 @@ export function ProjectsPage() {
         />
       )}
     </div>
+  );
+}
+
+/** Everything in and out as open files, and a copy of it all. */
+function Files({ onFile, onBackUp }: { onFile: (file: File | undefined) => void; onBackUp: () => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <p className="mb-3 -ml-2.5 flex flex-wrap">
+      <button type="button" className="quiet-button" onClick={() => input.current?.click()}>
+        Bring in a file
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        className="hidden"
+        aria-label="A file to bring in"
+        onChange={(event) => {
+          onFile(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+      <a className="quiet-button" href="/api/workshop/file" download>
+        Save everything as a file
+      </a>
+      <button type="button" className="quiet-button" onClick={onBackUp}>
+        Make a backup copy
+      </button>
+    </p>
   );
 }

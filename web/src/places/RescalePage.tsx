@@ -1,18 +1,13 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useId, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { call, fetched } from "../api/call";
-import type { Comparison, Problem, Project, Rescale, Size } from "../api/types";
+import { answered, api, fetched } from "../api/call";
+import { projectApi, projectKey } from "../api/documents";
+import type { Project, Rescale, Size } from "../api/types";
 import { PageHead } from "../ui/PageHead";
 import { Compared, Differences } from "./Compared";
 
 const WAIT_MS = 250;
-
-class Refused extends Error {
-  constructor(readonly problem: Problem) {
-    super(problem.detail);
-  }
-}
 
 /** A value once it has not changed for a moment. */
 function useRested<T>(value: T): T {
@@ -27,8 +22,8 @@ function useRested<T>(value: T): T {
 /** The whole at another size: which size, what stays, and, before anything is changed, everything that would. */
 export function RescalePage() {
   const { id = "" } = useParams();
-  const url = `/api/projects/${id}`;
-  const query = useQuery({ queryKey: [url], queryFn: () => fetched<Project>(url), refetchOnMount: "always" });
+  const own = projectApi(id);
+  const query = useQuery({ queryKey: own.key, queryFn: own.read, refetchOnMount: "always" });
   useEffect(() => {
     document.title = query.data ? `${query.data.name}: another size` : "Another size";
   }, [query.data]);
@@ -38,7 +33,7 @@ export function RescalePage() {
 }
 
 function Rescaling({ project }: { project: Project }) {
-  const url = `/api/projects/${project.id}`;
+  const path = { project_id: project.id };
   const navigate = useNavigate();
   const client = useQueryClient();
   const field = useId();
@@ -64,32 +59,37 @@ function Rescaling({ project }: { project: Project }) {
   };
   const rested = useRested(JSON.stringify(act));
   const then = useQuery({
-    queryKey: [url, "rescale", project.version, rested],
-    queryFn: async () => {
-      const answer = await call<Comparison>("POST", `${url}/compare`, { acts: [JSON.parse(rested)] });
-      if (!answer.ok) throw new Refused(answer.problem);
-      return answer.data;
-    },
+    queryKey: projectKey(project.id, "rescale", project.version, rested),
+    queryFn: () =>
+      fetched(
+        api.POST("/api/projects/{project_id}/compare", {
+          params: { path },
+          body: { acts: [JSON.parse(rested) as typeof act] },
+        }),
+      ),
     placeholderData: keepPreviousData,
     retry: false,
   });
   // What was seen last stays while something that cannot be is being typed.
-  const good = useRef<Comparison | undefined>(undefined);
+  const good = useRef<typeof then.data>(undefined);
   if (then.isSuccess) good.current = then.data;
   const both = then.data ?? good.current;
-  const wrong = trouble ?? (then.error instanceof Refused ? then.error.message : null);
+  const wrong = trouble ?? then.error?.message ?? null;
   const ready = !wrong && !then.isPlaceholderData && rested === JSON.stringify(act) && then.isSuccess;
 
   const make = async (variant: boolean) => {
     let [to, version] = [project.id, project.version];
     if (variant) {
-      const made = await call<Project>("POST", `${url}/variant`, {});
+      const made = await answered(
+        api.POST("/api/projects/{project_id}/variant", { params: { path }, body: {} }),
+      );
       if (!made.ok) return setTrouble(made.problem.detail);
       [to, version] = [made.data.id, made.data.version];
     }
-    const done = await call<Project>("POST", `/api/projects/${to}/acts`, { version, acts: [act] });
+    const saving = projectApi(to);
+    const done = await saving.act(version, [act]);
     if (!done.ok) return setTrouble(done.problem.detail);
-    client.setQueryData([`/api/projects/${to}`], done.data);
+    client.setQueryData(saving.key, done.data);
     navigate(`/project/${to}`);
   };
   const toggle = (id: string) => setKeep(keep.includes(id) ? keep.filter((k) => k !== id) : [...keep, id]);

@@ -1,30 +1,45 @@
-import type { Problem, Project, Saw, Setting } from "../api/types";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { settingsQuery } from "../api/documents";
+import type { Problem, Project, Setting, Tool, Workshop } from "../api/types";
 import type { Held } from "../api/useDocument";
 import { Drawing } from "../drawing/Drawing";
 import { ControlField } from "../ui/ControlField";
 import { FigureText } from "../ui/FigureText";
 import { Sign } from "../ui/Sign";
-import { gripName, plural } from "./text";
+import { plural } from "./text";
 
 const SAW_PAD = { left: 60, right: 60, top: 34, bottom: 34 };
 
-type Props = { project: Project; saw: Held<Saw>; onProblem: (problem: Problem | null) => void };
+type Props = { project: Project; workshop: Held<Workshop>; onProblem: (problem: Problem | null) => void };
 
 /** Saw: every setting once, with how the board lies for each cut; beside it the saw itself, edited on its drawing. */
-export function SawPlace({ project, saw, onProblem }: Props) {
-  const { settings } = project.sheet;
+export function SawPlace({ project, workshop, onProblem }: Props) {
+  const query = useQuery({
+    ...settingsQuery(project.id, project.version, workshop.saved?.version),
+    placeholderData: keepPreviousData,
+  });
+  const settings = query.data?.settings ?? [];
+  const otherwise = query.data?.otherwise ?? [];
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col">
       <main className="min-w-0 flex-1 px-6 py-4 lg:overflow-y-auto">
         <h1 className="text-[24px]">{project.name}: saw settings</h1>
         <p className="text-ink-2">
-          {plural(settings.length, "setting")}. Each is set once, for all the cuts under it.
+          {query.data
+            ? `${plural(settings.length, "setting")}. Each is set once, for all the cuts under it.`
+            : "Opening…"}
         </p>
         <ol>
           {settings.map((setting) => (
             <SettingRow key={setting.id} setting={setting} />
           ))}
         </ol>
+        {otherwise.length > 0 && (
+          <p className="mt-4 border-t border-line pt-3">
+            <strong>Not on this saw.</strong> These have cuts along their length, tapers or outlines that a
+            miter saw does not make; their angles are on their cards: {otherwise.join("; ")}.
+          </p>
+        )}
         <p className="mt-4 border-t border-line pt-3 text-[15px] text-ink-2">
           Eyes and ears protected. Guard and fence clear of the blade? Move them by hand with the power off.
           Wait for the blade to stop before you lift it or reach for the piece. Cut each setting in scrap
@@ -35,7 +50,15 @@ export function SawPlace({ project, saw, onProblem }: Props) {
         aria-label="Your saw"
         className="w-full border-l border-line bg-paper px-5 py-4 lg:w-[420px] lg:overflow-y-auto"
       >
-        {saw.shown && <SawProfile saw={saw} shown={saw.shown} onProblem={onProblem} />}
+        {workshop.shown?.notice && (
+          <p role="status" className="flex items-start gap-2 font-medium text-warn">
+            <Sign is="warning" />
+            {workshop.shown.notice}
+          </p>
+        )}
+        {workshop.shown?.tools.map((tool) => (
+          <ToolProfile key={tool.id} tool={tool} workshop={workshop} onProblem={onProblem} />
+        ))}
       </aside>
     </div>
   );
@@ -76,26 +99,20 @@ function SettingRow({ setting }: { setting: Setting }) {
   );
 }
 
-function SawProfile({
-  saw,
-  shown,
+function ToolProfile({
+  tool,
+  workshop,
   onProblem,
 }: {
-  saw: Held<Saw>;
-  shown: Saw;
+  tool: Tool;
+  workshop: Held<Workshop>;
   onProblem: (p: Problem | null) => void;
 }) {
   return (
     <>
-      <h2 className="text-[22px]">{shown.machine.name}</h2>
-      {shown.notice && (
-        <p role="status" className="flex items-start gap-2 font-medium text-warn">
-          <Sign is="warning" />
-          {shown.notice}
-        </p>
-      )}
+      <h2 className="text-[22px]">{tool.name}</h2>
       <p className="text-[15px] text-ink-2">Drag a stop, or type where it is on the saw's own scale.</p>
-      {shown.views.map((view) => (
+      {tool.views.map((view) => (
         <section key={view.id} aria-label={view.title} className="mt-2">
           <h3 className="text-ink-2">{view.title}</h3>
           <Drawing
@@ -103,17 +120,22 @@ function SawProfile({
             label={view.title}
             className="sheet h-52"
             pad={SAW_PAD}
-            onAct={saw.act}
-            onLook={saw.look}
+            onAct={workshop.act}
+            onLook={workshop.look}
             onProblem={onProblem}
             step={4}
-            gripNames={gripName}
           />
         </section>
       ))}
       <div className="mt-3">
-        {shown.controls.map((c) => (
-          <ControlField key={c.id} control={c} onAct={saw.act} onLook={saw.look} onProblem={onProblem} />
+        {tool.controls.map((c) => (
+          <ControlField
+            key={c.id}
+            control={c}
+            onAct={workshop.act}
+            onLook={workshop.look}
+            onProblem={onProblem}
+          />
         ))}
       </div>
     </>

@@ -1,12 +1,13 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { lazy, Suspense, useEffect, useState } from "react";
+import { cardsQuery } from "../api/documents";
 import type { Act, Problem, Project } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FaceTargets } from "../drawing/FaceTargets";
 import { FramePanel } from "./FramePanel";
 import { NameField } from "./NameField";
 import { PartCard } from "./PartCard";
-import { gripName } from "./text";
 import { useFitting } from "./useFitting";
 import { useWide } from "./useWide";
 
@@ -42,6 +43,11 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
   const turning = chosen === SOLID;
   const view = drawn.find((v) => v.id === chosen) ?? drawn[0];
   const part = sheet.parts.find((p) => touched && p.members.includes(touched)) ?? sheet.parts[0];
+  const cards = useQuery({
+    ...cardsQuery(project.id, project.version),
+    enabled: tab === "part",
+    placeholderData: keepPreviousData,
+  });
   useEffect(() => {
     if (touched) setTab("part");
   }, [touched]);
@@ -105,7 +111,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
         {turning ? (
           <Suspense fallback={<p className="flex-1 p-6">Opening the solids…</p>}>
             <SolidView
-              url={`/api/projects/${project.id}`}
+              project={project.id}
               version={project.version}
               label={project.name}
               touched={shownParts}
@@ -124,7 +130,6 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
             onLook={held.look}
             onProblem={onProblem}
             step={project.graduation_mm}
-            gripNames={gripName}
             over={
               fitting.on
                 ? (camera) => (
@@ -177,6 +182,10 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
             <PartCard
               sheet={sheet}
               part={part}
+              card={
+                (part.members.includes(sheet.card?.id ?? "") ? sheet.card : null) ??
+                cards.data?.parts.find((card) => card.id === part.id)
+              }
               rail={touched && part.members.includes(touched) ? touched : part.id}
               onTouch={onTouch}
               onAct={held.act}

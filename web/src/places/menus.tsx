@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { Link, useNavigate } from "react-router";
-import { call } from "../api/call";
+import { type Answer, answered, api } from "../api/call";
+import { LIST } from "../api/documents";
 import type { Act, Problem, Project } from "../api/types";
 
 const PANEL = "z-40 w-64 border-2 border-ink bg-paper p-3 text-ink shadow-lg";
@@ -86,7 +87,10 @@ export function ProjectMenu({
 }) {
   const navigate = useNavigate();
   const client = useQueryClient();
+  const path = { project_id: project.id };
   const url = `/api/projects/${project.id}`;
+  const opened = (answer: Answer<Project>) =>
+    answer.ok ? navigate(`/project/${answer.data.id}`) : onProblem(answer.problem);
   const item = "quiet-button block w-full text-left";
   return (
     <Popover.Root>
@@ -101,25 +105,32 @@ export function ProjectMenu({
           <a className={item} href={`${url}/cut-list.csv`} download>
             Save the cut list as CSV
           </a>
+          <a className={item} href={`${url}/file`} download>
+            Save the project as a file
+          </a>
           <button
             type="button"
             className={item}
-            onClick={async () => {
-              const answer = await call<Project>("POST", `${url}/duplicate`, {});
-              if (answer.ok) navigate(`/project/${answer.data.id}`);
-              else onProblem(answer.problem);
-            }}
+            onClick={async () =>
+              opened(
+                await answered(
+                  api.POST("/api/projects/{project_id}/duplicate", { params: { path }, body: {} }),
+                ),
+              )
+            }
           >
             Duplicate
           </button>
           <button
             type="button"
             className={item}
-            onClick={async () => {
-              const answer = await call<Project>("POST", `${url}/variant`, {});
-              if (answer.ok) navigate(`/project/${answer.data.id}`);
-              else onProblem(answer.problem);
-            }}
+            onClick={async () =>
+              opened(
+                await answered(
+                  api.POST("/api/projects/{project_id}/variant", { params: { path }, body: {} }),
+                ),
+              )
+            }
           >
             Duplicate as a variant
           </button>
@@ -135,8 +146,10 @@ export function ProjectMenu({
             type="button"
             className={item}
             onClick={async () => {
-              const answer = await call("DELETE", url, {});
-              client.removeQueries({ queryKey: ["/api/projects"] });
+              const answer = await answered(
+                api.DELETE("/api/projects/{project_id}", { params: { path }, body: {} }),
+              );
+              client.removeQueries({ queryKey: LIST });
               if (answer.ok) navigate("/", { state: { deleted: { id: project.id, name: project.name } } });
               else onProblem(answer.problem);
             }}

@@ -1,7 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { fetched } from "../api/call";
-import type { Act, Face, Faces, Point, Problem, Project, Touched } from "../api/types";
+import { api, fetched } from "../api/call";
+import { projectKey } from "../api/documents";
+import type { Act, Face, Point, Problem, Project, Touched } from "../api/types";
 
 type Doing = {
   act: (acts: Act[]) => Promise<Problem | null>;
@@ -16,15 +17,21 @@ export function useFitting(project: Project, { act, onTouch, onProblem }: Doing)
   const [on, setOn] = useState(false);
   const [first, setFirst] = useState<Touched | null>(null);
   const before = useRef<string[] | null>(null);
-  const url = `/api/projects/${project.id}/faces`;
-  const facing = first ? `${url}?${new URLSearchParams({ board: first.board, side: first.side })}` : url;
-  const ask = (from: string) => ({
-    queryKey: [from, project.version],
-    queryFn: () => fetched<Faces>(from),
+  const ask = (from: Touched | null) => ({
+    queryKey: projectKey(project.id, "faces", project.version, from?.board, from?.side),
+    queryFn: () =>
+      fetched(
+        api.GET("/api/projects/{project_id}/faces", {
+          params: {
+            path: { project_id: project.id },
+            query: from ? { board: from.board, side: from.side } : {},
+          },
+        }),
+      ),
     enabled: on,
   });
-  const all = useQuery({ ...ask(url), placeholderData: keepPreviousData });
-  const offered = useQuery(ask(facing));
+  const all = useQuery({ ...ask(null), placeholderData: keepPreviousData });
+  const offered = useQuery(ask(first));
 
   const leave = () => {
     setOn(false);

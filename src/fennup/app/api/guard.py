@@ -4,6 +4,8 @@ from flask import Flask, Response, abort, request
 
 HOSTS = {"127.0.0.1", "localhost", "[::1]"}
 LARGEST_BODY = 256 * 1024
+LARGEST_IMPORT = 64 * 1024 * 1024
+IMPORT = "/api/import"
 DEEPEST = 40
 WRITES = {"POST", "PUT", "PATCH", "DELETE"}
 POLICY = (
@@ -46,6 +48,11 @@ def register(app: Flask) -> None:
             abort(403, "This address is not one that Fennup answers to.")
 
     @app.before_request
+    def _room_for_files() -> None:
+        if request.path == IMPORT:
+            request.max_content_length = LARGEST_IMPORT
+
+    @app.before_request
     def _own_json_only() -> None:
         if request.method not in WRITES or request.routing_exception:
             return  # reads, and what is answered with 404 or 405
@@ -69,5 +76,5 @@ def register(app: Flask) -> None:
         response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
         response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
         if request.path.startswith("/api/"):
-            response.headers["Cache-Control"] = "no-store"
+            response.headers.setdefault("Cache-Control", "no-store")
         return response

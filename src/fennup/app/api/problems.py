@@ -10,6 +10,7 @@ from fennup.app.models.store import Trouble
 from fennup.app.schemas.api import Problem
 from fennup.app.services.documents import Conflict, NotFound, Unreadable
 from fennup.app.services.projects import PLAIN
+from fennup.app.services.records import Clash, TooLarge
 from fennup.app.services.validate import Invalid, field_problems
 from fennup.app.wording.trouble import trouble_text
 
@@ -46,6 +47,14 @@ def register(app: Flask) -> None:
     @app.errorhandler(Conflict)
     def _conflict(error: Conflict) -> Response:
         return problem(409, "This was changed in another window since you opened it.", version=error.version)
+
+    @app.errorhandler(Clash)
+    def _clash(_error: Clash) -> Response:
+        return problem(409, "There is another record with this id already. Records are only added, never changed.")
+
+    @app.errorhandler(TooLarge)
+    def _too_large(error: TooLarge) -> Response:
+        return problem(413, f"That is more than {error.most // 1024} kB.")
 
     @app.errorhandler(Unreadable)
     def _unreadable(_error: Unreadable) -> Response:

@@ -1,18 +1,22 @@
 """Projects over HTTP."""
 
 import re
+from dataclasses import dataclass
 from datetime import UTC
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from fennup.app.api.sessions import reading, writing
+from fennup.app.api.answers import json_of, tagged
+from fennup.app.api.sessions import has_worker, reading, store, wake_worker, writing
 from fennup.app.schemas.api import (
+    Acts,
     Change,
     ComparePath,
     FacesOut,
     FromFace,
     Look,
+    LookOut,
     NewProject,
     Nothing,
     Problem,
@@ -20,6 +24,9 @@ from fennup.app.schemas.api import (
     ProjectList,
     ProjectOut,
     ProjectPath,
+    RecordList,
+    RecordOut,
+    Removed,
     Seen,
     SolidsOut,
     StartCard,
@@ -27,123 +34,146 @@ from fennup.app.schemas.api import (
     Which,
 )
 from fennup.app.schemas.compare import ComparisonOut
+from fennup.app.schemas.sheet import PartList, SettingList
 from fennup.app.services import documents
 from fennup.app.services.compare import compared
 from fennup.app.services.cut_list import cut_list_csv
 from fennup.app.services.drawings import view_out
 from fennup.app.services.faces import faces_out
 from fennup.app.services.glance import Glance, glance_at, glance_at_start
+from fennup.app.services.part_cards import part_cards
 from fennup.app.services.projects import (
     PLAIN,
-    TYPE,
+    USUAL_GRADUATION,
     ProjectBody,
-    acted,
-    as_together,
+    after_acts,
     care_control,
     checked_name,
-    kind_of,
     project_in,
-    project_of,
-    solved,
     start_body,
-    together_control,
+    valid_spec,
     variant_body,
 )
-from fennup.app.services.saws import current_machine
-from fennup.app.services.sheet import sheet_of
-from fennup.app.services.solids import solids_of
-from fennup.app.services.validate import Invalid, validated
-from fennup.app.wording.acts import act_words
+from fennup.app.services.proofs import proof_or_job
+from fennup.app.services.records import NewRecord, add_record, records_of
+from fennup.app.services.saw_settings import settings_of
+from fennup.app.services.sheet import looked_sheet, sheet_of
+from fennup.app.services.solids import solids_out
+from fennup.app.services.solving import solved
+from fennup.app.services.upgrade import PROJECT
+from fennup.app.services.validate import Invalid
+from fennup.app.services.workshops import BUILT_IN, workshop_in, workshop_state
+from fennup.app.wording.acts import did_words
 from fennup.app.wording.echo import feet_echo
 from fennup.app.wording.labels import FAMILY, STARTS
 from fennup.core.drawing.edit import ProjectAct
 from fennup.core.drawing.view import View
-from fennup.core.exchange.document import solution_document
-from fennup.core.kinds.catalogue import KINDS
-from fennup.core.saw.machine import Machine
+from fennup.core.exchange.document import SolutionDocument, solution_document
+from fennup.core.project.starts import FAMILIES, start_spec
 from fennup.core.solve import Solution
 from fennup.core.units.lengths import GRADUATIONS
+from fennup.core.workshop import Workshop
 
 api = APIBlueprint("projects", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
 
 
-def _json(body: object, status: int = 200) -> Response:
-    return Response(body.model_dump_json(), status, content_type="application/json")  # type: ignore[attr-defined]
+@dataclass(frozen=True)
+class Opened:
+    """A project and the workshop as they are. Nothing is locked while they are worked with."""
+
+    state: documents.State
+    body: ProjectBody
+    workshop: Workshop
+    workshop_version: int
+
+    def solved(self) -> Solution:
+        """Its solution. Invalid when it has none."""
+        return solved(self.body, self.workshop)
+
+    @property
+    def based_on(self) -> tuple[object, ...]:
+        """What everything that follows from it is based on."""
+        return (self.state.id, self.state.version, self.workshop_version)
+
+
+def _opened(id: str) -> Opened:
+    with reading() as session:
+        state = documents.read(session, id, PROJECT)
+        bench = workshop_state(session)
+    return Opened(state, project_in(state.body, id), workshop_in(bench) or BUILT_IN, bench.version)
+
+
+def _workshop() -> Workshop:
+    with reading() as session:
+        return workshop_in(workshop_state(session)) or BUILT_IN
 
 
 def _out(
-    state: documents.State, body: ProjectBody, solution: Solution, acts: list[ProjectAct] | None = None, *, looking: bool = False
+    state: documents.State, body: ProjectBody, solution: Solution, acts: list[ProjectAct] | None = None, status: int = 200
 ) -> Response:
-    """A project with everything that follows from it; while it is only looked at, without the second proof and the controls."""
-    proof = None if looking else solution.proof
-    return _json(
+    """A project and its drawing."""
+    voice = body.voice()
+    proof, job = proof_or_job(solution, store(), has_worker=has_worker())
+    if job:
+        wake_worker()
+    return json_of(
         ProjectOut(
             id=state.id,
             version=state.version,
             name=body.name,
             unit=body.unit,
             graduation=body.graduation,
-            graduation_mm=body.voice().tape.graduation_mm,
+            graduation_mm=voice.tape.graduation_mm,
             graduations=[str(g) for g in GRADUATIONS[body.unit]],
-            undo=state.undo,
-            redo=state.redo,
+            undo=did_words(state.undo, voice),
+            redo=did_words(state.redo, voice),
             echo=feet_echo(acts or [], body.unit),
-            spec=body.spec,
             variant_of=body.variant_of,
-            solution=solution_document(solution, proof),
-            sheet=sheet_of(solution, body.voice(), proof, (care_control(body), together_control(body)), looking=looking),
-        )
+            job=job,
+            sheet=sheet_of(solution, voice, proof, [care_control(body)], waiting=job is not None),
+        ),
+        status,
     )
 
 
-def _opened(id: str) -> tuple[documents.State, ProjectBody, Machine]:
-    """A project and the saw, as they are. Nothing is locked while they are worked with."""
-    with reading() as session:
-        state = documents.read(session, id, TYPE)
-        machine = current_machine(session)
-    return state, project_of(state), machine
+def _as_saved(state: documents.State, workshop: Workshop) -> Response:
+    body = project_in(state.body, state.id)
+    return _out(state, body, solved(body, workshop))
 
 
-def _as_saved(state: documents.State, machine: Machine, status: int = 200) -> Response:
-    body = project_of(state)
-    response = _out(state, body, solved(body, machine))
-    response.status_code = status
-    return response
-
-
-def _created(body: ProjectBody, machine: Machine, did: str) -> Response:
+def _created(body: ProjectBody, workshop: Workshop, event: str) -> Response:
     """A new project, saved once it is known to have a solution."""
-    solution = solved(body, machine)
+    solution = solved(body, workshop)
     with writing() as session:
-        state = documents.create(session, TYPE, body.model_dump(mode="json"), did)
-    response = _out(state, body, solution)
-    response.status_code = 201
-    return response
+        state = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": event})
+    return _out(state, body, solution, status=201)
 
 
 @api.get("/projects", responses={200: ProjectList})
 def list_projects(query: Which) -> Response:
     """All projects as small true drawings, or the deleted ones."""
     with reading() as session:
-        states = documents.deleted(session, TYPE) if query.deleted else documents.listed(session, TYPE)
-        machine = current_machine(session)
-    return _json(ProjectList(projects=[_card(state, machine) for state in states]))
+        states = documents.deleted(session, PROJECT) if query.deleted else documents.listed(session, PROJECT)
+        workshop = workshop_in(workshop_state(session)) or BUILT_IN
+    return json_of(ProjectList(projects=[_card(state, workshop) for state in states]))
 
 
-def _card(state: documents.State, machine: Machine) -> ProjectCard:
+def _card(state: documents.State, workshop: Workshop) -> ProjectCard:
     """One project at a glance. One that cannot be read or worked out any more must not hide the others."""
     nothing = view_out(View("picture"), PLAIN)
     try:
-        body = project_of(state)
+        body = project_in(state.body, state.id)
     except documents.Unreadable:
         name = str((state.body or {}).get("name") or "A project")[:80]
         lost = Glance("What is stored of it cannot be read. The others are not touched.", "unreadable", nothing)
         return _card_of(state, name, "", None, lost)
     try:
-        seen = glance_at(body, machine)
+        seen = glance_at(body, workshop)
     except Invalid as refused:
         seen = Glance(refused.problems[0].text, "fails", nothing)
-    return _card_of(state, body.name, body.spec["kind"], body.variant_of, seen)
+    members = list(body.spec["members"].values())
+    kind = str(members[0]["spec"]["kind"]) if len(members) == 1 else "together"
+    return _card_of(state, body.name, kind, body.variant_of, seen)
 
 
 def _card_of(state: documents.State, name: str, kind: str, variant_of: str | None, seen: Glance) -> ProjectCard:
@@ -152,6 +182,7 @@ def _card_of(state: documents.State, name: str, kind: str, variant_of: str | Non
         name=name,
         kind=kind,
         variant_of=variant_of,
+        example=state.example,
         facts=seen.facts,
         closes=seen.closes,
         changed_at=state.changed_at.replace(tzinfo=UTC),
@@ -163,55 +194,87 @@ def _card_of(state: documents.State, name: str, kind: str, variant_of: str | Non
 def list_starts() -> Response:
     """Everything that a new project can begin with."""
     cards = []
-    for kind in KINDS.values():
-        for code, spec in kind.starts.items():
-            view = glance_at_start(spec).view
-            cards.append(StartCard(code=code, family=FAMILY[kind.name], name=STARTS[code], view=view))
-    return _json(StartList(starts=cards))
+    for family, codes in FAMILIES.items():
+        for code in codes:
+            view = glance_at_start(start_spec(code).model_dump(mode="json")).view
+            cards.append(StartCard(code=code, family=FAMILY[family], name=STARTS[code], view=view))
+    return json_of(StartList(starts=cards))
 
 
 @api.post("/projects", responses={201: ProjectOut})
 def create_project(body: NewProject) -> Response:
     """Begin a project from a start or from a spec."""
     if body.spec is not None:
-        spec = validated(kind_of(body.spec).spec, body.spec, PLAIN).model_dump(mode="json")
-        new = ProjectBody(name="New project", spec=spec, unit=body.unit, graduation="1" if body.unit == "mm" else "1/16")
+        spec = valid_spec(body.spec).model_dump(mode="json")
+        new = ProjectBody(name="New project", spec=spec, unit=body.unit, graduation=USUAL_GRADUATION[body.unit])
     else:
         new = start_body(body.start or "", body.unit)
     if body.name is not None:
         new = new.model_copy(update={"name": checked_name(body.name)})
-    with reading() as session:
-        machine = current_machine(session)
-    return _created(new, machine, "starting")
+    return _created(new, _workshop(), "starting")
+
+
+@api.post("/projects/remove-examples", responses={200: Removed})
+def remove_examples(body: Nothing) -> Response:
+    """Delete all the demo's projects; each can be restored."""
+    with writing() as session:
+        return json_of(Removed(count=documents.remove_examples(session, PROJECT)))
 
 
 @api.get("/projects/<string:project_id>", responses={200: ProjectOut})
 def read_project(path: ProjectPath) -> Response:
-    """A project with everything that follows from it."""
-    state, _, machine = _opened(path.project_id)
-    return _as_saved(state, machine)
+    """A project and its drawing."""
+    found = _opened(path.project_id)
+    return _out(found.state, found.body, found.solved())
+
+
+@api.get("/projects/<string:project_id>/parts", responses={200: PartList})
+def read_parts(path: ProjectPath) -> Response:
+    """Every part's card."""
+    found = _opened(path.project_id)
+    return tagged(found.based_on, lambda: part_cards(found.solved(), found.body.voice()))
+
+
+@api.get("/projects/<string:project_id>/saw", responses={200: SettingList})
+def read_settings(path: ProjectPath) -> Response:
+    """Every setting of the saw, with how the board lies for each cut."""
+    found = _opened(path.project_id)
+    return tagged(found.based_on, lambda: settings_of(found.solved(), found.body.voice()))
+
+
+@api.get("/projects/<string:project_id>/solution", responses={200: SolutionDocument})
+def read_solution(path: ProjectPath) -> Response:
+    """Everything that follows from a project, as figures: the same document that the command line prints."""
+    found = _opened(path.project_id)
+
+    def document() -> SolutionDocument:
+        solution = found.solved()
+        return solution_document(solution, solution.design.proof)
+
+    return tagged(found.based_on, document)
 
 
 @api.post("/projects/<string:project_id>/acts", responses={200: ProjectOut})
 def change_project(path: ProjectPath, body: Change) -> Response:
     """Do some acts and save: one revision, one undo step."""
-    now, project, machine = _opened(path.project_id)
-    if now.version != body.version:
-        raise documents.Conflict(now.version)
-    changed = acted(project, list(body.acts))
-    solution = solved(changed, machine)
-    did = act_words(body.acts[0])
+    now = _opened(path.project_id)
+    if now.state.version != body.version:
+        raise documents.Conflict(now.state.version)
+    changed = after_acts(now.body, list(body.acts))
+    solution = solved(changed, now.workshop)
+    did = {"acts": [act.model_dump(mode="json") for act in body.acts]}
     with writing() as session:
-        state = documents.save(session, now.id, TYPE, body.version, changed.model_dump(mode="json"), did)
+        state = documents.save(session, now.state.id, PROJECT, body.version, changed.model_dump(mode="json"), did)
     return _out(state, changed, solution, list(body.acts))
 
 
-@api.post("/projects/<string:project_id>/look", responses={200: ProjectOut})
+@api.post("/projects/<string:project_id>/look", responses={200: LookOut})
 def look_at_project(path: ProjectPath, body: Look) -> Response:
-    """What some acts would do, without saving."""
-    state, project, machine = _opened(path.project_id)
-    changed = acted(project, list(body.acts))
-    return _out(state, changed, solved(changed, machine), list(body.acts), looking=True)
+    """What some acts would make of the drawing and the verdict, without saving."""
+    now = _opened(path.project_id)
+    changed = after_acts(now.body, list(body.acts))
+    sheet = looked_sheet(solved(changed, now.workshop), changed.voice(), body.card)
+    return json_of(LookOut(version=now.state.version, echo=feet_echo(list(body.acts), changed.unit), sheet=sheet))
 
 
 @api.post("/projects/<string:project_id>/undo", responses={200: ProjectOut})
@@ -228,58 +291,59 @@ def redo_project(path: ProjectPath, body: Seen) -> Response:
 
 def _stepped(id: str, version: int, by: int) -> Response:
     with writing() as session:
-        state = documents.step(session, id, TYPE, version, by)
-        machine = current_machine(session)
-    return _as_saved(state, machine)
+        state = documents.step(session, id, PROJECT, version, by)
+    return _as_saved(state, _workshop())
 
 
 @api.post("/projects/<string:project_id>/duplicate", responses={201: ProjectOut})
 def duplicate_project(path: ProjectPath, body: Nothing) -> Response:
     """The same again under another name."""
-    _, original, machine = _opened(path.project_id)
-    return _created(original.model_copy(update={"name": f"{original.name[:74]}, copy"}), machine, "copying")
+    original = _opened(path.project_id)
+    copy = original.body.model_copy(update={"name": f"{original.body.name[:74]}, copy"})
+    return _created(copy, original.workshop, "copying")
 
 
 @api.post("/projects/<string:project_id>/variant", responses={201: ProjectOut})
 def make_variant(path: ProjectPath, body: Nothing) -> Response:
     """The same again as a variant, to be changed and compared."""
-    _, original, machine = _opened(path.project_id)
+    original = _opened(path.project_id)
     with reading() as session:
-        names = {str((state.body or {}).get("name")) for state in documents.listed(session, TYPE)}
-    return _created(variant_body(path.project_id, original, names), machine, "beginning a variant")
+        names = {str((state.body or {}).get("name")) for state in documents.listed(session, PROJECT)}
+    return _created(variant_body(path.project_id, original.body, names), original.workshop, "variant")
 
 
 @api.get("/projects/<string:project_id>/compare/<string:other>", responses={200: ComparisonOut})
 def compare(path: ComparePath) -> Response:
     """A project beside another one, or beside itself `before` its last change: what differs, and one drawn over the other."""
-    _, body, machine = _opened(path.project_id)
-    own = (path.project_id, body, solved(body, machine))
+    one = _opened(path.project_id)
+    own = (path.project_id, one.body, one.solved())
     if path.other == "before":
         with reading() as session:
-            stored = documents.before(session, path.project_id, TYPE)
+            stored = documents.before(session, path.project_id, PROJECT)
         was = project_in(stored, path.project_id)
-        return _json(compared((path.project_id, was.model_copy(update={"name": "Before"}), solved(was, machine)), own))
-    _, theirs, _ = _opened(path.other)
-    return _json(compared(own, (path.other, theirs, solved(theirs, machine))))
+        named = was.model_copy(update={"name": "Before"})
+        return json_of(compared((path.project_id, named, solved(was, one.workshop)), own))
+    other = _opened(path.other)
+    return json_of(compared(own, (path.other, other.body, other.solved())))
 
 
 @api.post("/projects/<string:project_id>/compare", responses={200: ComparisonOut})
-def compare_after(path: ProjectPath, body: Look) -> Response:
+def compare_after(path: ProjectPath, body: Acts) -> Response:
     """A project as it is beside itself after some acts, without saving."""
-    _, now, machine = _opened(path.project_id)
-    then = acted(now, list(body.acts))
+    now = _opened(path.project_id)
+    then = after_acts(now.body, list(body.acts))
     sides = [
-        (path.project_id, side.model_copy(update={"name": name}), solved(side, machine))
-        for side, name in ((now, "Now"), (then, "Then"))
+        (path.project_id, side.model_copy(update={"name": name}), solved(side, now.workshop))
+        for side, name in ((now.body, "Now"), (then, "Then"))
     ]
-    return _json(compared(*sides))
+    return json_of(compared(*sides))
 
 
 @api.delete("/projects/<string:project_id>", responses={204: None})
 def delete_project(path: ProjectPath, body: Nothing) -> Response:
     """Delete a project; it can be restored."""
     with writing() as session:
-        documents.remove(session, path.project_id, TYPE)
+        documents.remove(session, path.project_id, PROJECT)
     return Response(status=204)
 
 
@@ -287,33 +351,53 @@ def delete_project(path: ProjectPath, body: Nothing) -> Response:
 def restore_project(path: ProjectPath, body: Nothing) -> Response:
     """Bring a deleted project back."""
     with writing() as session:
-        state = documents.restore(session, path.project_id, TYPE)
-        machine = current_machine(session)
-    return _as_saved(state, machine)
+        state = documents.restore(session, path.project_id, PROJECT)
+    return _as_saved(state, _workshop())
 
 
 @api.get("/projects/<string:project_id>/solids", responses={200: SolidsOut})
 def read_solids(path: ProjectPath) -> Response:
     """The finished parts as solids, and the faces where they meet."""
-    state, body, machine = _opened(path.project_id)
-    return _json(solids_of(solved(body, machine), state.version))
+    found = _opened(path.project_id)
+    return tagged(found.based_on, lambda: solids_out(found.solved(), found.state.version))
 
 
 @api.get("/projects/<string:project_id>/faces", responses={200: FacesOut})
 def read_faces(path: ProjectPath, query: FromFace) -> Response:
     """The faces that a piece can begin on, or those that look at the face where it does."""
-    _, project, machine = _opened(path.project_id)
-    body = as_together(project)
+    found = _opened(path.project_id)
     first = (query.board, query.side) if query.board and query.side else None
-    return _json(faces_out(solved(body, machine), first, body.voice()))
+    return tagged((*found.based_on, first), lambda: faces_out(found.solved(), first, found.body.voice()))
+
+
+@api.get("/projects/<string:project_id>/records", responses={200: RecordList})
+def read_records(path: ProjectPath) -> Response:
+    """All that is recorded of a project."""
+    with reading() as session:
+        documents.read(session, path.project_id, PROJECT)
+        found = records_of(session, path.project_id)
+    return json_of(RecordList(records=[RecordOut.model_validate(record, from_attributes=True) for record in found]))
+
+
+@api.post("/projects/<string:project_id>/records", responses={200: RecordOut})
+def record(path: ProjectPath, body: NewRecord) -> Response:
+    """Add what happened; the same record sent again is added once."""
+    with writing() as session:
+        documents.read(session, path.project_id, PROJECT)
+        made = add_record(session, path.project_id, body)
+        return json_of(RecordOut.model_validate(made, from_attributes=True))
 
 
 @api.get("/projects/<string:project_id>/cut-list.csv", responses={200: {"content": {"text/csv": {"schema": {"type": "string"}}}}})
 def cut_list(path: ProjectPath) -> Response:
     """The cut list as comma-separated values."""
-    _, body, machine = _opened(path.project_id)
-    solution = solved(body, machine)
-    text = cut_list_csv(sheet_of(solution, body.voice()), solution_document(solution, None))
-    name = re.sub(r"[^A-Za-z0-9]+", "-", body.name).strip("-").lower() or "frame"
-    headers = {"Content-Disposition": f'attachment; filename="{name}-cut-list.csv"'}
+    found = _opened(path.project_id)
+    solution = found.solved()
+    text = cut_list_csv(part_cards(solution, found.body.voice()).parts, solution_document(solution, None))
+    headers = {"Content-Disposition": f'attachment; filename="{file_name(found.body.name)}-cut-list.csv"'}
     return Response(text, content_type="text/csv; charset=utf-8", headers=headers)
+
+
+def file_name(name: str) -> str:
+    """A project's name as the beginning of a file's."""
+    return re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "project"

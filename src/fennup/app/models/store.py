@@ -3,7 +3,7 @@
 import os
 import sqlite3
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import AbstractContextManager, closing, contextmanager
 from datetime import datetime
 from pathlib import Path
 from typing import Any, Literal
@@ -11,7 +11,7 @@ from typing import Any, Literal
 from alembic import command
 from alembic.config import Config
 from alembic.script import ScriptDirectory
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import Session
 
@@ -62,17 +62,21 @@ class Store:
     @contextmanager
     def reading(self) -> Iterator[Session]:
         """A session that sees one state of the file and takes no lock. Trouble when it cannot be read."""
-        with _told(self.file), Session(self._readers, expire_on_commit=False) as session, session.begin():
+        with _as_trouble(self.file), Session(self._readers, expire_on_commit=False) as session, session.begin():
             yield session
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
         """A session whose changes are all saved, or none. Trouble when they cannot be, also where the file is no longer there."""
-        with _told(self.file), Session(self._writers, expire_on_commit=False) as session, session.begin():
+        with _as_trouble(self.file), Session(self._writers, expire_on_commit=False) as session, session.begin():
             yield session
             session.flush()
             if _identity(self.file) != self._opened:
                 raise Trouble("gone", self.file)
+
+    def upgrading(self) -> AbstractContextManager[Connection]:
+        """A transaction on the tables themselves."""
+        return self._readers.begin()
 
     def close(self) -> None:
         """Let go of the file: the last to do so brings everything into it."""
@@ -84,13 +88,21 @@ def open_store(file: Path) -> Store:
     file = file.absolute()
     _make_private(file)
     _check(file)
-    engine = create_engine(f"sqlite:///{file}", connect_args={"timeout": BUSY_SECONDS})
-    _prepare(engine)
+    store = attach_store(file)
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
-    with _told(file), engine.begin() as connection:
+    if _needs_upgrade(file):
+        back_up(file)
+    with _as_trouble(file), store.upgrading() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, "head")
+    return store
+
+
+def attach_store(file: Path) -> Store:
+    """The database in a file that the server has opened and brought up to date."""
+    engine = create_engine(f"sqlite:///{file}", connect_args={"timeout": BUSY_SECONDS})
+    _prepare(engine)
     return Store(file, engine)
 
 
@@ -103,14 +115,14 @@ def back_up(file: Path, to: Path | None = None) -> Path:
     _check(file)
     to = to or file.parent / "backups" / f"{file.stem}-{datetime.now():%Y-%m-%d-%H%M%S}.db"
     to.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
-    with _told(file), closing(sqlite3.connect(file, timeout=BUSY_SECONDS)) as source, closing(sqlite3.connect(to)) as copy:
+    with _as_trouble(file), closing(sqlite3.connect(file, timeout=BUSY_SECONDS)) as source, closing(sqlite3.connect(to)) as copy:
         to.chmod(0o600)
         source.backup(copy)
     return to
 
 
 @contextmanager
-def _told(file: Path) -> Iterator[None]:
+def _as_trouble(file: Path) -> Iterator[None]:
     """Errors of the database as Trouble."""
     try:
         yield
@@ -159,7 +171,7 @@ def _make_private(file: Path) -> None:
 
 def _check(file: Path) -> None:
     """Trouble where the file is none of ours, of a later version, or damaged. Nothing in it is changed."""
-    with _told(file), closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True, timeout=BUSY_SECONDS)) as connection:
+    with _as_trouble(file), closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True, timeout=BUSY_SECONDS)) as connection:
         tables = {name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
         if not tables:
             return
@@ -176,11 +188,20 @@ def _check(file: Path) -> None:
             raise Trouble("newer", file)
 
 
+def _needs_upgrade(file: Path) -> bool:
+    """Whether it holds something, in older tables than this version's."""
+    with _as_trouble(file), closing(sqlite3.connect(file, timeout=BUSY_SECONDS)) as connection:
+        if not connection.execute("SELECT count(*) FROM sqlite_master").fetchone()[0]:
+            return False
+        (version,) = connection.execute("SELECT version_num FROM alembic_version").fetchone() or ("",)
+    return version != ScriptDirectory(str(MIGRATIONS)).get_current_head()
+
+
 def _prepare(engine: Engine) -> None:
     """Every connection: write-ahead log flushed at every save, foreign keys, and a write lock only where something is written."""
 
     @event.listens_for(engine, "connect")
-    def _connected(connection: Any, _record: object) -> None:
+    def _set_up(connection: Any, _record: object) -> None:
         connection.isolation_level = None
         connection.execute("PRAGMA journal_mode=WAL")
         connection.execute("PRAGMA foreign_keys=ON")
@@ -188,6 +209,6 @@ def _prepare(engine: Engine) -> None:
         connection.execute("PRAGMA wal_autocheckpoint=1")  # the one file is never far behind
 
     @event.listens_for(engine, "begin")
-    def _begun(connection: Any) -> None:
+    def _begin(connection: Any) -> None:
         writes = connection.get_execution_options().get("writes", False)
         connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")

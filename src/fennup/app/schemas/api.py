@@ -5,12 +5,12 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from fennup.app.schemas.sheet import ControlOut, SheetOut, ViewOut
-from fennup.app.services.validate import FieldProblem
+from fennup.app.schemas.problems import FieldProblem
+from fennup.app.schemas.sheet import ControlOut, LookedSheet, SheetOut, ViewOut
 from fennup.core.drawing.edit import Edit, ProjectAct
-from fennup.core.exchange.document import SolutionDocument
 from fennup.core.geometry.vec import Point2
-from fennup.core.saw.machine import Machine
+from fennup.core.saw.miter_saw import MiterSaw
+from fennup.core.workshop import Workshop
 
 Version = Annotated[int, Field(ge=1, description="the version that was seen; a save on any other is refused")]
 
@@ -66,21 +66,27 @@ class Change(Body):
     acts: Annotated[list[ProjectAct], Field(min_length=1, max_length=20)]
 
 
-class Look(Body):
+class Acts(Body):
     """Acts to look at without saving."""
 
     acts: Annotated[list[ProjectAct], Field(min_length=1, max_length=20)]
 
 
-class SawChange(Body):
-    """Acts on the saw: one revision, one undo step."""
+class Look(Acts):
+    """Acts to look at without saving; `card`: the board whose card is open, which then comes with the answer."""
+
+    card: Annotated[str | None, Field(max_length=80)] = None
+
+
+class WorkshopChange(Body):
+    """Acts on the workshop: one revision, one undo step."""
 
     version: Version
     acts: Annotated[list[Edit], Field(min_length=1, max_length=20)]
 
 
-class SawLook(Body):
-    """Acts on the saw to look at without saving."""
+class WorkshopLook(Body):
+    """Acts on the workshop to look at without saving."""
 
     acts: Annotated[list[Edit], Field(min_length=1, max_length=20)]
 
@@ -96,10 +102,11 @@ class Nothing(Body):
 
 
 class SolveRequest(Body):
-    """A spec to solve, on a saw of one's own or the usual one."""
+    """A project's spec, or one kind's own, to solve: in a workshop of one's own, on a saw of one's own, or on the usual one."""
 
     spec: dict[str, Any]
-    saw: Machine | None = None
+    saw: MiterSaw | None = None
+    workshop: Workshop | None = None
 
 
 class FromFace(BaseModel):
@@ -132,6 +139,7 @@ class ProjectCard(BaseModel):
     name: str
     kind: str
     variant_of: str | None
+    example: bool
     facts: str
     closes: Literal["closes", "opens", "fails", "unreadable"]
     changed_at: datetime
@@ -160,7 +168,8 @@ class StartList(BaseModel):
 
 
 class ProjectOut(BaseModel):
-    """A project with everything that follows from it. `echo` repeats feet as inches where feet were typed."""
+    """A project and its drawing. `echo` repeats feet as inches where feet were typed; `job` is the second proof, where that takes
+    longer than one waits."""
 
     id: str
     version: int
@@ -172,10 +181,78 @@ class ProjectOut(BaseModel):
     undo: str | None
     redo: str | None
     echo: str | None
-    spec: dict[str, Any]
     variant_of: str | None
-    solution: SolutionDocument
+    job: int | None
     sheet: SheetOut
+
+
+class LookOut(BaseModel):
+    """What some acts would make of a project as it is in a version."""
+
+    version: int
+    echo: str | None
+    sheet: LookedSheet
+
+
+class RecordOut(BaseModel):
+    """A record as it is kept: `received` is the server's own time."""
+
+    id: str
+    key: str
+    fingerprint: str
+    type: str
+    device: str
+    device_time: str
+    received: str
+    body: dict[str, Any]
+
+
+class RecordList(BaseModel):
+    """All records of a project, in the order in which they happened."""
+
+    records: list[RecordOut]
+
+
+class AnyFile(BaseModel):
+    """A `.fennup.json` file: see docs/formats.md and `./fennup schema`."""
+
+    model_config = ConfigDict(extra="allow")
+
+    format: Annotated[str, Field(max_length=40)]
+
+
+class Imported(BaseModel):
+    """What a file brought in."""
+
+    projects: list[str]
+    workshop: bool
+
+
+class Removed(BaseModel):
+    """How many were removed."""
+
+    count: int
+
+
+class BackedUp(BaseModel):
+    """Where the copy is."""
+
+    file: str
+
+
+class JobPath(BaseModel):
+    """Whose job."""
+
+    job_id: Annotated[int, Field(ge=1, le=2**62)]
+
+
+class JobOut(BaseModel):
+    """Work that takes longer than one waits. `dropped`: it was begun and broke off more than once, or others came before it."""
+
+    id: int
+    type: str
+    state: Literal["waiting", "running", "done", "cancelled", "dropped"]
+    progress: float
 
 
 Point3 = tuple[float, float, float]
@@ -219,16 +296,24 @@ class SolidsOut(BaseModel):
     joints: list[JointOut]
 
 
-class SawOut(BaseModel):
-    """The saw, drawn. `notice`: what there is to know of how it is stored."""
+class ToolOut(BaseModel):
+    """A tool of the workshop, drawn."""
+
+    id: str
+    type: str
+    name: str
+    views: list[ViewOut]
+    controls: list[ControlOut]
+
+
+class WorkshopOut(BaseModel):
+    """The workshop. `notice`: what there is to know of how it is stored."""
 
     version: int
     undo: str | None
     redo: str | None
     notice: str | None
-    machine: Machine
-    views: list[ViewOut]
-    controls: list[ControlOut]
+    tools: list[ToolOut]
 
 
 class KindOut(BaseModel):

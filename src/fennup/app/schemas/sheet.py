@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from fennup.app.wording.figures import Figure
 from fennup.app.wording.verdicts import ClosingLine, FindingLine, SimpleLine
 from fennup.core.drawing.edit import Edit
-from fennup.core.drawing.view import Grip, Mark, Shape
+from fennup.core.drawing.view import Mark, Shape
 
 Standing = Literal["given", "derived", "fixed"]
 Point = tuple[float, float]
@@ -31,6 +31,15 @@ class DimensionOut(BaseModel):
     can_free: bool
 
 
+class GripOut(BaseModel):
+    """A ring that can be dragged, and what it is called; `along` is the one direction in which it goes, if there is only one."""
+
+    id: str
+    name: str
+    at: Point
+    along: Point | None
+
+
 class ViewOut(BaseModel):
     """One drawing."""
 
@@ -40,7 +49,7 @@ class ViewOut(BaseModel):
     shapes: list[Shape]
     marks: list[Mark]
     dimensions: list[DimensionOut]
-    grips: list[Grip]
+    grips: list[GripOut]
 
 
 class OptionOut(BaseModel):
@@ -119,13 +128,14 @@ class EdgeOut(BaseModel):
 
 
 class PartOut(BaseModel):
-    """A part's card. `tag` is what it is called for short; `ways`: its ends' settings when it lies another way; `upper` is
+    """A part's card. `tag` is what it is called for short, `tags` what each of its boards is; `ways`: its ends' settings when it lies another way; `upper` is
     what its upper edge is called."""
 
     id: str
     tag: str
     name: str
     members: list[str]
+    tags: list[str]
     count_text: str
     hand_text: str
     section_text: str
@@ -160,8 +170,17 @@ class SettingOut(BaseModel):
     uses: list[UseOut]
 
 
+class PartBrief(BaseModel):
+    """A part as it is told on the drawing: `tag` is what it is called for short, `members` are its boards."""
+
+    id: str
+    tag: str
+    name: str
+    members: list[str]
+
+
 class SheetOut(BaseModel):
-    """Everything about one project for the screen. `whole` and `part_word` are what the thing and most of its parts are
+    """Everything about one project that its drawing shows. `whole` and `part_word` are what the thing and most of its parts are
     called; `simple` is what plain settings in place of compound ones would open; `takes_pieces` whether more can be fitted
     between its faces; `rescales` whether the whole can be brought to another size, `has_levels` whether anything stands at
     a height in it."""
@@ -175,9 +194,32 @@ class SheetOut(BaseModel):
     views: list[ViewOut]
     controls: list[ControlOut]
     sizes: list[SizeOut]
-    parts: list[PartOut]
-    settings: list[SettingOut]
+    parts: list[PartBrief]
     closing: ClosingLine
     findings: list[FindingLine]
     simple: list[SimpleLine]
-    given: list[str]
+
+
+class LookedSheet(BaseModel):
+    """What a change that is only looked at would make of the drawing and the verdict; all else is as saved. `card`: that of the
+    part that was asked for, if it is still there."""
+
+    facts: str
+    views: list[ViewOut]
+    sizes: list[SizeOut]
+    closing: ClosingLine
+    findings: list[FindingLine]
+    card: PartOut | None
+
+
+class PartList(BaseModel):
+    """All parts' cards."""
+
+    parts: list[PartOut]
+
+
+class SettingList(BaseModel):
+    """Every setting of the saw; `otherwise`: parts with cuts that no tool here makes."""
+
+    settings: list[SettingOut]
+    otherwise: list[str]

@@ -1,10 +1,12 @@
 """Two projects, or one before and after its last change, side by side: what differs, and one drawn over the other."""
 
 from fennup.app.schemas.compare import ComparedOut, ComparisonOut, DifferenceOut, PairOut
-from fennup.app.schemas.sheet import PartOut, SheetOut, ViewOut
+from fennup.app.schemas.sheet import PartOut, SettingOut, SheetOut, ViewOut
+from fennup.app.services.part_cards import part_cards
 from fennup.app.services.projects import ProjectBody
-from fennup.app.services.sheet import sheet_of, spoken
-from fennup.app.wording.figures import Voice
+from fennup.app.services.saw_settings import settings_of
+from fennup.app.services.sheet import sheet_of
+from fennup.app.wording.figures import Voice, spoken
 from fennup.core.drawing.board_views import hull
 from fennup.core.drawing.view import Shape
 from fennup.core.geometry.vec import Point2
@@ -22,8 +24,8 @@ def compared(a: tuple[str, ProjectBody, Solution], b: tuple[str, ProjectBody, So
     rows = [
         *_sizes(sheets[0], sheets[1]),
         *_wood(one, other, voice),
-        *_parts(sheets[0], sheets[1]),
-        *_settings(sheets[0], sheets[1]),
+        *_parts(part_cards(one, voice).parts, part_cards(other, voice).parts),
+        *_settings(settings_of(one, voice).settings, settings_of(other, voice).settings),
     ]
     return ComparisonOut(
         sides=[
@@ -54,44 +56,44 @@ def _wood(a: Solution, b: Solution, voice: Voice) -> list[DifferenceOut]:
     """Pieces, their lengths together, and the wood in them."""
 
     def cut(solution: Solution) -> list[str]:
-        return [board.id for board in solution.assembly.boards if not board.found]
+        return [board.id for board in solution.design.assembly.boards if not board.found]
 
     def long(solution: Solution) -> float:
-        spans = [solution.solids[id].extent_x() for id in cut(solution) if not solution.assembly.board(id).panel]
+        spans = [solution.design.solids[id].extent_x() for id in cut(solution) if not solution.design.assembly.board(id).panel]
         return sum(high - low for low, high in spans)
 
     def litres(solution: Solution) -> str:
-        return f"{sum(solution.solids[id].volume() for id in cut(solution)) / MM3_IN_LITRE:.2f} litres"
+        return f"{sum(solution.design.solids[id].volume() for id in cut(solution)) / MM3_IN_LITRE:.2f} litres"
 
     rows = _row("Wood", "pieces", str(len(cut(a))), str(len(cut(b))))
     rows += _row("Wood", "boards, end to end", spoken(voice.length(long(a))), spoken(voice.length(long(b))))
     return rows + _row("Wood", "wood in it", litres(a), litres(b))
 
 
-def _parts(a: SheetOut, b: SheetOut) -> list[DifferenceOut]:
+def _parts(a: list[PartOut], b: list[PartOut]) -> list[DifferenceOut]:
     """Each part's number, section, length and ends."""
-    first, second = ({part.id: part for part in sheet.parts} for sheet in (a, b))
+    first, second = ({part.id: part for part in parts} for parts in (a, b))
     rows = []
     for id in dict.fromkeys([*first, *second]):
-        told = [_told(parts[id]) if id in parts else {} for parts in (first, second)]
+        rows_of = [_rows_of(parts[id]) if id in parts else {} for parts in (first, second)]
         name = (first.get(id) or second[id]).name
-        for key in dict.fromkeys([*told[0], *told[1]]):
-            rows += _row("Parts", f"{name}: {key}", told[0].get(key, NONE), told[1].get(key, NONE))
+        for key in dict.fromkeys([*rows_of[0], *rows_of[1]]):
+            rows += _row("Parts", f"{name}: {key}", rows_of[0].get(key, NONE), rows_of[1].get(key, NONE))
     return rows
 
 
-def _told(part: PartOut) -> dict[str, str]:
+def _rows_of(part: PartOut) -> dict[str, str]:
     """What a part is cut by."""
     rung = next(rung for rung in part.ladder if rung.here)
-    told = {"pieces": str(len(part.members)), "section": part.section_text, rung.label.lower(): spoken(rung.figure)}
-    return told | {end.name: "; then ".join(f"{spoken(cut.miter)}, {cut.bevel}" for cut in end.cuts) for end in part.ends}
+    rows = {"pieces": str(len(part.members)), "section": part.section_text, rung.label.lower(): spoken(rung.figure)}
+    return rows | {end.name: "; then ".join(f"{spoken(cut.miter)}, {cut.bevel}" for cut in end.cuts) for end in part.ends}
 
 
-def _settings(a: SheetOut, b: SheetOut) -> list[DifferenceOut]:
+def _settings(a: list[SettingOut], b: list[SettingOut]) -> list[DifferenceOut]:
     """How often the saw is set, and to what."""
-    told = [[f"{spoken(s.shown)} {s.direction}, {s.tilt}" for s in sheet.settings] for sheet in (a, b)]
-    rows = _row("Saw", "settings", str(len(told[0])), str(len(told[1])))
-    lines = ["; ".join(x for x in own if x not in other) or NONE for own, other in (told, told[::-1])]
+    texts = [[f"{spoken(s.shown)} {s.direction}, {s.tilt}" for s in own] for own in (a, b)]
+    rows = _row("Saw", "settings", str(len(texts[0])), str(len(texts[1])))
+    lines = ["; ".join(x for x in own if x not in other) or NONE for own, other in (texts, texts[::-1])]
     return rows + _row("Saw", "set only here", *lines)
 
 

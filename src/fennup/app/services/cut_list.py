@@ -3,8 +3,8 @@
 import csv
 import io
 
-from fennup.app.schemas.sheet import PartOut, SheetOut
-from fennup.app.services.sheet import spoken
+from fennup.app.schemas.sheet import PartOut
+from fennup.app.wording.figures import spoken
 from fennup.core.exchange.document import CutDocument, PartDocument, SolutionDocument
 
 HEADINGS = (
@@ -14,16 +14,16 @@ HEADINGS = (
 )  # fmt: skip
 
 
-def cut_list_csv(sheet: SheetOut, solution: SolutionDocument) -> str:
+def cut_list_csv(cards: list[PartOut], solution: SolutionDocument) -> str:
     """Comma-separated, with a heading row; of an end with several cuts their angles in order. Text that a spreadsheet would run
     as a formula is set as text."""
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(HEADINGS)
-    for part, exact in zip(sheet.parts, solution.parts, strict=True):
+    for part, exact in zip(cards, solution.parts, strict=True):
         rung = next(r for r in part.ladder if r.here)
         row = [
-            part.id, part.name, len(part.members), part.hand_text, part.section_text, f"{exact.section.thickness_mm:.4f}",
+            part.tag, part.name, len(part.members), part.hand_text, part.section_text, f"{exact.section.thickness_mm:.4f}",
             f"{exact.edges.width_before_ripping_mm:.4f}", rung.label, spoken(rung.figure), f"{_length(exact, rung.id):.4f}",
             *_ends(part, exact), _rips(exact),
             "; ".join(f"{edge.label} {spoken(edge.figure)}, {edge.note}" for edge in part.edges),
@@ -36,12 +36,12 @@ def cut_list_csv(sheet: SheetOut, solution: SolutionDocument) -> str:
 def _ends(part: PartOut, exact: PartDocument) -> list[str]:
     """Angles and words of both ends; nothing of a panel's."""
     found = []
-    for told in part.ends:
-        cuts: list[CutDocument] = exact.ends.left if told.end == "left" else exact.ends.right
+    for worded in part.ends:
+        cuts: list[CutDocument] = exact.ends.left if worded.end == "left" else exact.ends.right
         found += [
             "; ".join(f"{angle:.4f}" for angle in angles) for angles in ([c.miter_deg for c in cuts], [c.bevel_deg for c in cuts])
         ]
-        found.append("; then ".join(f"{cut.leans}, {cut.bevel}" for cut in told.cuts))
+        found.append("; then ".join(f"{cut.leans}, {cut.bevel}" for cut in worded.cuts))
     return found or [""] * 6
 
 

@@ -5,7 +5,8 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from fennup.app.services import documents
-from fennup.app.services.projects import TYPE, ProjectBody, kind_of
+from fennup.app.services.projects import ProjectBody, valid_spec
+from fennup.app.services.upgrade import PROJECT
 
 _INCH = 25.4
 
@@ -268,10 +269,10 @@ PROJECTS: tuple[dict[str, Any], ...] = (
 
 
 def fill(session: Session) -> None:
-    """The demo's projects, once: not again when they have been deleted."""
-    if documents.ever_made(session, TYPE):
+    """The demo's projects as examples, once: not again when they have been deleted."""
+    if documents.ever_made(session, PROJECT):
         return
     for entry in PROJECTS:
-        spec = kind_of(entry["spec"]).spec.model_validate(entry["spec"]).model_dump(mode="json")
+        spec = valid_spec(entry["spec"]).model_dump(mode="json")
         body = ProjectBody(name=entry["name"], unit=entry.get("unit", "mm"), graduation=entry.get("graduation", "1"), spec=spec)
-        documents.create(session, TYPE, body.model_dump(mode="json"), "made for the demo")
+        documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": "demo"}, example=True)

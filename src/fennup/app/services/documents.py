@@ -9,6 +9,9 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from fennup.app.models.tables import Document, Revision
+from fennup.app.services.upgrade import NEWEST, WORKSHOP, upgraded
+
+Did = dict[str, Any]
 
 
 class NotFound(Exception):
@@ -29,27 +32,41 @@ class Unreadable(Exception):
 
 @dataclass(frozen=True)
 class State:
-    """A document as it now is, and what undo and redo would take back or bring back. `body` is None where it is lost."""
+    """A document as it now is, in its type's newest form, and what was done that undo and redo would take back or bring back, as
+    data: `{"acts": [...]}` or `{"event": ...}`. `body` is None where it is lost."""
 
     id: str
     version: int
     body: dict[str, Any] | None
-    undo: str | None
-    redo: str | None
+    undo: Did | None
+    redo: Did | None
     changed_at: datetime
+    example: bool = False
 
 
 def _now() -> datetime:
     return datetime.now(UTC).replace(tzinfo=None)
 
 
-def create(session: Session, type: str, body: dict[str, Any], did: str, id: str | None = None) -> State:
+def create(
+    session: Session,
+    type: str,
+    body: dict[str, Any],
+    did: Did,
+    id: str | None = None,
+    owner: str = WORKSHOP,
+    *,
+    example: bool = False,
+) -> State:
     """A new document with its first revision."""
     now = _now()
-    document = Document(id=id or uuid4().hex, type=type, version=1, cursor=1, created_at=now, changed_at=now, deleted_at=None)
+    document = Document(
+        id=id or uuid4().hex, owner=owner, type=type, version=1, cursor=1, example=example,
+        created_at=now, changed_at=now, deleted_at=None,
+    )  # fmt: skip
     session.add(document)
     session.flush()
-    session.add(Revision(document_id=document.id, number=1, did=did, body=body, at=now))
+    session.add(Revision(document_id=document.id, number=1, did=did, form=NEWEST[type], body=body, at=now))
     session.flush()
     return _state(session, document)
 
@@ -63,7 +80,7 @@ def before(session: Session, id: str, type: str) -> dict[str, Any] | None:
     """The document's body before its last change; as it is where there has been none."""
     document = _find(session, id, type)
     found = _maybe(session, document, max(1, document.cursor - 1))
-    return found.body if found else None
+    return _newest(document, found)
 
 
 def listed(session: Session, type: str) -> list[State]:
@@ -83,15 +100,15 @@ def ever_made(session: Session, type: str) -> bool:
     return bool(session.scalar(select(func.count()).select_from(Document).where(Document.type == type)))
 
 
-def save(session: Session, id: str, type: str, version: int, body: dict[str, Any], did: str) -> State:
+def save(session: Session, id: str, type: str, version: int, body: dict[str, Any], did: Did) -> State:
     """A new revision; what had been undone can then no longer be redone. Unchanged bodies make none."""
     document = _current(session, id, type, version)
     now = _maybe(session, document, document.cursor)
-    if now and now.body == body:
+    if now and now.form == NEWEST[type] and now.body == body:
         return _state(session, document)
     session.execute(delete(Revision).where(Revision.document_id == id, Revision.number > document.cursor))
     _moved(document, document.cursor + 1)
-    session.add(Revision(document_id=id, number=document.cursor, did=did[:120], body=body, at=document.changed_at))
+    session.add(Revision(document_id=id, number=document.cursor, did=did, form=NEWEST[type], body=body, at=document.changed_at))
     session.flush()
     return _state(session, document)
 
@@ -108,6 +125,15 @@ def step(session: Session, id: str, type: str, version: int, by: int) -> State:
 def remove(session: Session, id: str, type: str) -> None:
     """Delete, so that it can be restored."""
     _find(session, id, type).deleted_at = _now()
+
+
+def remove_examples(session: Session, type: str) -> int:
+    """Delete all that came with the demo, so that each can be restored; how many there were."""
+    query = select(Document).where(Document.type == type, Document.example, Document.deleted_at.is_(None))
+    found = list(session.scalars(query))
+    for document in found:
+        document.deleted_at = _now()
+    return len(found)
 
 
 def restore(session: Session, id: str, type: str) -> State:
@@ -143,14 +169,20 @@ def _maybe(session: Session, document: Document, number: int) -> Revision | None
     return session.scalar(query)
 
 
+def _newest(document: Document, revision: Revision | None) -> dict[str, Any] | None:
+    """A revision's body in its type's newest form."""
+    return upgraded(document.type, revision.form, revision.body) if revision else None
+
+
 def _state(session: Session, document: Document) -> State:
     here = _maybe(session, document, document.cursor)
     after = _maybe(session, document, document.cursor + 1)
     return State(
         id=document.id,
         version=document.version,
-        body=here.body if here else None,
+        body=_newest(document, here),
         undo=here.did if here and document.cursor > 1 else None,
         redo=after.did if after else None,
         changed_at=document.changed_at,
+        example=document.example,
     )

@@ -1,40 +1,41 @@
 """Drawings and controls with their words."""
 
-from fennup.app.schemas.sheet import ControlOut, DimensionOut, OptionOut, ViewOut
+from fennup.app.schemas.sheet import ControlOut, DimensionOut, GripOut, OptionOut, ViewOut
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import GROUPS, VIEWS, VIEWS_SHORT, Counts, label
+from fennup.app.wording.grips import grip_name
+from fennup.app.wording.labels import GROUPS, VIEWS, VIEWS_SHORT, Naming, label, own_label
 from fennup.core.drawing.view import Control, Dimension, View
-
-
-def _label(c: Control) -> str:
-    """What a control is called; which one of several it is for."""
-    if c.code.startswith("follows"):
-        return f"{label(c.code)}: {label(c.about.partition('/')[2])}"
-    if c.code in NUMBERED:
-        return f"{label(c.code)} {c.about}"
-    return f"{label(c.code)}, {c.about}" if c.about and c.group != "part" else label(c.code)
-
 
 NUMBERED = ("corner", "shelf_height", "shelf_thickness")
 
 
-def view_out(view: View, voice: Voice, sides: Counts = 4) -> ViewOut:
+def _label(c: Control, naming: Naming) -> str:
+    """What a control is called; which one of several it is for."""
+    if c.code.startswith("follows"):
+        return f"{label(c.code)}: {own_label(c.about, naming)}"
+    if c.code in NUMBERED:
+        return f"{label(c.code)} {c.about}"
+    return f"{label(c.code, naming)}, {c.about}" if c.about and c.group != "part" else label(c.code, naming)
+
+
+def view_out(view: View, voice: Voice, naming: Naming | None = None) -> ViewOut:
     """A drawing with its figures worded."""
+    naming = naming or voice.naming
     return ViewOut(
         id=view.id,
         title=VIEWS.get(view.id, view.id),
         short=VIEWS_SHORT.get(view.id, ""),
         shapes=list(view.shapes),
         marks=list(view.marks),
-        dimensions=[_dimension(d, voice, sides) for d in view.dimensions],
-        grips=list(view.grips),
+        dimensions=[_dimension(d, voice, naming) for d in view.dimensions],
+        grips=[GripOut(id=g.id, name=grip_name(g.id, naming), at=g.at, along=g.along) for g in view.grips],
     )
 
 
-def _dimension(d: Dimension, voice: Voice, sides: Counts) -> DimensionOut:
+def _dimension(d: Dimension, voice: Voice, naming: Naming) -> DimensionOut:
     return DimensionOut(
         id=d.id,
-        label=label(d.label, sides),
+        label=label(d.label, naming),
         figure=voice.of(d.value, d.unit),
         a=d.a,
         b=d.b,
@@ -51,17 +52,19 @@ def _dimension(d: Dimension, voice: Voice, sides: Counts) -> DimensionOut:
 
 def control_out(c: Control, voice: Voice) -> ControlOut:
     """Something to decide, worded."""
+    naming = voice.naming
+    owner, _, group = c.group.rpartition("/")
     return ControlOut(
         id=":".join(name for name in (c.group if "/" in c.group else "", c.code, c.about) if name),
-        label=_label(c),
-        group=c.group,
-        group_label=GROUPS[c.group.rpartition("/")[2]],
-        whose=c.group.rpartition("/")[0],
+        label=_label(c, naming),
+        group=group,
+        group_label=GROUPS[group],
+        whose=naming.whose(owner) if owner else "",
         about=c.about,
         options=[
             OptionOut(
                 code=o.code,
-                label=label(o.code),
+                label=label(o.code, naming),
                 acts=list(o.acts),
                 chosen=o.chosen,
                 picture=view_out(o.picture, voice) if o.picture else None,

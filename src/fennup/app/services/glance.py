@@ -7,14 +7,14 @@ from typing import Any, Literal
 
 from fennup.app.schemas.sheet import ViewOut
 from fennup.app.services.drawings import view_out
-from fennup.app.services.projects import PLAIN, ProjectBody, solved_spec
+from fennup.app.services.projects import PLAIN, ProjectBody
+from fennup.app.services.solving import solved_spec
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import facts_told
+from fennup.app.wording.labels import facts_text
 from fennup.app.wording.verdicts import closing_line
 from fennup.core.drawing.view import View
-from fennup.core.kinds.catalogue import KINDS
-from fennup.core.saw.machine import Machine
-from fennup.core.solve import CARE, Care
+from fennup.core.project.describe import describe
+from fennup.core.workshop import Workshop
 
 
 @dataclass(frozen=True)
@@ -26,20 +26,20 @@ class Glance:
     view: ViewOut
 
 
-def glance_at(body: ProjectBody, machine: Machine) -> Glance:
-    """A project on a saw; Invalid when its spec has no solution."""
-    return _glance(json.dumps(body.spec), machine, body.voice(), body.care(), proven=True)
+def glance_at(body: ProjectBody, workshop: Workshop) -> Glance:
+    """A project in a workshop; Invalid when its spec has no solution."""
+    return _glance(json.dumps(body.spec), body.made_in(workshop).model_dump_json(), body.voice(), proven=True)
 
 
 def glance_at_start(spec: dict[str, Any]) -> Glance:
     """What a new project can begin with."""
-    return _glance(json.dumps(spec), Machine(), PLAIN, CARE, proven=False)
+    return _glance(json.dumps(spec), Workshop().model_dump_json(), PLAIN, proven=False)
 
 
 @lru_cache(maxsize=1024)
-def _glance(spec: str, machine: Machine, voice: Voice, care: Care, *, proven: bool) -> Glance:
-    solution = solved_spec(json.loads(spec), machine, voice, care)
-    shown = KINDS[solution.spec.kind].describe(solution.spec, solution.ruler, solution.solids)
+def _glance(spec: str, workshop: str, voice: Voice, *, proven: bool) -> Glance:
+    solution = solved_spec(json.loads(spec), Workshop.model_validate_json(workshop), voice)
+    shown = describe(solution.spec, solution.design.assembly, solution.design.solids)
     # The same verdict as in the project: by both proofs.
-    closing = closing_line(solution, solution.proof if proven else None, voice)
-    return Glance(facts_told(shown.facts), closing.tone, view_out(View("picture", shown.picture), PLAIN))
+    closing = closing_line(solution, solution.design.proof if proven else None, voice)
+    return Glance(facts_text(shown.facts), closing.tone, view_out(View("picture", shown.picture), PLAIN))

@@ -1,4 +1,4 @@
-"""The kinds, as anyone outside can ask for them."""
+"""The kinds and the forms, as anyone outside can ask for them."""
 
 from fennup.app.schemas.api import KindList, KindOut
 from fennup.core.kinds.catalogue import KINDS

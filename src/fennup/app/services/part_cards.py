@@ -1,42 +1,38 @@
-"""A part's card: its drawing, its ends, its long edges, its length ladder, in words."""
+"""A part's card: its drawing, its ends, its long edges, its length ladder: the core's facts, in words."""
 
 import re
-from math import hypot
 
-from fennup.app.schemas.sheet import EdgeOut, EndCutOut, EndOut, PartOut, RungOut
+from fennup.app.schemas.sheet import EdgeOut, EndCutOut, EndOut, PartList, PartOut, RungOut
 from fennup.app.services.drawings import view_out
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.members import end_word, in_sentence, sides_of
+from fennup.app.wording.labels import naming_of
+from fennup.app.wording.members import end_word, in_sentence, sides_of, whose
 from fennup.app.wording.why import edge_lines, given_lines, miter_lines
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.drawing.board_views import part_shapes
 from fennup.core.drawing.view import View
-from fennup.core.geometry.plane import Plane
 from fennup.core.parts.alike import PartGroup
-from fennup.core.parts.solid import (
-    ARRISES,
-    Arris,
-    Solid,
-    arris_length,
-    arris_line,
-    end_cut,
-    extent_along,
-    face_sides,
-    rip_bevel_deg,
-)
+from fennup.core.parts.facts import BirdsmouthFact, CutFact, HoleRow, LapFact, PartFacts
+from fennup.core.parts.solid import ARRISES, Arris
 from fennup.core.saw.pose import blade_angles, poses_for
 from fennup.core.solve import Solution
 
 SQUARE_DEG = 1e-9
+SEEN_DEG = 1e-7
+SAME_MM = 1e-6
 NUMBERED = re.compile(r"(.+) (\w{1,3})")
 PLURALS = {"Shelf": "Shelves", "Foot": "Feet"}
 
 
-def part_out(solution: Solution, part: PartGroup, voice: Voice) -> PartOut:
+def part_cards(solution: Solution, voice: Voice) -> PartList:
+    """Every part's card, in the parts' order."""
+    return PartList(parts=[card_of(solution, facts, voice) for facts in solution.design.facts])
+
+
+def card_of(solution: Solution, facts: PartFacts, voice: Voice) -> PartOut:
     """The card of one part."""
-    words = sides_of(solution, part.id)
-    board, solid = solution.assembly.board(part.id), solution.solids[part.id]
-    shapes, marks = part_shapes(board, solid)
+    words, board, part = sides_of(solution, facts.key), facts.board, facts.group
+    shapes, marks = part_shapes(board, facts.solid)
     count = len(part.boards)
     section = board.section
     size = f"{voice.say(section.thickness_mm)} thick"
@@ -45,41 +41,55 @@ def part_out(solution: Solution, part: PartGroup, voice: Voice) -> PartOut:
         size = f"{voice.say(section.width_mm)} {'long' if board.stave else 'wide'}{before}, {size}"
     return PartOut(
         id=part.id,
-        tag=part.id.rpartition("/")[2] if len(solution.assembly.inside) == 1 else part.id,
+        tag=board_tag(solution, part.id),
         name=part_name(solution, part),
         members=list(part.boards),
+        tags=[board_tag(solution, id) for id in part.boards],
         count_text="one of it" if count == 1 else f"{count} alike",
         hand_text=_hand(solution, part),
         section_text=size,
         upper=words["upper"],
         view=view_out(View("part", shapes, marks), voice),
-        ends=[] if board.panel else [_end(solution, board, end, voice, words) for end in ENDS],
-        edges=[] if board.panel else _edges(board, voice, words),
-        ladder=_outline(board, solid, voice) if board.panel else _ladder(solution, board, voice, words),
-        ways=[] if board.panel else _ways(board, voice, words),
+        ends=[] if board.panel else [_end(solution, facts, end, voice, words) for end in ENDS],
+        edges=[] if board.panel else _edges(facts, voice, words),
+        ladder=_outline(facts, voice) if board.panel else _ladder(solution, facts, voice, words),
+        ways=[] if board.panel else _ways(facts, voice, words),
     )
+
+
+def board_tag(solution: Solution, key: str) -> str:
+    """What a board is called for short: its own key, with its assembly's name where there are several."""
+    id, slash, own = key.partition("/")
+    if not slash:
+        return solution.design.boards[key].name
+    owner = naming_of(solution.spec).whose(id)
+    return f"{owner} {own}" if owner else own
 
 
 def _hand(solution: Solution, part: PartGroup) -> str:
     """What it is the mirror image of, or would pass for when turned over."""
-    mirrors = part.mirror_of or next((p.id for p in solution.parts if p.mirror_of == part.id), None)
+    mirrors = part.mirror_of or next((p.id for p in solution.design.parts if p.mirror_of == part.id), None)
     if mirrors:
-        return f"Mirror image of {in_sentence(solution.assembly.board(mirrors).name)}: do not mix them up."
-    over = part.turned_over_of or next((p.id for p in solution.parts if p.turned_over_of == part.id), None)
+        return f"Mirror image of {in_sentence(solution.design.assembly.board(mirrors).name)}: do not mix them up."
+    over = part.turned_over_of or next((p.id for p in solution.design.parts if p.turned_over_of == part.id), None)
     if over:
-        return f"As {in_sentence(solution.assembly.board(over).name)} turned over: mark the side that shows before you cut."
+        return (
+            f"As {in_sentence(solution.design.assembly.board(over).name)} turned over: mark the side that shows before you cut."
+        )
     return ""
 
 
 def part_name(solution: Solution, part: PartGroup) -> str:
-    """The part's name: what its boards are called, together, and then which courses they are."""
-    names = [solution.assembly.board(id).name for id in part.boards]
+    """The part's name: what its boards are called, together, which courses they are, and whose where there are several
+    assemblies."""
+    owner = whose(solution, part.id)
+    names = [solution.design.assembly.board(id).name for id in part.boards]
     split = [name.partition(", course ") for name in names]
     bases, courses = (list(dict.fromkeys(part[k] for part in split)) for k in (0, 2))
     tail = ""
     if courses != [""]:
         tail = f", course{'s' if len(courses) > 1 else ''} {_run(courses)}"
-    return f"{_together(bases)}{tail}"
+    return f"{owner}: {_together(bases)}{tail}" if owner else f"{_together(bases)}{tail}"
 
 
 def _together(names: list[str]) -> str:
@@ -101,38 +111,37 @@ def _run(places: list[str]) -> str:
     return places[0] if len(places) == 1 else f"{places[0]} {'to' if len(places) > 2 else 'and'} {places[-1]}"
 
 
-def _end(solution: Solution, board: Board, end: End, voice: Voice, words: dict[str, str]) -> EndOut:
+def _end(solution: Solution, facts: PartFacts, end: End, voice: Voice, words: dict[str, str]) -> EndOut:
+    board = facts.board
     return EndOut(
         end=end,
         name=f"{end} long edge, taper" if board.stave else f"{end_word(board, end)}, miter",
-        cuts=[_end_cut(board, cut, voice, words) for cut in board.ends(end)],
+        cuts=[_end_cut(board, cut, voice, words) for cut in facts.ends[end]],
         why=miter_lines(solution, board, end, voice),
     )
 
 
-def _end_cut(board: Board, cut: Plane, voice: Voice, words: dict[str, str]) -> EndCutOut:
-    angles = end_cut(cut)
-    longer = words["lower"] if angles.miter_deg > 0 else words["upper"]
-    square = abs(angles.miter_deg) < SQUARE_DEG
+def _end_cut(board: Board, cut: CutFact, voice: Voice, words: dict[str, str]) -> EndCutOut:
+    longer = words["lower"] if cut.miter_deg > 0 else words["upper"]
+    square = abs(cut.miter_deg) < SQUARE_DEG
     leans = "square across" if square else f"long point on the {longer}"
     if board.stave:
         leans = "no taper" if square else f"taper, wider at the {longer}"
-    side = words["back"] if angles.bevel_deg > 0 else words["face"]
-    upright = abs(angles.bevel_deg) < SQUARE_DEG
-    bevel = "blade upright" if upright else f"blade tilted {voice.say_angle(abs(angles.bevel_deg))}, {side} longer"
-    return EndCutOut(miter=voice.angle(abs(angles.miter_deg)), leans=leans, bevel=bevel)
+    side = words["back"] if cut.bevel_deg > 0 else words["face"]
+    upright = abs(cut.bevel_deg) < SQUARE_DEG
+    bevel = "blade upright" if upright else f"blade tilted {voice.say_angle(abs(cut.bevel_deg))}, {side} longer"
+    return EndCutOut(miter=voice.angle(abs(cut.miter_deg)), leans=leans, bevel=bevel)
 
 
-def _edges(board: Board, voice: Voice, words: dict[str, str]) -> list[EdgeOut]:
+def _edges(facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[EdgeOut]:
     """What is worked along the whole board: how its long edges are ripped, and what is ploughed out of it."""
-    made = []
-    for side, plane in board.rips:
-        bevel = rip_bevel_deg(plane)
-        note = f"the {words['back'] if bevel > 0 else words['face']} stays wider there"
-        if board.backing and side == "upper":
-            note = f"backing: from the middle down towards the {words['face' if bevel > 0 else 'back']}"
+    made, board = [], facts.board
+    for rip in facts.rips:
+        note = f"the {words['back'] if rip.bevel_deg > 0 else words['face']} stays wider there"
+        if board.backing and rip.edge == "upper":
+            note = f"backing: from the middle down towards the {words['face' if rip.bevel_deg > 0 else 'back']}"
         verb = "Saw" if board.stave else "Rip"
-        made.append(EdgeOut(label=f"{verb} the {words[side]}", figure=voice.angle(abs(bevel)), note=note))
+        made.append(EdgeOut(label=f"{verb} the {words[rip.edge]}", figure=voice.angle(abs(rip.bevel_deg)), note=note))
     rabbet, groove = board.section.rabbet, board.section.groove
     if rabbet:
         note = f"wide, {voice.say(rabbet.depth_mm)} deep from the {words['back']}"
@@ -143,27 +152,26 @@ def _edges(board: Board, voice: Voice, words: dict[str, str]) -> list[EdgeOut]:
     return made
 
 
-def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str]) -> list[RungOut]:
+def _ladder(solution: Solution, facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[RungOut]:
     """Lengths along each line that somebody may mark, the one to measure first."""
-    lengths = {arris: arris_length(board, arris) for arris in ARRISES}
-    beveled = any(abs(lengths[f"face_{e}"] - lengths[f"back_{e}"]) > 1e-6 for e in ("upper", "lower"))  # type: ignore[index]
+    board, lengths = facts.board, facts.arrises
+    beveled = any(abs(lengths[f"face_{e}"] - lengths[f"back_{e}"]) > SAME_MM for e in ("upper", "lower"))  # type: ignore[index]
     shown: list[Arris] = list(ARRISES) if beveled else ["face_lower", "face_upper"]
     longest = max(lengths[a] for a in shown)
-    here = next(a for a in ("face_lower", "face_upper", "back_lower", "back_upper") if lengths[a] >= longest - 1e-9)
+    here = next(a for a in ("face_lower", "face_upper", "back_lower", "back_upper") if lengths[a] >= longest - SQUARE_DEG)
     shown.sort(key=lambda a: (a != here, -lengths[a]))
     given = given_lines(solution, voice, board)
     why = [*edge_lines(board, voice, words), *given]
-    square = all(abs(end_cut(c).miter_deg) < SQUARE_DEG for end in ENDS for c in board.ends(end)) and not beveled
-    low, high = solution.solids[board.id].extent_x()
-    overall = high - low
+    square = all(abs(cut.miter_deg) < SQUARE_DEG for cuts in facts.ends.values() for cut in cuts) and not beveled
+    overall = facts.extent[0]
     rungs = []
     for arris in shown:
         face, _, edge = arris.partition("_")
         line = f"{words[edge]}, {words[face]}" if beveled else words[edge]
         tips = "" if square else ", tip to tip"
-        if not square and not _mixed(board) and lengths[arris] >= overall - 1e-6:
+        if not square and not _mixed(facts) and lengths[arris] >= overall - SAME_MM:
             tips = ", long point to long point"
-        elif not square and not _mixed(board) and not beveled:
+        elif not square and not _mixed(facts) and not beveled:
             tips = ", short point to short point"
         rungs.append(
             RungOut(
@@ -175,13 +183,12 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
                 why=why if face == "face" else [*edge_lines(board, voice, words, edge), *given],
             )
         )
-    if board.section.rabbet:
-        rungs.insert(1, _rabbet(board, voice, words, why))
-    rungs += _holes(board, voice, words, why)
-    for number, notch in enumerate(board.notches):
-        rung = _lap if abs(notch.planes[-1].normal[2]) > 0.5 else _birdsmouth
-        rungs.append(rung(board, number, voice, words, why))
-    if overall > longest + 1e-6:
+    if facts.rabbet_mm is not None:
+        rungs.insert(1, _rabbet(facts, voice, words, why))
+    rungs += [_holes(facts, row, k, voice, words, why) for k, row in enumerate(facts.holes)]
+    rungs += [_lap(facts, lap, k, voice, words, why) for k, lap in enumerate(facts.laps)]
+    rungs += [_birdsmouth(mouth, k, voice, words, why) for k, mouth in enumerate(facts.birdsmouths)]
+    if overall > longest + SAME_MM:
         why_overall = [
             "The farthest tips of the two ends, along the board: the least board that this part can be cut from.",
             *why,
@@ -199,106 +206,77 @@ def _ladder(solution: Solution, board: Board, voice: Voice, words: dict[str, str
     return rungs
 
 
-def _holes(board: Board, voice: Voice, words: dict[str, str], why: list[str]) -> list[RungOut]:
-    """Every row's centres as running figures from the left end, so that no rounding adds up."""
-    low, z = arris_line(board, "face_lower")
-    rows: dict[tuple[float, float], list[float]] = {}
-    for hole in board.holes:
-        at = hole.x_mm - extent_along(board, hole.y_mm, z)[0]
-        rows.setdefault((round(hole.y_mm - low, 6), hole.diameter_mm), []).append(at)
-    return [
-        RungOut(
-            id=f"holes{k}",
-            label=f"Holes{f', row {k + 1}' if len(rows) > 1 else ''}, first centre from the {end_word(board, 'left')}",
-            note=f"running: {', '.join(voice.say(at) for at in running)}; {voice.say(up)} up from the {words['lower']}, "
-            f"{voice.say(diameter)} wide",
-            figure=voice.length(running[0]),
-            here=False,
-            why=[f"Each centre is counted from the {end_word(board, 'left')} at its own height, on the face.", *why],
-        )
-        for k, ((up, diameter), running) in enumerate(rows.items())
-    ]
+def _holes(facts: PartFacts, row: HoleRow, k: int, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
+    """A row's centres as running figures from the left end, so that no rounding adds up."""
+    first = end_word(facts.board, "left")
+    return RungOut(
+        id=f"holes{k}",
+        label=f"Holes{f', row {k + 1}' if len(facts.holes) > 1 else ''}, first centre from the {first}",
+        note=f"running: {', '.join(voice.say(at) for at in row.along_mm)}; {voice.say(row.up_mm)} up from the {words['lower']}, "
+        f"{voice.say(row.diameter_mm)} wide",
+        figure=voice.length(row.along_mm[0]),
+        here=False,
+        why=[f"Each centre is counted from the {first} at its own height, on the face.", *why],
+    )
 
 
-def _lap(board: Board, number: int, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
+def _lap(facts: PartFacts, lap: LapFact, k: int, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
     """Where a half lap's two shoulders cross the lower edge, counted from the left end there, and how deep it goes."""
-    notch = board.notches[number]
-    y, z = arris_line(board, "face_lower")
-    left, _ = extent_along(board, y, z)
-    near, far = sorted((p.offset - p.normal[1] * y) / p.normal[0] - left for p in notch.planes[:-1])
-    floor = notch.planes[-1]
-    deep = board.section.thickness_mm / 2 + floor.offset
-    side = words["face"] if floor.normal[2] < 0 else words["back"]
-    first = end_word(board, "left")
-    wall = notch.planes[0].normal
-    off, aslant = abs(end_cut(notch.planes[0]).miter_deg), -wall[1] / wall[0] * board.section.width_mm
-    shoulders = f"{voice.say(far - near)} wide along the board, {voice.say(deep)} deep from the {side}; shoulders square across"
-    if off > SQUARE_DEG:
-        way = "further from" if aslant > 0 else "nearer to"
-        shoulders = shoulders.removesuffix("square across") + (
-            f"{voice.say_angle(off)} from square: on the {words['upper']} {voice.say(abs(aslant))} {way} the {first}"
-        )
+    first, side = end_word(facts.board, "left"), words[lap.side]
+    shoulders = (
+        f"{voice.say(lap.far_mm - lap.near_mm)} wide along the board, {voice.say(lap.deep_mm)} deep from the {side}; shoulders "
+    )
+    if lap.off_square_deg > SQUARE_DEG:
+        way = "further from" if lap.aslant_mm > 0 else "nearer to"
+        shoulders += f"{voice.say_angle(lap.off_square_deg)} from square: on the {words['upper']} {voice.say(abs(lap.aslant_mm))} {way} the {first}"
+    else:
+        shoulders += "square across"
     place = f"Both shoulders are where the other piece's long edges cross this one, measured along the {words['lower']}."
     return RungOut(
-        id=f"lap{number}",
-        label=f"Lap {number + 1}, first shoulder from the {first}",
-        note=f"the second at {voice.say(far)}; {shoulders}",
-        figure=voice.length(near),
+        id=f"lap{k}",
+        label=f"Lap {k + 1}, first shoulder from the {first}",
+        note=f"the second at {voice.say(lap.far_mm)}; {shoulders}",
+        figure=voice.length(lap.near_mm),
         here=False,
         why=[place, *why],
     )
 
 
-def _birdsmouth(board: Board, number: int, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
+def _birdsmouth(mouth: BirdsmouthFact, k: int, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
     """Where the heel's plumb line crosses the top edge, counted from the head, and how long heel and seat are."""
-    heel, seat = board.notches[number].planes
-    half = board.section.width_mm / 2
-
-    def on(plane: Plane, y: float) -> float:
-        return (plane.offset - plane.normal[1] * y) / plane.normal[0]
-
-    # Heel and seat meet where both planes have the same x.
-    (hx, hy, _), (sx, sy, _) = heel.normal, seat.normal
-    deep = (heel.offset * sx - seat.offset * hx) / (hy * sx - sy * hx)
-    corner = (on(heel, deep), deep)
-    lengths = [hypot(corner[0] - on(plane, -half), corner[1] + half) for plane in (heel, seat)]
-    _, head = extent_along(board, half, 0.0)
-    note = f"heel {voice.say(lengths[0])} plumb, seat {voice.say(lengths[1])} level, {voice.say(deep + half)} deep square to the edge"
+    note = f"heel {voice.say(mouth.heel_mm)} plumb, seat {voice.say(mouth.seat_mm)} level, {voice.say(mouth.deep_mm)} deep square to the edge"
     return RungOut(
-        id=f"birdsmouth{number}",
+        id=f"birdsmouth{k}",
         label=f"Birdsmouth, its heel from the head along the {words['upper']}",
         note=note,
-        figure=voice.length(head - on(heel, half)),
+        figure=voice.length(mouth.from_right_mm),
         here=False,
         why=["The heel stands plumb over the wall's outer face, the seat lies level on the wall.", *why],
     )
 
 
-def _rabbet(board: Board, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
-    assert board.section.rabbet is not None
-    width = board.section.rabbet.width_mm
-    low, high = extent_along(board, board.section.width_mm / 2 - width, -board.section.thickness_mm / 2)
-    place = f"Along the wall of the rabbet, {voice.say(width)} in from the {words['upper']}, on the {words['back']}."
+def _rabbet(facts: PartFacts, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
+    rabbet, length = facts.board.section.rabbet, facts.rabbet_mm
+    assert rabbet is not None and length is not None
+    place = f"Along the wall of the rabbet, {voice.say(rabbet.width_mm)} in from the {words['upper']}, on the {words['back']}."
     return RungOut(
         id="rabbet",
         label="Rabbet line",
         note="what it holds lies against it",
-        figure=voice.length(high - low),
+        figure=voice.length(length),
         here=False,
         why=[place, *why],
     )
 
 
-def _outline(board: Board, solid: Solid, voice: Voice) -> list[RungOut]:
+def _outline(facts: PartFacts, voice: Voice) -> list[RungOut]:
     """A panel's sides round its upper face, alike ones together, and the sheet that it comes out of."""
-    xs, ys = ([p[k] for piece in solid.local for p in piece.points] for k in (0, 1))
     alike: dict[tuple[float, float], int] = {}
     first: dict[tuple[float, float], tuple[float, float]] = {}
-    for length, _, edge in face_sides(solid):
-        bevel = rip_bevel_deg(edge.plane)
-        key = (round(length, 6), round(bevel, 6))
+    for side in facts.outline:
+        key = (round(side.length_mm, 6), round(side.bevel_deg, 6))
         alike[key] = alike.get(key, 0) + 1
-        first.setdefault(key, (length, bevel))
+        first.setdefault(key, (side.length_mm, side.bevel_deg))
     rungs: list[RungOut] = []
     for key, count in alike.items():
         length, bevel = first[key]
@@ -308,7 +286,7 @@ def _outline(board: Board, solid: Solid, voice: Voice) -> list[RungOut]:
         label = "Every side" if len(alike) == 1 else f"{count} side{'s' if count > 1 else ''}"
         why = ["Measured round the upper face of the finished panel.", "Its edges follow the inside of the walls, less the play."]
         rungs.append(RungOut(id=f"side{len(rungs)}", label=label, note=cut, figure=voice.length(length), here=not rungs, why=why))
-    for name, reach in (("Overall, left to right", max(xs) - min(xs)), ("Overall, front to back", max(ys) - min(ys))):
+    for name, reach in zip(("Overall, left to right", "Overall, front to back"), facts.extent, strict=True):
         why = ["From edge to edge over both faces: the least sheet that the panel can be cut from."]
         rungs.append(
             RungOut(id=name, label=name, note="the least sheet it comes out of", figure=voice.length(reach), here=False, why=why)
@@ -316,30 +294,29 @@ def _outline(board: Board, solid: Solid, voice: Voice) -> list[RungOut]:
     return rungs
 
 
-def _ways(board: Board, voice: Voice, words: dict[str, str]) -> list[str]:
+def _ways(facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[str]:
     """The same end the other ways that the board can lie: on edge, and propped on a ripped edge; a stave on its sled."""
-    cut = board.right[0]
+    board, cut = facts.board, facts.ends["right"][0]
     if board.stave:
-        angles = end_cut(cut)
         return [
-            f"On a taper sled set {voice.say_angle(abs(angles.miter_deg))} off the fence, the blade tilted "
-            f"{voice.say_angle(abs(angles.bevel_deg))}: {words['face']} up. For the other long edge turn the stave end for end and set the same taper the other way. "
+            f"On a taper sled set {voice.say_angle(abs(cut.miter_deg))} off the fence, the blade tilted "
+            f"{voice.say_angle(abs(cut.bevel_deg))}: {words['face']} up. For the other long edge turn the stave end for end and set the same taper the other way. "
             "Clamp the stave to the sled, guard and hands clear of the tilted blade."
         ]
-    if abs(end_cut(cut).bevel_deg) < SQUARE_DEG:
+    if abs(cut.bevel_deg) < SQUARE_DEG:
         return []
-    told = []
+    found = []
     for pose in poses_for(board):
         if pose.stance == "flat" or pose.fence == "back":
             continue
-        blade = blade_angles(cut, pose)
-        tilt = "blade upright" if abs(blade.tilt_deg) < 1e-7 else f"tilt {voice.say_angle(abs(blade.tilt_deg))}"
+        blade = blade_angles(board.right[0], pose)
+        tilt = "blade upright" if abs(blade.tilt_deg) < SEEN_DEG else f"tilt {voice.say_angle(abs(blade.tilt_deg))}"
         how = "Propped on its ripped" if pose.propped else "On its"
-        told.append(f"{how} {words[pose.down]} instead: swing {voice.say_angle(abs(blade.swing_deg))}, {tilt}.")
-    return list(dict.fromkeys(told))
+        found.append(f"{how} {words[pose.down]} instead: swing {voice.say_angle(abs(blade.swing_deg))}, {tilt}.")
+    return list(dict.fromkeys(found))
 
 
-def _mixed(board: Board) -> bool:
+def _mixed(facts: PartFacts) -> bool:
     """Whether the two ends lean the same way, so that neither edge has both long points."""
-    leans = [end_cut(board.ends(end)[0]).miter_deg for end in ENDS]
-    return leans[0] * leans[1] < 0
+    left, right = (facts.ends[end][0].miter_deg for end in ENDS)
+    return left * right < 0

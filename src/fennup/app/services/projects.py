@@ -1,29 +1,24 @@
 """Projects: a name, a tape and a spec, changed by acts and solved afresh each time."""
 
-from functools import lru_cache
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from fennup.app.services import documents
-from fennup.app.services.validate import from_core, validated
+from fennup.app.services.validate import Invalid, from_core, validated
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import NEW_NAMES, WHOLE
+from fennup.app.wording.labels import NEW_NAMES, Naming
 from fennup.core.drawing.edit import Choose, Edit, Fit, Nudge, ProjectAct, Rescale, TypeIn
-from fennup.core.drawing.view import Control, Option
+from fennup.core.drawing.view import Control
+from fennup.core.editing import nudged, read_figure
 from fennup.core.errors import CoreError, SpecError
-from fennup.core.kinds.catalogue import KINDS
-from fennup.core.kinds.editing import nudged, read_figure
-from fennup.core.kinds.registry import Kind
-from fennup.core.kinds.singles import SINGLE_STARTS, SINGLES
-from fennup.core.kinds.together.edit import begun, with_another, with_piece
-from fennup.core.kinds.together.spec import TogetherSpec
-from fennup.core.saw.machine import Machine
-from fennup.core.solve import CARE, Care, Solution, solve
+from fennup.core.project.edit import edit, rescale, with_piece
+from fennup.core.project.forms import ONLY, is_single, newest_form
+from fennup.core.project.spec import ProjectSpec
+from fennup.core.project.starts import start_spec
 from fennup.core.units.lengths import GRADUATIONS, Unit, tape
+from fennup.core.workshop import TapeChoice, Workshop
 
-TYPE = "project"
-TOGETHER = "together"
 LONGEST_NAME = 80
 WIDEST_ALLOWANCE_MM = 50.0
 USUAL_GRADUATION: dict[str, str] = {"mm": "1", "in": "1/16"}
@@ -43,121 +38,52 @@ class ProjectBody(BaseModel):
 
     def voice(self) -> Voice:
         """Words for this project's figures."""
-        return Voice(tape(self.unit, self.graduation))
+        members = self.spec.get("members")
+        named = members.items() if isinstance(members, dict) else ()
+        names = tuple((str(id), str(m.get("name"))) for id, m in named if isinstance(m, dict))
+        return Voice(tape(self.unit, self.graduation), Naming(names))
 
-    def care(self) -> Care:
-        """How exactly this project is made: to its tape's graduation, with the gap that it lets pass."""
-        return Care(self.voice().tape.graduation_mm, self.allowance_mm)
+    def made_in(self, workshop: Workshop) -> Workshop:
+        """The workshop as this project is made in it: to its own tape's graduation, with the gap that it lets pass."""
+        own = {"tape": TapeChoice(unit=self.unit, graduation=self.graduation), "allowance_mm": self.allowance_mm}
+        return workshop.model_copy(update=own)
 
 
 PLAIN = Voice(tape("mm", "1"))
 
 
-def kind_of(spec: Any) -> Kind:
-    """The kind that a spec is of; Invalid names the field."""
-    name = spec.get("kind") if isinstance(spec, dict) else None
-    if not isinstance(name, str) or name not in KINDS:
+def valid_spec(document: Any, voice: Voice = PLAIN) -> ProjectSpec:
+    """A project's spec in any of its forms as a model; Invalid with every field that is wrong, named as in what was sent."""
+    if isinstance(document, dict) and "members" not in document and not is_single(document):
         raise from_core(SpecError("unknown_kind", ("kind",)), PLAIN)
-    return KINDS[name]
-
-
-def solved(body: ProjectBody, machine: Machine) -> Solution:
-    """The project's solution on a saw; Invalid when its spec has none."""
-    return solved_spec(body.spec, machine, body.voice(), body.care())
-
-
-def solved_spec(spec: Any, machine: Machine, voice: Voice, care: Care = CARE) -> Solution:
-    """Validate a spec of any kind and solve it."""
-    model = validated(kind_of(spec).spec, spec, voice)
     try:
-        return _worked_out(spec["kind"], model.model_dump_json(), machine, care)
-    except CoreError as error:
-        raise from_core(error, voice) from None
+        return validated(ProjectSpec, newest_form(document), voice)
+    except Invalid as refused:
+        raise (refused.without(f"members.{ONLY}.spec.") if is_single(document) else refused) from None
 
 
-@lru_cache(maxsize=16)
-def _worked_out(kind: str, text: str, machine: Machine, care: Care) -> Solution:
-    """A solution, kept by content: after a save the first screen, a second window and the cut list ask for the same."""
-    return solve(KINDS[kind].spec.model_validate_json(text), machine, care)
-
-
-def acted(body: ProjectBody, acts: list[ProjectAct]) -> ProjectBody:
+def after_acts(body: ProjectBody, acts: list[ProjectAct]) -> ProjectBody:
     """The project after some acts, each valid by itself; Invalid names the field of the first that is not."""
     for act in acts:
-        if isinstance(act, Fit):
-            body = _fitted(as_together(body), act)
-            continue
-        if isinstance(act, Rescale):
-            body = _rescaled(body, act)
-            continue
         path = getattr(act, "path", "")
         if path.startswith("project."):
-            body = _about_project(body, act, path)
+            body = _about_project(body, act, path)  # type: ignore[arg-type]
             continue
         voice = body.voice()
-        if path == "together":
-            body = _with_another(as_together(body), act)
-            continue
-        kind = kind_of(body.spec)
-        spec = validated(kind.spec, body.spec, voice)
+        spec = valid_spec(body.spec, voice)
         try:
-            changed = kind.edit(spec, act, voice.tape)
+            changed = _changed(spec, act, voice)
         except CoreError as error:
             raise from_core(error, voice) from None
-        body = body.model_copy(update={"spec": validated(kind.spec, changed, voice).model_dump(mode="json")})
+        body = body.model_copy(update={"spec": validated(ProjectSpec, changed, voice).model_dump(mode="json")})
     return body
 
 
-def as_together(body: ProjectBody) -> ProjectBody:
-    """A project of several assemblies as it is, one of a single one as the first of several. Invalid when it cannot be."""
-    if body.spec.get("kind") == TOGETHER:
-        return body
-    spec = validated(kind_of(body.spec).spec, body.spec, body.voice()).model_dump(mode="json")
-    first = "".join(c for c in WHOLE[spec["kind"]].removeprefix("The ").capitalize() if c.isalnum() or c == " ")
-    try:
-        return body.model_copy(update={"spec": begun(spec, first)})
-    except CoreError as error:
-        raise from_core(error, body.voice()) from None
-
-
-def _with_another(body: ProjectBody, act: Edit) -> ProjectBody:
-    """One more assembly, begun from a start."""
-    voice = body.voice()
-    try:
-        changed = with_another(body.spec, str(act.value if isinstance(act, Choose) else ""))
-    except CoreError as error:
-        raise from_core(error, voice) from None
-    return body.model_copy(update={"spec": validated(TogetherSpec, changed, voice).model_dump(mode="json")})
-
-
-def _fitted(body: ProjectBody, act: Fit) -> ProjectBody:
-    """One more piece between two touched faces."""
-    voice = body.voice()
-    try:
-        changed = with_piece(validated(TogetherSpec, body.spec, voice), act, voice.tape)
-    except CoreError as error:
-        raise from_core(error, voice) from None
-    return body.model_copy(update={"spec": validated(TogetherSpec, changed, voice).model_dump(mode="json")})
-
-
-def _rescaled(body: ProjectBody, act: Rescale) -> ProjectBody:
-    """The whole at another size; Invalid names the size that is in the way."""
-    voice, kind = body.voice(), kind_of(body.spec)
-    try:
-        if kind.rescale is None:
-            raise SpecError("no_such_field", (act.measure,))
-        changed = kind.rescale(validated(kind.spec, body.spec, voice), act, voice.tape)
-    except CoreError as error:
-        raise from_core(error, voice) from None
-    return body.model_copy(update={"spec": validated(kind.spec, changed, voice).model_dump(mode="json")})
-
-
-def together_control(body: ProjectBody) -> Control | None:
-    """One more assembly beside a single one; None where there are several already, or it cannot be."""
-    if body.spec.get("kind") not in SINGLES:
-        return None
-    adding = (Option(f"add:{code}", (Choose(op="choose", path="together", value=code),), False) for code in SINGLE_STARTS)
-    return Control("add_assembly", "assemblies", (Option("alone", (), True), *adding), style="list")
+def _changed(spec: ProjectSpec, act: ProjectAct, voice: Voice) -> dict[str, Any]:
+    """The spec after an act, still to be validated."""
+    if isinstance(act, Fit):
+        return with_piece(spec, act, voice.tape)
+    return rescale(spec, act, voice.tape) if isinstance(act, Rescale) else edit(spec, act, voice.tape)
 
 
 def care_control(body: ProjectBody) -> Control:
@@ -207,12 +133,12 @@ def checked_name(name: str, path: str = "name") -> str:
 
 
 def start_body(start: str, unit: Unit = "mm") -> ProjectBody:
-    """A new project from one of the kinds' starts."""
-    for kind in KINDS.values():
-        if start in kind.starts:
-            spec = kind.spec.model_validate(kind.starts[start]).model_dump(mode="json")
-            return ProjectBody(name=NEW_NAMES[start], unit=unit, graduation=USUAL_GRADUATION[unit], spec=spec)
-    raise from_core(SpecError("no_such_start", ("start",)), PLAIN)
+    """A new project from a start."""
+    try:
+        spec = start_spec(start).model_dump(mode="json")
+    except SpecError as error:
+        raise from_core(error, PLAIN) from None
+    return ProjectBody(name=NEW_NAMES[start], unit=unit, graduation=USUAL_GRADUATION[unit], spec=spec)
 
 
 def variant_body(id: str, original: ProjectBody, names: set[str]) -> ProjectBody:
@@ -233,6 +159,6 @@ def project_in(stored: dict[str, Any] | None, id: str) -> ProjectBody:
         body = ProjectBody.model_validate(stored)
     except ValidationError:
         raise documents.Unreadable(id) from None
-    if body.spec.get("kind") not in KINDS:
+    if not isinstance(body.spec.get("members"), dict):
         raise documents.Unreadable(id)
     return body

@@ -4,31 +4,14 @@ from typing import Any, TypeVar
 
 from pydantic import BaseModel, ValidationError
 
+from fennup.app.schemas.problems import FieldProblem, Offer
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import label
 from fennup.app.wording.problems import limits_text, problem_text
-from fennup.core.drawing.edit import Edit, Free, Give
+from fennup.core.drawing.edit import Free, Give
 from fennup.core.errors import CoreError
 from fennup.core.parts.gauge import is_angle
 
 Model = TypeVar("Model", bound=BaseModel)
-
-
-class Offer(BaseModel):
-    """One way out: what it does, in words and as acts."""
-
-    label: str
-    acts: list[Edit]
-
-
-class FieldProblem(BaseModel):
-    """One thing wrong, at one field. `ask` is set where a yes would make it right (`inches`); `offers` are ways out."""
-
-    path: str
-    text: str
-    code: str
-    ask: str | None = None
-    offers: list[Offer] = []
 
 
 class Invalid(Exception):
@@ -38,18 +21,27 @@ class Invalid(Exception):
         super().__init__([p.text for p in problems])
         self.problems = problems
 
+    def without(self, prefix: str) -> "Invalid":
+        """The same with paths that begin after a prefix."""
+        return Invalid([p.model_copy(update={"path": p.path.removeprefix(prefix)}) for p in self.problems])
+
+    def within(self, prefix: str) -> "Invalid":
+        """The same with paths that begin with a prefix."""
+        return Invalid([p.model_copy(update={"path": f"{prefix}{p.path}"}) for p in self.problems])
+
 
 def from_core(error: CoreError, voice: Voice) -> Invalid:
     """A refusal of the core, worded."""
     ask = "inches" if error.code == "fraction_in_mm" else None
     text = problem_text(error, voice)
     found = [
-        FieldProblem(path=path, text=text, code=error.code, ask=ask, offers=_offers(error)) for path in error.fields or ("",)
+        FieldProblem(path=path, text=text, code=error.code, ask=ask, offers=_offers(error, voice))
+        for path in error.fields or ("",)
     ]
     return Invalid(found)
 
 
-def _offers(error: CoreError) -> list[Offer]:
+def _offers(error: CoreError, voice: Voice) -> list[Offer]:
     """Where too much is given: let one of the others follow, then give this."""
     if error.code not in ("pins_disagree", "pins_enough"):
         return []
@@ -59,9 +51,9 @@ def _offers(error: CoreError) -> list[Offer]:
     others = error.data["others"]
     assert isinstance(others, tuple)
     return [
-        Offer(label=f"let go: {label(other)}", acts=[Free(op="free", measure=other), give])
+        Offer(label=f"let go: {voice.label(other)}", acts=[Free(op="free", measure=other), give])
         for other, _, field in others
-        if field.startswith("pins.")
+        if ".pins." in field
     ]
 
 

@@ -1,6 +1,11 @@
 """What was done, in a few words, for undo and redo."""
 
-from fennup.app.wording.labels import LABELS, label
+from typing import Any
+
+from pydantic import TypeAdapter, ValidationError
+
+from fennup.app.wording.figures import Voice
+from fennup.app.wording.labels import LABELS
 from fennup.core.drawing.edit import Drag, Fit, Free, Give, ProjectAct, Rescale
 
 _FIELDS = {
@@ -19,18 +24,40 @@ _FIELDS = {
 }  # fmt: skip
 
 
-def act_words(act: ProjectAct) -> str:
+EVENTS = {
+    "starting": "starting", "copying": "copying", "variant": "beginning a variant", "demo": "made for the demo", "import": "bringing it in",
+    "workshop": "the workshop as it came",
+}  # fmt: skip
+_ACTS: TypeAdapter[list[ProjectAct]] = TypeAdapter(list[ProjectAct])
+
+
+def did_words(did: dict[str, Any] | None, voice: Voice) -> str | None:
+    """A few words for what was done, as it is kept; None for nothing."""
+    if did is None:
+        return None
+    if "event" in did:
+        return EVENTS.get(str(did["event"]), "a change")
+    if "said" in did:
+        return str(did["said"])
+    try:
+        acts = _ACTS.validate_python(did.get("acts"))
+    except ValidationError:
+        return "a change"
+    return act_words(acts[0], voice) if acts else "a change"
+
+
+def act_words(act: ProjectAct, voice: Voice) -> str:
     """A few words for one act."""
     if isinstance(act, Fit):
         return "fitting a piece"
     if isinstance(act, Rescale):
-        return f"another size: {label(act.measure)}"
+        return f"another size: {voice.label(act.measure)}"
     if isinstance(act, Drag):
-        return LABELS.get(act.grip, "dragging")
+        return LABELS.get(act.grip.rpartition("/")[2], "dragging")
     if isinstance(act, Give):
-        return label(act.measure)
+        return voice.label(act.measure)
     if isinstance(act, Free):
-        return f"letting {label(act.measure)} follow"
+        return f"letting {voice.label(act.measure)} follow"
     if act.path.startswith("follow:"):
         return "what a size follows"
     parts = act.path.rpartition(".spec.")[2].split(".")

@@ -5,6 +5,7 @@ from functools import lru_cache
 
 from pydantic import BaseModel
 
+from fennup.app.wording.labels import NOBODY, Naming, label
 from fennup.core.units.angles import angle_text
 from fennup.core.units.lengths import Tape, read_length
 
@@ -36,9 +37,14 @@ def _length(mm: float, tape: Tape) -> Figure:
 
 @dataclass(frozen=True)
 class Voice:
-    """Words for figures on one tape."""
+    """Words for one project's figures: its tape, and what its assemblies are called."""
 
     tape: Tape
+    naming: Naming = NOBODY
+
+    def label(self, code: str) -> str:
+        """What a size or something else with a code is called."""
+        return label(code, self.naming)
 
     def length(self, mm: float) -> Figure:
         """A length on this tape."""
@@ -94,3 +100,9 @@ class Voice:
     def say_angle(self, deg: float) -> str:
         """An angle inside a sentence."""
         return f"{angle_text(deg)}°"
+
+
+def spoken(figure: Figure) -> str:
+    """A figure as one string for lists and tables."""
+    text = f"{figure.whole} {figure.fraction}".strip()
+    return f"{text}{'' if figure.unit in ('″', '°') else ' '}{figure.unit}" + (f" {figure.remainder}" if figure.remainder else "")

@@ -1,6 +1,8 @@
 """What things are called on the screen, by their code."""
 
 from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any
 
 LINES = {
     "opening": "opening", "rabbet": "rabbet line", "outside": "outside", "outer_bottom": "outside at the bottom",
@@ -177,26 +179,64 @@ VIEWS = {
 VIEWS_SHORT = {"front": "Front", "above": "From above", "side": "Side"}
 
 
-# How many sides there are, or of several assemblies each: an odd number has no opposite sides.
-Counts = int | dict[str, int]
+@dataclass(frozen=True)
+class Naming:
+    """What the assemblies of a project are called, by id, and how many sides each has: an odd number has no opposite sides."""
+
+    names: tuple[tuple[str, str], ...] = ()
+    sides: tuple[tuple[str, int], ...] = ()
+
+    def whose(self, id: str) -> str:
+        """An assembly's name, to be said with what belongs to it; nothing where there is only the one."""
+        return dict(self.names).get(id, id) if len(self.names) > 1 else ""
+
+    def called(self, id: str) -> str:
+        """An assembly's name."""
+        return dict(self.names).get(id, id)
+
+    def odd(self, id: str) -> bool:
+        """Whether an assembly has an odd number of sides."""
+        return dict(self.sides).get(id, 4) % 2 == 1
 
 
-def label(code: str, sides: Counts = 4) -> str:
-    """The words for a code; a code with a colon is about the thing after it."""
+NOBODY = Naming()
+
+
+def naming_of(spec: Any) -> Naming:
+    """The naming of a project's spec."""
+    members = spec.members.items()
+    return Naming(tuple((id, m.name) for id, m in members), tuple((id, m.spec.sides) for id, m in members))
+
+
+def label(code: str, naming: Naming = NOBODY) -> str:
+    """The words for a code; a code with a colon is about the thing after it, one with a slash belongs to an assembly."""
     if code in LABELS:
         return LABELS[code]
     if code.startswith(("piece_a:", "piece_b:")):
-        end, start, whose, board = code.split(":", 3)
+        end, start, key, board = code.split(":", 3)
+        whose = naming.whose(key.partition("/")[0]) if "/" in key else ""
         begins = "Begins" if end == "piece_a" else "Ends"
         called = f"{board[:1].lower()}{board[1:]}" + (f" of {whose}" if whose else "")
         return f"{begins} on {called}, from its {STARTS_AT[start]}"
-    whose, slash, rest = code.partition("/")
-    if slash:
-        return f"{whose}: {label(rest, sides.get(whose, 4) if isinstance(sides, dict) else sides)}"
     if code.startswith("on:"):
-        return f"on {code[3:]}"
+        return f"on {naming.called(code[3:])}"
     if code.startswith("add:"):
         return f"add: {STARTS[code[4:]]}"
+    id, slash, _ = code.partition("/")
+    if slash:
+        whose = naming.whose(id)
+        return f"{whose}: {own_label(code, naming)}" if whose else own_label(code, naming)
+    return _measure(code, odd=False)
+
+
+def own_label(code: str, naming: Naming = NOBODY) -> str:
+    """What a size is called within its assembly."""
+    id, slash, own = code.partition("/")
+    return LABELS.get(own) or _measure(own, odd=naming.odd(id)) if slash else label(code)
+
+
+def _measure(code: str, *, odd: bool) -> str:
+    """A size, or something else about a side, a corner or a line."""
     what, _, which = code.partition(":")
     if what in ("side", "through"):
         return which if what == "side" else f"{which} runs through"
@@ -218,11 +258,11 @@ def label(code: str, sides: Counts = 4) -> str:
         return f"corner {which}"
     if kind in ("width", "depth"):
         return f"{LINES[line]}, {kind}" if line not in ("opening", "outside") else f"{LINES[line]} {kind}"
-    words = KINDS_ODD if isinstance(sides, int) and sides % 2 else KINDS_EVEN
+    words = KINDS_ODD if odd else KINDS_EVEN
     return f"{LINES[line]}, {words.get(kind, kind)}"
 
 
-def facts_told(codes: Iterable[str]) -> str:
+def facts_text(codes: Iterable[str]) -> str:
     """The facts for the line under the title."""
     return ", ".join(fact(code) for code in codes).capitalize()
 

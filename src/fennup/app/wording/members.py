@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from fennup.app.wording.labels import Counts
+from fennup.app.wording.labels import naming_of
 from fennup.core.assembly.board import Board, End
 from fennup.core.solve import Solution
 
@@ -44,19 +44,19 @@ FOOT_AND_HEAD = ("leg", "prop", "rafter")
 
 def sides_of(solution: Solution, id: str) -> dict[str, str]:
     """The words for a board's face, back, upper and lower edge."""
-    return SIDES.get(solution.assembly.board(id).role, LOOSE_SIDES)
+    return SIDES.get(solution.design.assembly.board(id).role, LOOSE_SIDES)
+
+
+def whose(solution: Solution, key: str) -> str:
+    """The name of the assembly that a board or a joint belongs to, where there are several."""
+    id, slash, _ = key.partition("/")
+    return naming_of(solution.spec).whose(id) if slash else ""
 
 
 def own_spec(solution: Solution, board: str) -> Any:
-    """The spec of the assembly that a board belongs to."""
-    whose = board.rpartition("/")[0]
-    return next((m.spec for m in getattr(solution.spec, "members", ()) if m.name == whose), solution.spec)
-
-
-def counts_of(solution: Solution) -> Counts:
-    """How many sides it has, of several assemblies each."""
-    members = getattr(solution.spec, "members", None)
-    return {member.name: member.spec.sides for member in members} if members else solution.spec.sides
+    """The spec of the assembly that a board belongs to; None of a fitted piece."""
+    member = solution.spec.members.get(board.partition("/")[0])
+    return member.spec if member else None
 
 
 def end_word(board: Board, end: End) -> str:
@@ -74,18 +74,28 @@ def in_sentence(name: str) -> str:
 
 def board_words(solution: Solution, id: str) -> str:
     """A board inside a sentence, and whose it is where there are several assemblies."""
-    whose = id.rpartition("/")[0] if len(solution.assembly.inside) > 1 else ""
-    return in_sentence(solution.assembly.board(id).name) + (f" of {whose}" if whose else "")
+    owner = whose(solution, id)
+    return in_sentence(solution.design.assembly.board(id).name) + (f" of {owner}" if owner else "")
 
 
 def joint_words(solution: Solution, id: str) -> str:
     """A joint inside a sentence: by its corner, or by what meets there."""
-    joint = next(joint for joint in solution.assembly.joints if joint.id == id)
-    whose = joint.a.board.rpartition("/")[0]
-    corner = id.removeprefix(f"{whose}/")
+    joint = next(joint for joint in solution.design.assembly.joints if joint.id == id)
+    corner = id.partition("/")[2]
     if len(joint.ends) == 1:
         ((board, end),) = joint.ends
-        return f"the joint at the {end_word(solution.assembly.board(board), end)} of {board_words(solution, board)}"
+        return f"the joint at the {end_word(solution.design.assembly.board(board), end)} of {board_words(solution, board)}"
     if not joint.ends or "/" in corner:
         return f"the joint of {board_words(solution, joint.a.board)} and {board_words(solution, joint.b.board)}"
-    return f"joint {corner}" + (f" of {whose}" if len(solution.assembly.inside) > 1 else "")
+    owner = whose(solution, id)
+    return f"joint {corner}" + (f" of {owner}" if owner else "")
+
+
+def called(solution: Solution, id: str) -> str:
+    """A board, a joint, an assembly, or a side or corner of one, inside a sentence."""
+    if id in solution.design.solids:
+        return board_words(solution, id)
+    if any(joint.id == id for joint in solution.design.assembly.joints):
+        return joint_words(solution, id)
+    member, slash, own = id.partition("/")
+    return own if slash else naming_of(solution.spec).called(member)

@@ -4,7 +4,6 @@ from collections.abc import Callable
 from typing import Any
 
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import label
 from fennup.core.errors import CoreError
 from fennup.core.parts.gauge import is_angle
 
@@ -22,7 +21,7 @@ def _size(measure: Any, value: Any, voice: Voice) -> str:
 
 def _given_list(data: dict[str, Any], voice: Voice) -> str:
     """Top 400 mm, bottom 300 mm and slope 15°."""
-    said = [f"{label(measure)} {_size(measure, value, voice)}" for measure, value, _ in data["others"]]
+    said = [f"{voice.label(measure)} {_size(measure, value, voice)}" for measure, value, _ in data["others"]]
     text = " and ".join([", ".join(said[:-1]), said[-1]] if len(said) > 1 else said)
     return text[:1].upper() + text[1:]
 
@@ -150,23 +149,23 @@ PROBLEMS: dict[str, Words] = {
     "dragged_to_nothing": lambda d, v: "That would leave nothing of it.",
     "cannot_measure": lambda d, v: "There is no such size to be taken on it.",
     "measure_impossible": lambda d, v: (
-        f"Nothing has {label(str(d['measure']))} {_size(d['measure'], d['value'], v)} together with what is given already."
+        f"Nothing has {v.label(str(d['measure']))} {_size(d['measure'], d['value'], v)} together with what is given already."
         if "measure" in d
         else "Nothing answers to that."
     ),
     "pins_disagree": lambda d, v: (
-        f"{_given_list(d, v)} cannot all hold with {label(str(d['measure']))} {_size(d['measure'], d['value'], v)}: "
+        f"{_given_list(d, v)} cannot all hold with {v.label(str(d['measure']))} {_size(d['measure'], d['value'], v)}: "
         f"they make it {_size(d['measure'], d['gives'], v)}."
     ),
     "keep_disagrees": lambda d, v: (
-        f"{label(str(d['measure']))} cannot stay {_size(d['measure'], d['value'], v)} beside {_given_list(d, v)}: "
+        f"{v.label(str(d['measure']))} cannot stay {_size(d['measure'], d['value'], v)} beside {_given_list(d, v)}: "
         f"they make it {_size(d['measure'], d['gives'], v)}. Let one of them go in proportion."
     ),
     "rescale_nothing": lambda d, v: "Another size must be more than nothing.",
     "frames_one_size": lambda d, v: "A flat frame is given by one size only: type that on the drawing.",
-    "size_follows": lambda d, v: f"{label(str(d['measure']))} follows another assembly's size: change that one.",
+    "size_follows": lambda d, v: f"{v.label(str(d['measure']))} follows another assembly's size: change that one.",
     "pins_enough": lambda d, v: (
-        f"{_given_list(d, v)} already make {label(str(d['measure']))} {_size(d['measure'], d['gives'], v)}. "
+        f"{_given_list(d, v)} already make {v.label(str(d['measure']))} {_size(d['measure'], d['gives'], v)}. "
         "To give it, let one of them follow."
     ),
     "walls_cross": lambda d, v: (
@@ -256,6 +255,13 @@ PROBLEMS: dict[str, Words] = {
     "no_such_nominal": lambda d, v: f"No board is called “{d['text']}” here.",
     "no_such_start": lambda d, v: "There is no such start.",
     "unknown_kind": lambda d, v: "There is no kind of that name.",
+    "no_fennup_file": lambda d, v: "This is no file of Fennup's: it says no format that is known here.",
+    "file_newer": lambda d, v: (
+        f"This file was written by a newer Fennup: its form is version {d['version']}, this one reads up to {d['newest']}."
+    ),
+    "no_base64": lambda d, v: f"The content of {d['name']} cannot be read.",
+    "no_media_type": lambda d, v: f"{d['name']} is no picture, table or JSON: such files are not kept.",
+    "file_large": lambda d, v: f"{d['name']} is larger than {d['most'] // 2**20} MB.",
     "name_empty": lambda d, v: "A project needs a name.",
     "name_long": lambda d, v: f"A name may have {d['most']} characters.",
     "no_allowance": lambda d, v: f"It must be more than nothing and at most {_mm(d, v, 'limit_mm')}.",

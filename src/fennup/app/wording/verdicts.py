@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.members import board_words, joint_words, sides_of
+from fennup.app.wording.members import board_words, called, joint_words, sides_of
 from fennup.core.assembly.model import Finding
 from fennup.core.solve import Solution
 from fennup.core.verify.boolean import BooleanProof
@@ -38,40 +38,49 @@ class FindingLine(BaseModel):
     fields: list[str]
 
 
-def closing_line(solution: Solution, proof: BooleanProof | None, voice: Voice) -> ClosingLine:
-    """What is always in view, and what the second proof says to it."""
+WITHOUT_SECOND = {
+    "looking": "It is checked a second way when you let go.",
+    "waiting": "A second check, as solids, is still being made.",
+    "none": "The second check, as solids, could not be made.",
+}
+
+
+def closing_line(
+    solution: Solution, proof: BooleanProof | None, voice: Voice, without: Literal["looking", "waiting", "none"] = "looking"
+) -> ClosingLine:
+    """What is always in view, and what the second proof says to it; why there is none yet, where there is none."""
     line = _first(solution, voice)
     if proof is None:
-        return line.model_copy(update={"second": "It is checked a second way when you let go."})
-    if not proof.confirms(solution.closing, solution.joints):
-        second = f"Checked a second way, as solids, it comes out otherwise: {_otherwise(proof)}. Do not cut by these figures."
+        return line.model_copy(update={"second": WITHOUT_SECOND[without]})
+    if not proof.confirms(solution.plan.closing, solution.design.joints):
+        second = f"Checked a second way, as solids, it comes out otherwise: {_otherwise(proof, solution)}. Do not cut by these figures."
         return line.model_copy(update={"tone": "fails", "headline": "Two checks disagree.", "second": second})
     if line.tone != "fails":
         second = "Checked a second way, as solids: every joint touches, and no two pieces stand in one another."
-    elif solution.closing.state == "bare":
+    elif solution.plan.closing.state == "bare":
         second = "Checked a second way, as solids: the same strip stays bare."
     else:
         second = "Checked a second way, as solids: it does not close there either."
     return line.model_copy(update={"second": second})
 
 
-def _otherwise(proof: BooleanProof) -> str:
+def _otherwise(proof: BooleanProof, solution: Solution) -> str:
     """What the second proof found."""
     if proof.unlike:
-        return f"{proof.unlike[0]} is another piece of wood there"
+        return f"{called(solution, proof.unlike[0])} is another piece of wood there"
     if proof.shared:
         a, b, volume = proof.shared[0]
-        return f"{a} and {b} share {volume:.3g} mm³ of wood there"
+        return f"{called(solution, a)} and {called(solution, b)} share {volume:.3g} mm³ of wood there"
     if proof.apart:
-        return f"{proof.apart[0]} does not touch there"
-    return f"{proof.bare[0]} does not lie flush all over there" if proof.bare else "every joint touches there"
+        return f"{called(solution, proof.apart[0])} does not touch there"
+    return f"{called(solution, proof.bare[0])} does not lie flush all over there" if proof.bare else "every joint touches there"
 
 
 def _first(solution: Solution, voice: Voice) -> ClosingLine:
     """The verdict of the faces as measured."""
-    closing = solution.closing
+    closing = solution.plan.closing
     if closing.state == "exact":
-        within = all(setting.reachable for setting in solution.settings)
+        within = all(setting.reachable for setting in solution.plan.settings)
         detail = "Your saw's scale shows every angle" + (" as it is." if within else ", but it does not reach all of them.")
         if closing.open_side:
             return ClosingLine(tone="closes", headline="Every joint closes.", detail=f"One side or more is left open. {detail}")
@@ -81,7 +90,9 @@ def _first(solution: Solution, voice: Voice) -> ClosingLine:
     if closing.state == "shared_wood":
         a, b = (board_words(solution, id) for id in closing.parts)
         return ClosingLine(tone="fails", headline="Does not close.", detail=_sentence(f"{a} and {b} would stand in one another."))
-    joint, check = next((j, c) for j, c in zip(solution.assembly.joints, solution.joints, strict=True) if j.id == closing.joint)
+    joint, check = next(
+        (j, c) for j, c in zip(solution.design.assembly.joints, solution.design.joints, strict=True) if j.id == closing.joint
+    )
     if closing.state == "bare":
         over = voice.small(check.bare_mm)
         detail = f"At {joint_words(solution, joint.id)} {over} of a face lie on nothing."
@@ -106,10 +117,10 @@ def _sentence(text: str) -> str:
 
 def _opens(solution: Solution, voice: Voice) -> str:
     """The two figures: what the worst joint opens by itself, and what adds up in the last one."""
-    machine = solution.machine
-    steps = " and ".join(f"{step:g}°" for step in sorted({machine.swing_step_deg, machine.tilt_step_deg}))
+    saw = solution.plan.saw
+    steps = " and ".join(f"{step:g}°" for step in sorted({saw.swing_step_deg, saw.tilt_step_deg}))
     figures = [words for words in (_by_itself(solution, voice), _adding_up(solution, voice)) if words]
-    mark = solution.care.graduation_mm
+    mark = solution.plan.workshop.graduation_mm
     lengths = f" and lengths cut to the nearest {voice.say(mark)}" if mark else ""
     return f"With your saw set to the nearest {steps}{lengths}, {'; '.join(figures)}."
 
@@ -119,7 +130,7 @@ def _seen(mm: float) -> bool:
 
 
 def _by_itself(solution: Solution, voice: Voice) -> str:
-    gap = solution.closing.by_itself
+    gap = solution.plan.closing.by_itself
     if gap is None or not _seen(max(gap.widest_mm, gap.step_mm)):
         return "no joint opens by itself"
     joint = joint_words(solution, gap.joint)
@@ -132,7 +143,7 @@ def _by_itself(solution: Solution, voice: Voice) -> str:
 
 
 def _adding_up(solution: Solution, voice: Voice) -> str:
-    last = solution.closing.adding_up
+    last = solution.plan.closing.adding_up
     if last is None:
         return ""
     if last.joint is None:
@@ -152,7 +163,7 @@ def _adding_up(solution: Solution, voice: Voice) -> str:
 
 def _side_of(solution: Solution, id: str, side: str) -> str:
     """A side of a joint's boards, in words."""
-    joint = next(joint for joint in solution.assembly.joints if joint.id == id)
+    joint = next(joint for joint in solution.design.assembly.joints if joint.id == id)
     return sides_of(solution, joint.a.board)[side]
 
 
@@ -175,7 +186,7 @@ SIMPLE = {
 def simple_lines(solution: Solution, voice: Voice) -> list[SimpleLine]:
     """What the simple settings would open, joint by joint where joints differ, each with the angles that it means."""
     lines = []
-    for simple in solution.simple:
+    for simple in solution.design.simple:
         joint = _sentence(joint_words(solution, simple.joint))
         if simple.gap is None:
             text = f"{joint} does not come together at all."
@@ -190,25 +201,20 @@ def simple_lines(solution: Solution, voice: Voice) -> list[SimpleLine]:
 
 def finding_line(finding: Finding, solution: Solution, voice: Voice) -> FindingLine:
     """One finding as one or two sentences."""
-    joints = {joint.id for joint in solution.assembly.joints}
-
-    def called(id: str) -> str:
-        if id in solution.solids:
-            return board_words(solution, id)
-        return joint_words(solution, id) if id in joints else id
-
     code, side = finding.code, ""
     if code.startswith("past_") and code.endswith(("_left", "_right")):
         code, _, side = code.rpartition("_")
     words = FINDINGS.get(code)
     text = code.replace("_", " ")
     if words:
-        text = words(_listed(tuple(called(id) for id in finding.parts)), finding.value or 0.0, finding.limit or 0.0, voice)
+        text = words(
+            _listed(tuple(called(solution, id) for id in finding.parts)), finding.value or 0.0, finding.limit or 0.0, voice
+        )
         text = text.replace("$side", side)
     return FindingLine(
         severity=finding.severity,
         text=_sentence(text),
-        parts=[Touchable(id=p, name=_sentence(board_words(solution, p))) for p in finding.parts if p in solution.solids],
+        parts=[Touchable(id=p, name=_sentence(board_words(solution, p))) for p in finding.parts if p in solution.design.solids],
         fields=list(finding.fields),
     )
 

@@ -3,8 +3,8 @@
 from math import atan2, degrees
 
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import PART, label
-from fennup.app.wording.members import PIECE, counts_of, end_word, in_sentence, own_spec, sides_of
+from fennup.app.wording.labels import PART, label, naming_of
+from fennup.app.wording.members import PIECE, end_word, in_sentence, own_spec, sides_of
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.assembly.model import Joint
 from fennup.core.geometry.vec import Vec, cross, dot, norm
@@ -15,23 +15,23 @@ from fennup.core.solve import Solution
 def given_lines(solution: Solution, voice: Voice, part: Board | None = None) -> list[str]:
     """What was given, and that the finished solids measure it; for a part of one of several assemblies, what was given there."""
     lines = []
-    whose = part.id.rpartition("/")[0] if part else ""
-    if part and solution.assembly.inside and not whose:
+    whose = part.id.partition("/")[0] if part and "/" in part.id else ""
+    if part and not whose:
         return ["Given: the two faces, and the places on them where it begins and ends."]
-    for check in solution.claims:
+    for check in solution.design.claims:
         if check.measured is None or not check.claim.measure.startswith(f"{whose}/" if whose else ""):
             continue
         asked, measured = (
             (voice.say_angle(v) if check.claim.unit == "deg" else voice.say(v)) for v in (check.claim.asked, check.measured)
         )
-        words = label(check.claim.measure, counts_of(solution))
+        words = label(check.claim.measure, naming_of(solution.spec))
         lines.append(f"Given: {words} {asked}. Measured on the finished parts: {measured}.")
     return lines or ["Given: the corners as they were dragged."]
 
 
 def joint_at(solution: Solution, board: str, end: End) -> Joint | None:
     """The joint that an end belongs to; None for a loose end."""
-    return next((j for j in solution.assembly.joints if (board, end) in j.ends), None)
+    return next((j for j in solution.design.assembly.joints if (board, end) in j.ends), None)
 
 
 def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> list[str]:
@@ -45,31 +45,32 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
     if joint is None:
         return [_loose(solution, board, end), read]
     if len(joint.ends) == 1:
-        stands_on = solution.assembly.board(joint.b.board).name
+        stands_on = solution.design.assembly.board(joint.b.board).name
         return [f"This end stands on {in_sentence(stands_on)} and follows it.", read]
     other = next(id for id, _ in joint.ends if id != board.id)
     word, words = PIECE.get(board.role, PART[own_spec(solution, board.id).kind]), sides_of(solution, board.id)
-    inside = 180.0 - _turn_deg(board.frame.x, solution.assembly.board(other).frame.x)
-    corner = joint.id.split()[-1]
+    inside = 180.0 - _turn_deg(board.frame.x, solution.design.assembly.board(other).frame.x)
+    corner = joint.id.rpartition("/")[2].split()[-1]
     meet = f"At {corner} the {word}s meet at {voice.say_angle(inside)} inside."
     leaning = abs(board.frame.z[2]) > 1e-9 and abs(board.frame.x[2]) < 1e-9 and abs(board.frame.y[2]) > 1e-9
     if leaning:
         meet = f"{meet} Seen from above, that is; leaning makes the cut compound."
+    theirs = solution.design.assembly.board(other)
+    named = in_sentence(theirs.name)
     if joint.kind == "miter":
-        theirs = solution.assembly.board(other)
         their_end: End = "left" if end == "right" else "right"
         their_miter = end_cut(theirs.ends(their_end)[0]).miter_deg
         split = (
             "The joint lies in the plane through the outer and the inner corner line, so that both faces cover each other."
             if abs(cut.bevel_deg) > 1e-9
             else f"The joint runs from the inner corner to the outer corner. It turns {voice.say_angle(abs(miter))} of the corner's "
-            f"{voice.say_angle(miter + their_miter)} into this {word} and {voice.say_angle(abs(their_miter))} into {other}."
+            f"{voice.say_angle(miter + their_miter)} into this {word} and {voice.say_angle(abs(their_miter))} into {named}."
         )
         return [meet, split, read]
     if joint.a.board == board.id:
-        return [meet, f"{other} runs through; this end stands on its {words[_side(joint.b.facet)]}.", read]
+        return [meet, f"{named[:1].upper()}{named[1:]} runs through; this end stands on its {words[_side(joint.b.facet)]}.", read]
     flush = words["lower"] if _side(joint.b.facet) == "upper" else words["face"]
-    return [meet, f"This {word} runs through and is cut flush along the {flush} of {other}.", read]
+    return [meet, f"This {word} runs through and is cut flush along the {flush} of {named}.", read]
 
 
 def _side(facet: str) -> str:

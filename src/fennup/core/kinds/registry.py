@@ -16,7 +16,7 @@ from fennup.core.units.lengths import Tape
 
 @dataclass(frozen=True)
 class Kind:
-    """A family of assemblies: its name, the spec's model, and what it does: place boards, take an act, show itself.
+    """A family of assemblies: its name, its title, what one is called in a project, the spec's model, and what it does: place boards, take an act, show itself.
 
     `settle` puts a spec's sizes where what was given puts them. `starts` are specs to begin a new project with, by code; `stands` where z is
     up rather than towards the reader. `rescale` brings the whole to another size, where the kind has more than one way to.
@@ -24,6 +24,7 @@ class Kind:
 
     name: str
     title: str
+    called: str
     spec: type[BaseModel]
     settle: Callable[[Any], Any]
     assemble: Callable[[Any], Assembly]

@@ -7,8 +7,8 @@ from pydantic import ValidationError
 
 from fennup.core.drawing.edit import Edit, Give, Rescale
 from fennup.core.drawing.view import Description
+from fennup.core.editing import get_at, put_at
 from fennup.core.errors import SpecError
-from fennup.core.kinds.editing import get_at, put_at
 from fennup.core.kinds.fields import Pinned, pin
 from fennup.core.kinds.registry import Kind
 from fennup.core.kinds.sizing import Levels, Sizing, found_for
@@ -23,6 +23,7 @@ Document = dict[str, Any]
 def sized(
     name: str,
     title: str,
+    called: str,
     sizing: Sizing,
     edit: Callable[[Any, Edit, Tape], Document],
     describe: Callable[[Any, Ruler, dict[str, Solid]], Description],
@@ -38,7 +39,7 @@ def sized(
         paths = (*levels.rows, *levels.heights, *levels.counts) if levels else ()
         return any(_at(document, path) for path in paths)
 
-    return Kind(name, title, sizing.model, sizing.settle, sizing.whole, edit, describe, starts, True, rescale, has_levels)
+    return Kind(name, title, called, sizing.model, sizing.settle, sizing.whole, edit, describe, starts, True, rescale, has_levels)
 
 
 def rescaled(sizing: Sizing, spec: Any, act: Rescale, on: Tape) -> Document:

@@ -10,9 +10,9 @@ from pydantic import BaseModel, ValidationError
 
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
+from fennup.core.editing import RISE_AND_RUN, as_figure, edit_field, get_at, nudged, put_at, read_figure
 from fennup.core.errors import CutError, SpecError, UnitError
 from fennup.core.given.solver import Pin, Settled, settle
-from fennup.core.kinds.editing import RISE_AND_RUN, as_figure, edit_field, get_at, nudged, put_at, read_figure
 from fennup.core.kinds.fields import Given, Pinned
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler

@@ -1,7 +1,9 @@
 """Which boards are the same part, which are mirror images, and how each is turned to lie as the first of its part."""
 
-from collections.abc import Iterator
+import json
 from dataclasses import dataclass, field
+from hashlib import sha256
+from math import floor
 
 from fennup.core.assembly.board import Board
 from fennup.core.geometry.vec import Vec, dot
@@ -9,6 +11,7 @@ from fennup.core.parts.solid import Solid
 from fennup.core.stock.section import Section
 
 SAME_MM = 1e-5
+HALF_WAY = 1e-4  # of a hundredth of a mm: what counts as half way between two
 # Where a board's own axes go when it is turned: as it lies, end for end with its face up, over along its length, over end for
 # end; and each of these a quarter round, for a board as thick as it is wide.
 Turn = tuple[Vec, Vec, Vec]
@@ -20,7 +23,7 @@ ANY_WAY = (AS_IT_LIES, END_FOR_END, OVER, OVER_END_FOR_END)
 A_QUARTER_ROUND = tuple((x, (-z[0], -z[1], -z[2]), y) for x, y, z in ANY_WAY)
 MIRRORED: Turn = ((-1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 # What shapes a board: a name and numbers each: a plane's normal and offset, a hole's place, side and diameter.
-Shape = list[tuple[str, tuple[float, ...]]]
+Outlined = list[tuple[str, tuple[float, ...]]]
 
 
 @dataclass(frozen=True)
@@ -53,7 +56,7 @@ def group_parts(boards: tuple[Board, ...], solids: dict[str, Solid]) -> tuple[Pa
         for place, (first, group) in enumerate(found):
             if not _might_be(first, board, solids):
                 continue
-            turn = next((t for t in _turns(first) if _coincide(_shape(first, solids[first.id], t), shape)), None)
+            turn = next((t for t in usable_turns(first) if _coincide(_shape(first, solids[first.id], t), shape)), None)
             if turn is not None:
                 turns = group.turns if turn == AS_IT_LIES else group.turns | {board.id: turn}
                 grown = PartGroup(group.id, (*group.boards, board.id), group.mirror_of, group.turned_over_of, turns)
@@ -80,14 +83,61 @@ def turned_back(turn: Turn, v: Vec) -> Vec:
     return (dot(turn[0], v), dot(turn[1], v), dot(turn[2], v))
 
 
+def own_turns(board: Board, solid: Solid) -> tuple[Turn, ...]:
+    """The turns after which a board is still the same part: as it lies is one of them."""
+    shape = _shape(board, solid, AS_IT_LIES)
+    return tuple(turn for turn in usable_turns(board) if _coincide(_shape(board, solid, turn), shape))
+
+
+def fingerprint(board: Board, solid: Solid) -> str:
+    """What tells a finished part from another one: its section, and where every cut, rip, notch and hole lies, to 0.01 mm from
+    its left end. The same however it is turned as a part may be; a mirror image has another one."""
+    section = board.section
+    low, high = solid.extent_x()
+    plain = [section.width_mm, section.thickness_mm, high - low]
+    plain += [v for ploughed in (section.rabbet, section.groove) if ploughed for v in vars(ploughed).values()]
+    lies = min(
+        sorted((name, *(_hundredths(v) for v in figures)) for name, figures in _crossings(board, _shape(board, solid, turn)))
+        for turn in usable_turns(board)
+    )
+    content = [board.panel, board.stave, section.rabbet is not None, [_hundredths(v) for v in plain], lies]
+    return sha256(json.dumps(content).encode()).hexdigest()[:16]
+
+
+def _crossings(board: Board, shape: Outlined) -> list[tuple[str, tuple[float, ...]]]:
+    """Every plane by where it crosses the four long corners of the uncut section, or the two sides that it runs along; every
+    hole by its place and its side."""
+    y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
+    found: list[tuple[str, tuple[float, ...]]] = []
+    for name, figures in shape:
+        if name == "hole":
+            found.append((name, (*figures[:3], figures[5], figures[6])))
+            continue
+        nx, ny, nz, offset = figures
+        side = 1.0 if nx + ny + nz > 0 else -1.0
+        if abs(nx) > 1e-9:
+            at = [(offset - ny * v - nz * w) / nx for v in (-y, y) for w in (-z, z)]
+        elif abs(ny) > 1e-9:
+            at = [(offset - nz * w) / ny for w in (-z, z)]
+        else:
+            at = [offset / nz]
+        found.append((name, (side, *at)))
+    return found
+
+
+def _hundredths(mm: float) -> int:
+    """Rounded to 0.01 mm; half way between two, the upper one, whatever the last digit is."""
+    return floor(100.0 * mm + 0.5 + HALF_WAY)
+
+
 def _then(first: Turn, second: Turn) -> Turn:
     """The turn `first` of what `second` has turned."""
     return (turned(first, second[0]), turned(first, second[1]), turned(first, second[2]))
 
 
-def _turns(board: Board) -> Iterator[Turn]:
+def usable_turns(board: Board) -> tuple[Turn, ...]:
     """The turns after which a board may be used in another's place."""
-    return (turn for turn in _every_turn(board) if not board.shows or turn[2] == AS_IT_LIES[2])
+    return tuple(turn for turn in _every_turn(board) if not board.shows or turn[2] == AS_IT_LIES[2])
 
 
 def _every_turn(board: Board) -> tuple[Turn, ...]:
@@ -109,11 +159,11 @@ def _might_be(a: Board, b: Board, solids: dict[str, Solid]) -> bool:
     return abs((high_a - low_a) - (high_b - low_b)) < SAME_MM
 
 
-def _shape(board: Board, solid: Solid, turn: Turn) -> Shape:
+def _shape(board: Board, solid: Solid, turn: Turn) -> Outlined:
     """Everything that shapes a board when it is turned so, counted from what is then its left end."""
     low, high = solid.extent_x()
     left = low if turn[0][0] > 0 else -high
-    shape: Shape = []
+    shape: Outlined = []
     for name, normal, offset in _planes(board):
         n = turned(turn, normal)
         shape.append((name, (*n, offset - n[0] * left)))
@@ -136,7 +186,7 @@ def _same_section(a: Section, b: Section) -> bool:
     return near and a.rabbet == b.rabbet and a.groove == b.groove
 
 
-def _coincide(a: Shape, b: Shape) -> bool:
+def _coincide(a: Outlined, b: Outlined) -> bool:
     """Whether the same things lie in the same places, to SAME_MM, in whatever order they are cut."""
     left = list(b)
     for name, figures in a:

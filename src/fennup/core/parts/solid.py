@@ -212,6 +212,13 @@ def _cuts(board: Board) -> list[tuple[Plane, str]]:
     return [*rips, *ends]
 
 
+def as_board(solid: Solid, board: Board) -> Solid:
+    """The solid of a board that is another one under another name, or moved: it is not cut again."""
+    if board.frame == solid.board.frame:
+        return Solid(board, solid.local, solid.world)
+    return Solid(board, solid.local, tuple(_placed(piece, board.frame) for piece in solid.local))
+
+
 def _box(low: Vec, high: Vec, section: Section) -> Polyhedron:
     """The uncut piece between two corners; sides that lie on the board's own sides carry their names."""
     corners = [(x, y, z) for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])]

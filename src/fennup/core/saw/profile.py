@@ -6,10 +6,10 @@ from typing import Any
 from fennup.core.drawing.edit import Choose, Drag, Edit, Nudge, TypeIn
 from fennup.core.drawing.saw_views import RADIUS, arc_points, fence_and_ticks, round_from_down, round_from_up
 from fennup.core.drawing.view import Control, Dimension, Grip, Option, Shape, View
+from fennup.core.editing import edit_field, put_at, read_figure
 from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import Point2
-from fennup.core.kinds.editing import edit_field, put_at, read_figure
-from fennup.core.saw.machine import Machine
+from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.units.lengths import Tape
 
 STOPS = ("swing_left_deg", "swing_right_deg", "tilt_left_deg", "tilt_right_deg")
@@ -17,14 +17,14 @@ DRAG_STEP_DEG = 0.5
 BESIDE = RADIUS + 32.0
 
 
-def edit_machine(machine: Machine, act: Edit, on: Tape) -> dict[str, Any]:
+def edit_miter_saw(saw: MiterSaw, act: Edit, on: Tape) -> dict[str, Any]:
     """The saw after one act, as a document still to be validated. Stops are typed as the saw's scale reads them."""
-    document = machine.model_dump(mode="json")
+    document = saw.model_dump(mode="json")
     if isinstance(act, Drag):
         return _dragged(document, act)
     if isinstance(act, TypeIn | Nudge) and act.path in STOPS:
-        counts = machine.swing_counts_from if act.path.startswith("swing") else machine.tilt_counts_from
-        shown = machine.swing_shown if act.path.startswith("swing") else machine.tilt_shown
+        counts = saw.swing_counts_from if act.path.startswith("swing") else saw.tilt_counts_from
+        shown = saw.swing_shown if act.path.startswith("swing") else saw.tilt_shown
         if isinstance(act, TypeIn):
             reading = float(read_figure(act.path, act.text, on, False))
         else:
@@ -51,9 +51,9 @@ def _dragged(document: dict[str, Any], act: Drag) -> dict[str, Any]:
     return put_at(document, act.grip, max(0.0, round(deg / DRAG_STEP_DEG) * DRAG_STEP_DEG))
 
 
-def machine_views(machine: Machine) -> tuple[View, View]:
+def miter_saw_views(saw: MiterSaw) -> tuple[View, View]:
     """From above, with the swing stops, and from the front, with the tilt stops."""
-    return _above(machine), _front(machine)
+    return _above(saw), _front(saw)
 
 
 def _stop(name: str, shown: float, ends: tuple[Point2, Point2], at: Point2) -> Dimension:
@@ -62,8 +62,8 @@ def _stop(name: str, shown: float, ends: tuple[Point2, Point2], at: Point2) -> D
     return Dimension(name, name, a, b, shown, "deg", "given", about=(0.0, 0.0), lane=1.0, at=at, acts=acts)
 
 
-def _above(machine: Machine) -> View:
-    left, right = machine.swing_left_deg, machine.swing_right_deg
+def _above(saw: MiterSaw) -> View:
+    left, right = saw.swing_left_deg, saw.swing_right_deg
     down, at_left, at_right = round_from_down(0.0), round_from_down(-left), round_from_down(right)
     shapes = fence_and_ticks(left, right)
     shapes += [
@@ -72,14 +72,14 @@ def _above(machine: Machine) -> View:
         Shape("stop", ((0.0, 0.0), at_right)),
     ]
     dimensions = (
-        _stop("swing_left_deg", machine.swing_shown(left), (at_left, down), round_from_down(-left, BESIDE)),
-        _stop("swing_right_deg", machine.swing_shown(right), (down, at_right), round_from_down(right, BESIDE)),
+        _stop("swing_left_deg", saw.swing_shown(left), (at_left, down), round_from_down(-left, BESIDE)),
+        _stop("swing_right_deg", saw.swing_shown(right), (down, at_right), round_from_down(right, BESIDE)),
     )
     return View("saw_above", tuple(shapes), (), dimensions, (Grip("swing_left_deg", at_left), Grip("swing_right_deg", at_right)))
 
 
-def _front(machine: Machine) -> View:
-    left, right = machine.tilt_left_deg, machine.tilt_right_deg
+def _front(saw: MiterSaw) -> View:
+    left, right = saw.tilt_left_deg, saw.tilt_right_deg
     up, at_left, at_right = round_from_up(0.0), round_from_up(left), round_from_up(-right)
     table = Shape("table", ((-RADIUS, 0.0), (RADIUS, 0.0), (RADIUS, -10.0), (-RADIUS, -10.0)), True)
     shapes = (
@@ -90,13 +90,13 @@ def _front(machine: Machine) -> View:
         Shape("stop", ((0.0, 0.0), at_right)),
     )
     dimensions = (
-        _stop("tilt_left_deg", machine.tilt_shown(left), (up, at_left), round_from_up(left, BESIDE)),
-        _stop("tilt_right_deg", machine.tilt_shown(right), (at_right, up), round_from_up(-right, BESIDE)),
+        _stop("tilt_left_deg", saw.tilt_shown(left), (up, at_left), round_from_up(left, BESIDE)),
+        _stop("tilt_right_deg", saw.tilt_shown(right), (at_right, up), round_from_up(-right, BESIDE)),
     )
     return View("saw_front", shapes, (), dimensions, (Grip("tilt_left_deg", at_left), Grip("tilt_right_deg", at_right)))
 
 
-def machine_controls(machine: Machine) -> tuple[Control, ...]:
+def miter_saw_controls(saw: MiterSaw) -> tuple[Control, ...]:
     """What else there is to say about a saw."""
 
     def counts(name: str, now: str) -> Control:
@@ -110,9 +110,9 @@ def machine_controls(machine: Machine) -> tuple[Control, ...]:
         return Control(name, "scales", value=value, unit="deg" if unit == "deg" else "mm", acts=acts)
 
     return (
-        counts("swing_counts_from", machine.swing_counts_from),
-        figure("swing_step_deg", machine.swing_step_deg, "deg"),
-        counts("tilt_counts_from", machine.tilt_counts_from),
-        figure("tilt_step_deg", machine.tilt_step_deg, "deg"),
-        figure("kerf_mm", machine.kerf_mm, "mm"),
+        counts("swing_counts_from", saw.swing_counts_from),
+        figure("swing_step_deg", saw.swing_step_deg, "deg"),
+        counts("tilt_counts_from", saw.tilt_counts_from),
+        figure("tilt_step_deg", saw.tilt_step_deg, "deg"),
+        figure("kerf_mm", saw.kerf_mm, "mm"),
     )

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.parts.alike import PartGroup
-from fennup.core.saw.machine import Machine
+from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.pose import BladeAngles, Pose, Stance, blade_angles, poses_for
 
 SAME_DEG = 1e-6
@@ -41,7 +41,7 @@ class _Choice:
     blade: BladeAngles
 
 
-def settings_for(parts: tuple[PartGroup, ...], boards: dict[str, Board], machine: Machine) -> tuple[Setting, ...]:
+def settings_for(parts: tuple[PartGroup, ...], boards: dict[str, Board], machine: MiterSaw) -> tuple[Setting, ...]:
     """Every end cut of every part, gathered by setting in the order in which the settings are first needed.
 
     Of the ways a board can lie, one within the stops is taken first, then flat before on edge before propped, then one
@@ -80,7 +80,7 @@ def _same(a: BladeAngles, b: BladeAngles) -> bool:
     return abs(a.swing_deg - b.swing_deg) < SAME_DEG and abs(a.tilt_deg - b.tilt_deg) < SAME_DEG
 
 
-def _cost(choice: _Choice, found: list[tuple[BladeAngles, list[CutUse]]], machine: Machine) -> tuple[float, ...]:
+def _cost(choice: _Choice, found: list[tuple[BladeAngles, list[CutUse]]], machine: MiterSaw) -> tuple[float, ...]:
     """Smaller is better, first entry first."""
     blade = choice.blade
     return (

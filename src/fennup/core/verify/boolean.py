@@ -4,7 +4,7 @@ It shares nothing with the first proof but the boards, the planes and the list o
 measuring of joints.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -91,15 +91,19 @@ class BooleanProof:
         return not self.holds or bool(bare)
 
 
-def boolean_proof(assembly: Assembly, solids: dict[str, Solid]) -> BooleanProof:
-    """Cut every board, put them together, and measure what comes out."""
+def boolean_proof(assembly: Assembly, solids: dict[str, Solid], report: Callable[[float], None] = lambda _: None) -> BooleanProof:
+    """Cut every board, put them together, and measure what comes out. `report` is told how far it is, 0 to 1."""
     wood = {board.id: _wood(board) for board in assembly.boards}
     volumes = {id: part.volume() for id, part in wood.items()}
     first = {id: solid.volume() for id, solid in solids.items()}
     unlike = tuple(id for id, volume in volumes.items() if abs(volume - first[id]) > SAME * first[id])
     shared = _shared(wood, volumes)
-    contacts = tuple(_contact(assembly, wood, joint) for joint in assembly.joints)
-    return BooleanProof(sum(volumes.values()), sum(first.values()), unlike, shared, contacts)
+    report(0.3)
+    contacts = []
+    for i, joint in enumerate(assembly.joints):
+        contacts.append(_contact(assembly, wood, joint))
+        report(0.3 + 0.7 * (i + 1) / len(assembly.joints))
+    return BooleanProof(sum(volumes.values()), sum(first.values()), unlike, shared, tuple(contacts))
 
 
 @dataclass(frozen=True)

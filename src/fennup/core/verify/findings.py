@@ -3,7 +3,7 @@
 from fennup.core.assembly.model import Assembly, Claim, Finding
 from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import Solid
-from fennup.core.saw.machine import Machine
+from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.settings import Setting
 from fennup.core.verify.closing import Closing
 from fennup.core.verify.joints import JointCheck
@@ -21,7 +21,7 @@ def findings_of(
     joints: tuple[JointCheck, ...],
     claims: list[tuple[Claim, float | None]],
     settings: tuple[Setting, ...],
-    machine: Machine,
+    machine: MiterSaw,
     closing: Closing,
     allowance_mm: float,
 ) -> tuple[Finding, ...]:
@@ -84,7 +84,7 @@ def _thin_lips(assembly: Assembly) -> list[Finding]:
     return [Finding("thin_lip", "warning", tuple(ids), (), lip, THINNEST_LIP_MM) for lip, ids in lips.items()]
 
 
-def _past_the_stop(settings: tuple[Setting, ...], machine: Machine) -> list[Finding]:
+def _past_the_stop(settings: tuple[Setting, ...], machine: MiterSaw) -> list[Finding]:
     """Settings that the saw cannot be turned or tilted to, with the stop that is in the way."""
     found = []
     for setting in settings:

@@ -11,7 +11,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, dot
 from fennup.core.parts.alike import PartGroup, turned, turned_back
 from fennup.core.parts.solid import Solid
-from fennup.core.saw.machine import Machine
+from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.pose import FLAT, BladeAngles, blade_angles, cut_normal
 from fennup.core.saw.settings import Setting
 
@@ -45,7 +45,9 @@ class MadeEnd:
         return [(-(m[1] * y + m[2] * z) / m[0], y, z) for _, y, z in self.corners]
 
 
-def rounded_to(boards: dict[str, Board], parts: tuple[PartGroup, ...], settings: tuple[Setting, ...], machine: Machine) -> Cutter:
+def rounded_to(
+    boards: dict[str, Board], parts: tuple[PartGroup, ...], settings: tuple[Setting, ...], machine: MiterSaw
+) -> Cutter:
     """Every cut at the nearest angles that the saw's scales can show, the board lying as it is planned to."""
     pose = {(use.part, use.end, use.index): use.pose for setting in settings for use in setting.uses}
     group_of = {board: part for part in parts for board in part.boards}

@@ -6,4 +6,4 @@ from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.starts import STARTS
 from fennup.core.kinds.rescaling import sized
 
-BOX = sized("box", "Box or case", SIZING, edit, describe, STARTS)
+BOX = sized("box", "Box or case", "Box", SIZING, edit, describe, STARTS)

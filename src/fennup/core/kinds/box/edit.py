@@ -3,12 +3,12 @@
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
+from fennup.core.editing import edit_field, put_at, read_figure
 from fennup.core.errors import SpecError
 from fennup.core.kinds.box.dimensions import dragged
 from fennup.core.kinds.box.place import assemble
 from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.spec import MOST_SIDES, BoxSpec, Irregular, Rectangle, Regular
-from fennup.core.kinds.editing import edit_field, put_at, read_figure
 from fennup.core.kinds.sizing import pins_in
 from fennup.core.parts.measure import Ruler
 from fennup.core.units.lengths import Tape

@@ -114,7 +114,7 @@ def _corner(
     loose = (askew and spec.edges == "square") or (uneven and len(mine) > 1)
     joints = []
     for i, (one, other) in enumerate(zip(mine, theirs, strict=True)):
-        id = name if len(mine) == 1 else f"{name}{i + 1}"
+        id = f"{name}{i + 1}" if spec.courses else name
         beside_a, beside_b = (tuple(x for x in ids if x != own) for ids, own in ((mine, one), (theirs, other)))
         at_a = Mating(one, "right:0" if how.joint == "miter" or not through_a else "back", beside_a)
         at_b = Mating(other, "left:0" if how.joint == "miter" or through_a else "back", beside_b)

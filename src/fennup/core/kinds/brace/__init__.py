@@ -6,4 +6,4 @@ from fennup.core.kinds.brace.sizing import SIZING
 from fennup.core.kinds.brace.starts import STARTS
 from fennup.core.kinds.rescaling import sized
 
-BRACE = sized("brace", "Brace or prop", SIZING, edit, describe, STARTS)
+BRACE = sized("brace", "Brace or prop", "Brace", SIZING, edit, describe, STARTS)

@@ -3,9 +3,9 @@
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag, Edit
+from fennup.core.editing import put_at
 from fennup.core.kinds.brace.sizing import SIZING
 from fennup.core.kinds.brace.spec import BraceSpec
-from fennup.core.kinds.editing import put_at
 from fennup.core.kinds.gauged import dragged
 from fennup.core.units.lengths import Tape
 

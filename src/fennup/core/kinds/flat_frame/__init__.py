@@ -7,4 +7,4 @@ from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.flat_frame.starts import STARTS
 from fennup.core.kinds.registry import Kind
 
-FLAT_FRAME = Kind("flat_frame", "Flat frame", FlatFrameSpec, lambda spec: spec, assemble, edit, describe, STARTS, False)
+FLAT_FRAME = Kind("flat_frame", "Flat frame", "Frame", FlatFrameSpec, lambda spec: spec, assemble, edit, describe, STARTS, False)

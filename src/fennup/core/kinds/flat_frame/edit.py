@@ -6,9 +6,9 @@ from typing import Any
 from pydantic import ValidationError
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
+from fennup.core.editing import edit_field, nudged, put_at, read_figure
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.geometry.polygon import regular_corners
-from fennup.core.kinds.editing import edit_field, nudged, put_at, read_figure
 from fennup.core.kinds.flat_frame.outline import baseline, unit_measures
 from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.place import assemble

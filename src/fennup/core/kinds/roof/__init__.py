@@ -6,4 +6,4 @@ from fennup.core.kinds.roof.edit import edit
 from fennup.core.kinds.roof.sizing import SIZING
 from fennup.core.kinds.roof.starts import STARTS
 
-ROOF = sized("roof", "Small roof", SIZING, edit, describe, STARTS)
+ROOF = sized("roof", "Small roof", "Roof", SIZING, edit, describe, STARTS)

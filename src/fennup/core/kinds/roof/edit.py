@@ -3,7 +3,7 @@
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Nudge, TypeIn
-from fennup.core.kinds.editing import put_at
+from fennup.core.editing import put_at
 from fennup.core.kinds.gauged import dragged
 from fennup.core.kinds.roof.sizing import SIZING
 from fennup.core.kinds.roof.spec import RoofSpec

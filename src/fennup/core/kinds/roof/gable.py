@@ -33,9 +33,7 @@ def gable(spec: RoofSpec, shape: Gable) -> Assembly:
     boards: list[Board] = []
     joints: list[Joint] = []
     for k in range(shape.pairs):
-        y = k * shape.spacing_mm
-        tag = str(k + 1) if shape.pairs > 1 else ""
-        pair = [_rafter(spec, shape, left, -1.0, 0.0, y, tag), _rafter(spec, shape, right, 1.0, step, y, tag)]
+        pair = [_rafter(spec, shape, left, -1.0, 0.0, k), _rafter(spec, shape, right, 1.0, step, k)]
         pair = _heads(shape, pair, joints)
         for board, plate in zip(pair, ("plate left", "plate right"), strict=True):
             if min(arris_length(board, "face_lower"), arris_length(board, "face_upper")) <= 0:
@@ -49,17 +47,17 @@ def gable(spec: RoofSpec, shape: Gable) -> Assembly:
     return Assembly((*boards, *plates), tuple(joints), (), (), (), _findings(spec, shape), _gauges(shape))
 
 
-def _rafter(spec: RoofSpec, shape: Gable, side: Slope, sense: float, wall: float, y: float, tag: str) -> Board:
-    """A rafter, its foot cut: `sense` - on the left, + on the right; the seat lies at the level `wall`."""
+def _rafter(spec: RoofSpec, shape: Gable, side: Slope, sense: float, wall: float, k: int) -> Board:
+    """A rafter of the pair `k`, its foot cut: `sense` - on the left, + on the right; the seat lies at the level `wall`."""
     pitch, run = radians(side.pitch_deg), side.run_mm
     way: Vec = (-sense * cos(pitch), 0.0, sin(pitch))
     up: Vec = (sense * sin(pitch), 0.0, cos(pitch))
     # The lower edge passes the wall's outer face `heel` below the seat.
-    heel: Vec = (sense * run, y, wall - shape.heel_mm)
+    heel: Vec = (sense * run, k * shape.spacing_mm, wall - shape.heel_mm)
     origin = tuple(heel[i] + up[i] * spec.depth_mm / 2 for i in range(3))
     z: Vec = (0.0, sense, 0.0)
     side_name = "Left" if sense < 0 else "Right"
-    id, name = f"{side_name.lower()}{tag}", f"Rafter {side_name[0]}{tag}" if tag else f"{side_name} rafter"
+    id, name = f"{side_name.lower()}{k + 1}", f"Rafter {side_name[0]}{k + 1}" if shape.pairs > 1 else f"{side_name} rafter"
     frame = Frame(origin, way, up, z)  # type: ignore[arg-type]
     board = Board(id, name, Section(spec.depth_mm, spec.thickness_mm), frame, role="rafter")
     outwards: Vec = (sense, 0.0, 0.0)
@@ -114,12 +112,11 @@ def _plate(spec: RoofSpec, shape: Gable, side: Slope, sense: float, wall: float)
 
 def _gauges(shape: Gable) -> tuple[Gauge, ...]:
     """Taken on the first pair: runs, pitches, lengths."""
-    tag = "1" if shape.pairs > 1 else ""
     heel = "notch:0:0" if shape.foot == "birdsmouth" else "left"
-    peak = Spot("ridge", "right") if shape.ridge else Spot(f"left{tag}", "right", "upper")
+    peak = Spot("ridge", "right") if shape.ridge else Spot("left1", "right", "upper")
     made = []
     for name, inwards in (("left", X), ("right", (-1.0, 0.0, 0.0))):
-        id = name + tag
+        id = f"{name}1"
         at_heel, head = Spot(id, heel, "upper"), Spot(id, "right", "upper")
         made += [
             Gauge(f"{name}_run", peak, at_heel, "along", scale(inwards, -1.0)),
@@ -128,7 +125,7 @@ def _gauges(shape: Gable) -> tuple[Gauge, ...]:
             Gauge(f"{name}_top_edge", Spot(id, "left", "upper"), head),
             Gauge(f"{name}_ridge_to_heel", head, at_heel),
         ]
-    made.append(Gauge("span", Spot(f"left{tag}", heel, "upper"), Spot(f"right{tag}", heel, "upper"), "along", X))
+    made.append(Gauge("span", Spot("left1", heel, "upper"), Spot("right1", heel, "upper"), "along", X))
     made.append(
         Gauge(
             "eaves_step", Spot("plate left", "left", "middle", "face"), Spot("plate right", "left", "middle", "face"), "along", UP

@@ -1,8 +1,8 @@
 """Which of a roof's figures what was given can move."""
 
+from fennup.core.editing import get_at
 from fennup.core.errors import SpecError
 from fennup.core.given.solver import Pin
-from fennup.core.kinds.editing import get_at
 from fennup.core.kinds.roof.place import assemble, shell
 from fennup.core.kinds.roof.spec import Gable, Hip, LeanTo, Pyramid, RoofSpec
 from fennup.core.kinds.sizing import Sizing, all_given

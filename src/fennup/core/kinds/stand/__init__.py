@@ -6,4 +6,4 @@ from fennup.core.kinds.stand.edit import edit
 from fennup.core.kinds.stand.sizing import SIZING
 from fennup.core.kinds.stand.starts import STARTS
 
-STAND = sized("stand", "Stand on splayed legs", SIZING, edit, describe, STARTS)
+STAND = sized("stand", "Stand on splayed legs", "Stand", SIZING, edit, describe, STARTS)

@@ -74,9 +74,16 @@ def add_rails(spec: StandSpec, row: Rail, k: int, flanks: Sequence[Flank], legs:
         foot = _middle_at(outside, flank, row.height_mm)
         into = add(scale(flank.plane.normal, -row.thickness_mm / 2), scale(flank.up, row.width_mm / 2))
         frame = Frame(add(foot, into), flank.along, flank.up, flank.plane.normal)
-        id = f"rail {flank.letter}{k + 1 if len(spec.rails) > 1 else ''}"
-        stick = Board(id, f"Rail {id[5:]}", Section(row.width_mm, row.thickness_mm), frame, role="rail")
+        id = f"rail {flank.letter}{k + 1}"
+        stick = Board(
+            id, f"Rail {_numbered(flank.letter, k, spec.rails)}", Section(row.width_mm, row.thickness_mm), frame, role="rail"
+        )
         fitted(added, stick, _ends(flank, pair), f"rails.{k}.height_mm")
+
+
+def _numbered(letter: str, k: int, rows: Sequence[object]) -> str:
+    """What is said of one side's part of a row; the row's number only where there are several, which no key hangs on."""
+    return f"{letter}{k + 1}" if len(rows) > 1 else letter
 
 
 def _middle_at(plane: Plane, flank: Flank, height: float) -> Vec:
@@ -100,9 +107,9 @@ def add_ring(spec: StandSpec, hoop: Hoop, k: int, sides: Sequence[Flank], legs: 
         at = _middle_at(flank.plane.moved(thick / 2), flank, hoop.height_mm + hoop.tall_mm / 2)
         frame = Frame(at, flank.along, flank.up, out)
         leans = abs(out[2]) > 1e-12
-        id = f"ring {flank.letter}{k + 1 if len(spec.rings) > 1 else ''}"
+        id = f"ring {flank.letter}{k + 1}"
         boards[flank.letter] = Board(
-            id, f"Ring {id[5:]}", Section(spread, thick), frame, role="ring", shows=True,
+            id, f"Ring {_numbered(flank.letter, k, spec.rings)}", Section(spread, thick), frame, role="ring", shows=True,
             upper_rip=frame.plane_to_local(high) if leans else None, lower_rip=frame.plane_to_local(low) if leans else None,
         )  # fmt: skip
     for i, name in enumerate(spec.legs):
@@ -111,7 +118,7 @@ def add_ring(spec: StandSpec, hoop: Hoop, k: int, sides: Sequence[Flank], legs: 
         one, other = boards[a.letter].with_cut("right", miter), boards[b.letter].with_cut("left", miter.flipped())
         boards[a.letter], boards[b.letter] = one, other
         ends: tuple[tuple[str, End], ...] = ((one.id, "right"), (other.id, "left"))
-        id = f"ring {name}{k + 1 if len(spec.rings) > 1 else ''}"
+        id = f"ring {name}{k + 1}"
         added.joints.append(Joint(id, "miter", Mating(one.id, "right:0"), Mating(other.id, "left:0"), ends))
     added.boards += boards.values()
     added.rings.append(Ring(tuple(board.id for board in boards.values())))

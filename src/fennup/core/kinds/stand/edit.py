@@ -4,7 +4,7 @@ import re
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Nudge
-from fennup.core.kinds.editing import put_at
+from fennup.core.editing import put_at
 from fennup.core.kinds.gauged import dragged
 from fennup.core.kinds.stand.between import set_in_of
 from fennup.core.kinds.stand.place import shell

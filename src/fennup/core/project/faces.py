@@ -12,9 +12,9 @@ from fennup.core.geometry.polygon import hull
 from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale
 from fennup.core.kinds.fields import LEAST_MM
 from fennup.core.kinds.gauged import PAPERS, Sheet
-from fennup.core.kinds.together.pieces import along_of, aside, seat_place, starts_at
-from fennup.core.kinds.together.spec import Piece, Seat, TogetherSpec
 from fennup.core.parts.solid import Solid, solid_of
+from fennup.core.project.pieces import along_of, aside, seat_place, starts_at
+from fennup.core.project.spec import Piece, ProjectSpec, Seat
 from fennup.core.units.lengths import Tape
 
 SIDES: tuple[Side, ...] = ("face", "back", "upper", "lower")
@@ -25,7 +25,7 @@ CLEAR_MM = 1.0  # a face looks at another where it has some of it this far in fr
 
 
 @dataclass(frozen=True)
-class Look:
+class Ending:
     """A side of a finished board that a piece can end on."""
 
     solid: Solid
@@ -46,7 +46,7 @@ class Look:
         """The corners of what is left of it."""
         return tuple(p for patch in self.solid.patches(self.side) for p in patch.points)
 
-    def looks_at(self, other: "Look") -> bool:
+    def looks_at(self, other: "Ending") -> bool:
         """Whether each has some of the other in front of it."""
         ahead = max(self.plane.beyond(p) for p in other.corners) > CLEAR_MM
         return self.board.id != other.board.id and ahead and max(other.plane.beyond(p) for p in self.corners) > CLEAR_MM
@@ -62,9 +62,9 @@ class Target:
     at: Point2
 
 
-def looks(solids: dict[str, Solid]) -> list[Look]:
+def endings(solids: dict[str, Solid]) -> list[Ending]:
     """Every side that a piece can end on: the long sides of boards, the two sides of panels."""
-    made = (Look(solid, side) for solid in solids.values() for side in (SIDES[:2] if solid.board.panel else SIDES))
+    made = (Ending(solid, side) for solid in solids.values() for side in (SIDES[:2] if solid.board.panel else SIDES))
     return [look for look in made if look.corners]
 
 
@@ -73,21 +73,21 @@ def targets(solids: dict[str, Solid], first: tuple[str, str] | None) -> dict[str
 
     SpecError `no_such_face` when there is no such one.
     """
-    every = looks(solids)
+    every = endings(solids)
     if first is not None:
         own = _found(every, *first)
         every = [look for look in every if own.looks_at(look)]
     return {paper.id: _on(paper, every) for paper in PAPERS}
 
 
-def _found(every: Sequence[Look], board: str, side: str) -> Look:
+def _found(every: Sequence[Ending], board: str, side: str) -> Ending:
     look = next((look for look in every if (look.board.id, look.side) == (board, side)), None)
     if look is None:
         raise SpecError("no_such_face", ("pieces",), part=board)
     return look
 
 
-def _on(paper: Sheet, every: Sequence[Look]) -> tuple[Target, ...]:
+def _on(paper: Sheet, every: Sequence[Ending]) -> tuple[Target, ...]:
     reader = cross(paper.right, paper.up)
     seen = []
     for look in every:
@@ -117,7 +117,7 @@ def _longest(outline: tuple[Point2, ...]) -> tuple[Point2, ...]:
 def seat_touched(solids: dict[str, Solid], touched: Touched, on: Tape) -> Seat:
     """Where a touch on a view seats a piece's end, to the nearest graduation: on a board in the middle of the side, on a
     panel just there; without a place the middle of the side. SpecError `no_such_face`."""
-    look = _found(looks(solids), touched.board, touched.side)
+    look = _found(endings(solids), touched.board, touched.side)
     paper = next((paper for paper in PAPERS if paper.id == touched.view), None)
     low, high = look.solid.extent_x()
     middle = Seat(board=touched.board, side=touched.side, along_mm=(high - low) / 2)
@@ -155,11 +155,11 @@ def along_line(line: tuple[Point2, Point2], here: Point2) -> float:
     return ((here[0] - x) * across + (here[1] - y) * up) / (across**2 + up**2)
 
 
-def fitted_piece(spec: TogetherSpec, boards: Sequence[Board], touched: tuple[Touched, Touched], on: Tape) -> Piece:
+def fitted_piece(spec: ProjectSpec, boards: Sequence[Board], touched: tuple[Touched, Touched], on: Tape) -> Piece:
     """A new piece between two touched faces, slimmer than what it stands on. SpecError `no_such_face`."""
     solids = {board.id: solid_of(board) for board in boards}
     a, b = (seat_touched(solids, touch, on) for touch in touched)
-    taken = {piece.name for piece in spec.pieces}
+    taken = {piece.name for piece in spec.pieces.values()}
     name = next(n for k in range(1, 99) if (n := f"Piece {k}") not in taken)
     sections = [solids[seat.board].board.section for seat in (a, b) if not solids[seat.board].board.panel]
     thin = min((min(s.width_mm, s.thickness_mm) for s in sections), default=PANELS_PIECE_MM)

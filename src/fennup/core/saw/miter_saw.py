@@ -1,4 +1,4 @@
-"""A saw: how far it goes, what its scales say, what its blade takes away."""
+"""A miter saw: how far it goes, what its scales say, what its blade takes away."""
 
 from math import floor
 from typing import Annotated, Literal
@@ -11,11 +11,12 @@ CountsFrom = Literal["square", "fence"]
 HALF_WAY = 1e-7  # of a step: what counts as half way between two
 
 
-class Machine(BaseModel):
+class MiterSaw(BaseModel):
     """Limits in degrees from square, whichever way the scales count; the smallest step that each scale can be read to."""
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
+    type: Literal["miter_saw"] = "miter_saw"
     name: Annotated[str, Field(min_length=1, max_length=80)] = "Bench miter saw"
     swing_left_deg: Reach_deg = 47.0
     swing_right_deg: Reach_deg = 52.0

@@ -1,6 +1,6 @@
 """A piece between any two faces: cut to both, and counted with the rest."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Literal
 
 from fennup.core.assembly.board import Board, Side
@@ -9,8 +9,8 @@ from fennup.core.geometry.frame import frame_from
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, fitted
-from fennup.core.kinds.together.spec import Piece, Seat
 from fennup.core.parts.solid import solid_of
+from fennup.core.project.spec import Piece, Seat
 from fennup.core.stock.section import Section
 
 UP: Vec = (0.0, 0.0, 1.0)
@@ -18,13 +18,13 @@ X: Vec = (1.0, 0.0, 0.0)
 STEEP = 0.5  # the sine from which on a board has a lower and an upper end rather than a left one
 
 
-def add_pieces(pieces: Sequence[Piece], boards: Sequence[Board]) -> Added:
+def add_pieces(pieces: Mapping[str, Piece], boards: Sequence[Board]) -> Added:
     """Every piece, cut to its two faces; it may end on one before it. SpecError `no_such_face`, `piece_between`,
     `piece_off_board`."""
     by_id = {board.id: board for board in boards}
     added = Added()
-    for k, piece in enumerate(pieces):
-        path = f"pieces.{k}"
+    for id, piece in pieces.items():
+        path = f"pieces.{id}"
         spans = {seat.board: solid_of(by_id[seat.board]).extent_x() for seat in (piece.a, piece.b) if seat.board in by_id}
         for end, seat in (("a", piece.a), ("b", piece.b)):
             if seat.board not in by_id:
@@ -43,9 +43,9 @@ def add_pieces(pieces: Sequence[Piece], boards: Sequence[Board]) -> Added:
         sideways = unit(level) if norm(level) > 1e-6 * norm(way) else X
         look = cross(sideways, unit(way)) if piece.lies_flat else sideways
         frame = frame_from(scale(add(ends[0], ends[1]), 0.5), way, look)
-        stick = Board(piece.name, piece.name, Section(piece.width_mm, piece.thickness_mm), frame, role="piece")
+        stick = Board(id, piece.name, Section(piece.width_mm, piece.thickness_mm), frame, role="piece")
         try:
-            by_id[piece.name] = fitted(added, stick, faces, path)
+            by_id[id] = fitted(added, stick, faces, path)
         except CutError:
             raise SpecError("piece_between", (path,), part=piece.name) from None
     return added

@@ -6,40 +6,40 @@ from fennup.core.assembly.model import Finding
 from fennup.core.geometry.polygon import beyond_hull
 from fennup.core.geometry.polyhedron import Polyhedron, clip
 from fennup.core.geometry.vec import Point2, Vec, add
-from fennup.core.kinds.together.spec import Member, TogetherSpec
 from fennup.core.parts.solid import Solid
+from fennup.core.project.spec import ProjectSpec
 
 HAIR_MM = 0.02  # what stands is sunk in by so much: the wood that it then shares is where it bears
 
 
-def bearing_findings(spec: TogetherSpec, solids: dict[str, dict[str, Solid]], at: dict[str, float]) -> list[Finding]:
+def bearing_findings(spec: ProjectSpec, solids: dict[str, dict[str, Solid]], at: dict[str, float]) -> list[Finding]:
     """What bears on nothing (`stands_on_air`), would fall over by its own weight and that of what stands on it
     (`tips_over`, by how far), or is held up by something else (`held_above`).
 
     `solids`: every assembly's, as it stands alone; `at`: how high each one stands.
     """
     found = []
-    wood = {name: [piece for s in own.values() if not s.board.found for piece in s.world] for name, own in solids.items()}
-    weights = {name: _weight(pieces) for name, pieces in wood.items()}
-    for member in spec.members:
-        fixed = any(solid.board.found for solid in solids[member.name].values())
+    wood = {id: [piece for s in own.values() if not s.board.found for piece in s.world] for id, own in solids.items()}
+    weights = {id: _weight(pieces) for id, pieces in wood.items()}
+    for id, member in spec.members.items():
+        fixed = any(solid.board.found for solid in solids[id].values())
         if member.up_mm > 0:
-            found.append(Finding("held_above", "note", (member.name,), value=member.up_mm))
+            found.append(Finding("held_above", "note", (id,), value=member.up_mm))
         if member.up_mm != 0 or fixed:
             continue
         if member.on is None:
-            footprint = _lowest(wood[member.name])
+            footprint = _lowest(wood[id])
         else:
-            lift = at[member.name] - at[member.on] - HAIR_MM
-            footprint = _borne(wood[member.name], wood[member.on], lift)
+            lift = at[id] - at[member.on] - HAIR_MM
+            footprint = _borne(wood[id], wood[member.on], lift)
             if not footprint:
-                found.append(Finding("stands_on_air", "warning", (member.name, member.on)))
+                found.append(Finding("stands_on_air", "warning", (id, member.on)))
                 continue
-        over = beyond_hull(footprint, _middle(spec, member, weights))
+        over = beyond_hull(footprint, _middle(spec, id, weights))
         if over > 0 and over < float("inf"):
-            found.append(Finding("tips_over", "warning", (member.name,), value=over))
+            found.append(Finding("tips_over", "warning", (id,), value=over))
         elif over > 0:
-            found.append(Finding("tips_over", "warning", (member.name,)))
+            found.append(Finding("tips_over", "warning", (id,)))
     return found
 
 
@@ -88,14 +88,14 @@ def _weight(pieces: list[Polyhedron]) -> tuple[float, Vec]:
     return sum(piece.volume() for piece in pieces), moment
 
 
-def _middle(spec: TogetherSpec, member: Member, weights: dict[str, tuple[float, Vec]]) -> Point2:
+def _middle(spec: ProjectSpec, id: str, weights: dict[str, tuple[float, Vec]]) -> Point2:
     """The middle of the weight of an assembly and of all that stands on it, seen from above; all wood weighs the same."""
     volume, moment = 0.0, (0.0, 0.0, 0.0)
-    carried = {member.name}
-    for other in spec.members:
+    carried = {id}
+    for above, other in spec.members.items():
         if other.on in carried:
-            carried.add(other.name)
-    for name in carried:
-        volume += weights[name][0]
-        moment = add(moment, weights[name][1])
+            carried.add(above)
+    for each in carried:
+        volume += weights[each][0]
+        moment = add(moment, weights[each][1])
     return (moment[0] / volume, moment[1] / volume)

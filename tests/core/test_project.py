@@ -8,42 +8,45 @@ from typing import Any
 from fennup.core.drawing.edit import Choose, Drag, Fit, Give, Touched, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
-from fennup.core.kinds.singles import SINGLES
-from fennup.core.kinds.together.edit import begun, with_piece
-from fennup.core.kinds.together.faces import targets
 from fennup.core.parts.solid import arris_length, end_cut
+from fennup.core.project.describe import describe
+from fennup.core.project.edit import edit, with_piece
+from fennup.core.project.faces import targets
+from fennup.core.project.place import settle
+from fennup.core.project.spec import ProjectSpec, project_of
+from fennup.core.project.starts import TOGETHER
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import box, of_sides, regular, solved, spec_of
 
 MM = tape("mm", "1")
-TOGETHER = KINDS["together"]
-BIN = TOGETHER.starts["bin_on_stand"]
+BIN = TOGETHER["bin_on_stand"]
+POSTS = TOGETHER["posts_and_rail"]
 
 
 def edited(spec: Any, *acts: Any) -> Any:
     """The spec after some acts, settled."""
     for act in acts:
-        spec = TOGETHER.settle(TOGETHER.spec.model_validate(TOGETHER.edit(spec, act, MM)))
+        spec = settle(ProjectSpec.model_validate(edit(spec, act, MM)))
     return spec
 
 
 def fitted(spec: Any, *faces: tuple[Any, ...]) -> Any:
     """The spec with a piece between two faces, each touched (board, side, view, x, y)."""
     a, b = (Touched(**dict(zip(("board", "side", "view", "x_mm", "y_mm"), face, strict=False))) for face in faces)
-    return TOGETHER.spec.model_validate(with_piece(spec_of(spec), Fit(op="fit", a=a, b=b), MM))
+    return ProjectSpec.model_validate(with_piece(spec_of(spec), Fit(op="fit", a=a, b=b), MM))
 
 
 class ABinOnAStandWithAHood(unittest.TestCase):
     def test_each_stands_on_the_highest_wood_below_and_both_proofs_hold(self) -> None:
         made = solved(BIN)
         lowest = {name: min(p[2] for id, s in made.solids.items() if id.startswith(name) for q in s.world for p in q.points)
-                  for name in ("Stand", "Bin", "Hood")}  # fmt: skip
-        for name, level in (("Stand", 0.0), ("Bin", 320.0 + 18.0), ("Hood", 338.0 + 380.0)):
+                  for name in ("m1", "m2", "m3")}  # fmt: skip
+        for name, level in (("m1", 0.0), ("m2", 320.0 + 18.0), ("m3", 338.0 + 380.0)):
             self.assertAlmostEqual(lowest[name], level, places=9)
         self.assertTrue(all(check.closes for check in made.joints))
         self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
-        alone = sum(len(solved(member["spec"]).assembly.boards) for member in BIN["members"])
+        alone = sum(len(solved(member["spec"]).assembly.boards) for member in BIN["members"].values())
         self.assertEqual(len(made.assembly.boards), alone)
 
     def test_what_bears_on_nothing_hangs_or_would_fall_over_is_said(self) -> None:
@@ -53,10 +56,10 @@ class ABinOnAStandWithAHood(unittest.TestCase):
         self.assertEqual(said(BIN), {})
         wide: dict[str, Any] = deepcopy(BIN)
         wide["links"][2]["plus_mm"] = 200.0  # the hood's eaves reach past the bin's rim all round
-        self.assertEqual(said(wide)["stands_on_air"].parts, ("Hood", "Bin"))
+        self.assertEqual(said(wide)["stands_on_air"].parts, ("m3", "m2"))
         lifted: dict[str, Any] = deepcopy(BIN)
-        lifted["members"][1]["up_mm"] = 25.0
-        self.assertEqual((said(lifted)["held_above"].parts, said(lifted)["held_above"].value), (("Bin",), 25.0))
+        lifted["members"]["m2"]["up_mm"] = 25.0
+        self.assertEqual((said(lifted)["held_above"].parts, said(lifted)["held_above"].value), (("m2",), 25.0))
         # One wall leans out so far that the wood's middle lies past the foot on that side.
         leaning: dict[str, Any] = deepcopy(BIN)
         plan = {"form": "rectangle", "width_mm": 120.0, "depth_mm": 360.0}
@@ -67,75 +70,76 @@ class ABinOnAStandWithAHood(unittest.TestCase):
             "thickness_mm": 18.0,
             "slopes_deg": {"A": 0.0, "B": 55.0, "C": 0.0, "D": -50.0},
         }
-        leaning["members"], leaning["links"] = [leaning["members"][0], {"name": "Tray", "on": "Stand", "spec": tray}], []
-        self.assertEqual(said(leaning)["tips_over"].parts, ("Tray",))
+        leaning["members"]["m2"], leaning["links"] = {"name": "Tray", "on": "m1", "spec": tray}, []
+        del leaning["members"]["m3"]
+        self.assertEqual(said(leaning)["tips_over"].parts, ("m2",))
 
     def test_a_flat_frame_lies_on_a_box_and_follows_its_rim(self) -> None:
         bin = {"name": "Bin", "spec": box(of_sides(6, 300.0), 200.0, slope_deg=8.0)}
-        lid = {"name": "Lid", "on": "Bin", "spec": regular(6, 60.0, "outside_flats", mm=320.0, thickness=22.0)}
-        link = {"of": "Lid", "measure": "outside_flats", "after": "Bin", "source": "outer_top_flats", "plus_mm": 20.0}
-        made = solved({"kind": "together", "members": [bin, lid], "links": [link]})
+        lid = {"name": "Lid", "on": "m1", "spec": regular(6, 60.0, "outside_flats", mm=320.0, thickness=22.0)}
+        link = {"of": "m2", "measure": "outside_flats", "after": "m1", "source": "outer_top_flats", "plus_mm": 20.0}
+        made = solved({"members": {"m1": bin, "m2": lid}, "links": [link]})
         rim = 300 + 2 * 200 * tan(radians(8))
-        self.assertAlmostEqual(made.ruler.measure("Lid/outside_flats") or 0, rim + 20, places=9)
-        levels = [p[2] for id, s in made.solids.items() if id.startswith("Lid/") for q in s.world for p in q.points]
+        self.assertAlmostEqual(made.ruler.measure("m2/outside_flats") or 0, rim + 20, places=9)
+        levels = [p[2] for id, s in made.solids.items() if id.startswith("m2/") for q in s.world for p in q.points]
         self.assertAlmostEqual(min(levels), 200.0, places=9)
         self.assertAlmostEqual(max(levels), 222.0, places=9)
         self.assertTrue(all(check.closes for check in made.joints) and boolean_proof(made.assembly, made.solids).holds)
         self.assertNotIn("stands_on_air", {finding.code for finding in made.findings})
-        views = {view.id: view for view in TOGETHER.describe(made.spec, made.ruler, made.solids).views}
-        self.assertIn("Bin/outer_bottom_flats", {d.id for d in views["above"].dimensions})
-        follows = next(s for s in TOGETHER.describe(made.spec, made.ruler, made.solids).sizes if s.measure == "Lid/outside_flats")
+        views = {view.id: view for view in describe(made.spec, made.assembly, made.solids).views}
+        self.assertIn("m1/outer_bottom_flats", {d.id for d in views["above"].dimensions})
+        follows = next(s for s in describe(made.spec, made.assembly, made.solids).sizes if s.measure == "m2/outside_flats")
         self.assertEqual((follows.standing, follows.acts), ("derived", None))
         with self.assertRaises(SpecError) as refused:  # its one size follows: another is not taken and put back unsaid
-            edited(made.spec, Give(op="give", measure="Lid/opening_flats", text="150"))
-        self.assertEqual((refused.exception.code, refused.exception.fields), ("size_follows", ("Lid/opening_flats",)))
+            edited(made.spec, Give(op="give", measure="m2/opening_flats", text="150"))
+        self.assertEqual((refused.exception.code, refused.exception.fields), ("size_follows", ("m2/opening_flats",)))
 
     def test_one_change_moves_all_that_follows(self) -> None:
-        made = solved(edited(spec_of(BIN), Give(op="give", measure="Stand/top_width", text="400")).model_dump(mode="json"))
-        self.assertAlmostEqual(made.ruler.measure("Bin/outer_bottom_width") or 0, 400.0, places=6)
+        made = solved(edited(spec_of(BIN), Give(op="give", measure="m1/top_width", text="400")).model_dump(mode="json"))
+        self.assertAlmostEqual(made.ruler.measure("m2/outer_bottom_width") or 0, 400.0, places=6)
         top = 400 + 2 * 380 * tan(radians(5))
-        self.assertAlmostEqual(made.ruler.measure("Bin/outer_top_width") or 0, top, places=6)
-        self.assertAlmostEqual(made.ruler.measure("Hood/eaves_flats") or 0, top + 40, places=6)
+        self.assertAlmostEqual(made.ruler.measure("m2/outer_top_width") or 0, top, places=6)
+        self.assertAlmostEqual(made.ruler.measure("m3/eaves_flats") or 0, top + 40, places=6)
         self.assertEqual([c for c in made.claims if c.measured is None or abs(c.measured - c.claim.asked) > 1e-6], [])
 
     def test_the_parts_are_cut_as_they_would_be_alone(self) -> None:
-        made, alone = solved(BIN), solved(TOGETHER.settle(spec_of(BIN)).member("Stand").spec.model_dump(mode="json"))
+        made, alone = solved(BIN), solved(settle(spec_of(BIN)).members["m1"].spec.model_dump(mode="json"))
         own = {(round(s.swing_deg, 9), round(s.tilt_deg, 9)) for s in alone.settings}
         self.assertTrue(own)
         self.assertLessEqual(own, {(round(s.swing_deg, 9), round(s.tilt_deg, 9)) for s in made.settings})
-        self.assertIn(("Hood/A", 4), [(part.id, len(part.boards)) for part in made.parts])
+        self.assertIn(("m3/A", 4), [(part.id, len(part.boards)) for part in made.parts])
 
     def test_a_link_is_made_with_more_and_let_go_again_at_the_same_figure(self) -> None:
-        follow = Choose(op="choose", path="follow:Hood/height", value="Bin/height")
+        follow = Choose(op="choose", path="follow:m3/height", value="m2/height")
         spec = edited(spec_of(BIN), follow, TypeIn(op="type", path="links.3.plus_mm", text="-200"))
-        self.assertAlmostEqual(spec.member("Hood").spec.shape.height_mm, 180.0, places=6)
-        free = edited(spec, Choose(op="choose", path="follow:Hood/height", value=None))
+        self.assertAlmostEqual(spec.members["m3"].spec.shape.height_mm, 180.0, places=6)
+        free = edited(spec, Choose(op="choose", path="follow:m3/height", value=None))
         self.assertEqual(len(free.links), 3)
-        self.assertAlmostEqual(free.member("Hood").spec.shape.height_mm, 180.0, places=6)
+        self.assertAlmostEqual(free.members["m3"].spec.shape.height_mm, 180.0, places=6)
 
     def test_a_ring_of_one_assembly_is_dragged_where_it_stands_and_none_moves_a_size_that_follows(self) -> None:
         made = solved(BIN)
-        views = {view.id: view for view in TOGETHER.describe(made.spec, made.ruler, made.solids).views}
+        views = {view.id: view for view in describe(made.spec, made.assembly, made.solids).views}
         rings = {grip.id: grip for grip in views["front"].grips}
-        self.assertNotIn("front/Bin/pin:outer_bottom_width", rings)
-        top = next(grip for id, grip in rings.items() if id.startswith("front/Bin/") and id.endswith("height"))
+        self.assertNotIn("front/m2/pin:outer_bottom_width", rings)
+        top = next(grip for id, grip in rings.items() if id.startswith("front/m2/") and id.endswith("height"))
         # The bin stands at 338 and is 380 high: its ring is let go 20 higher.
         self.assertAlmostEqual(top.at[1], 338.0 + 380.0, places=9)
         spec = edited(made.spec, Drag(op="drag", grip=top.id, x_mm=top.at[0], y_mm=top.at[1] + 20.0))
-        self.assertAlmostEqual(spec.member("Bin").spec.height_mm, 400.0, places=9)
+        self.assertAlmostEqual(spec.members["m2"].spec.height_mm, 400.0, places=9)
 
     def test_a_single_assembly_that_takes_pieces_keeps_its_views_its_rings_and_all_its_sizes(self) -> None:
-        for kind in (kind for kind in SINGLES.values() if kind.stands):
+        for kind in KINDS.values():
             for start in kind.starts.values():
                 alone = solved(start)
-                made = solved(begun(alone.spec.model_dump(mode="json"), "It"))
+                made = solved(project_of(alone.spec, "It").model_dump(mode="json"))
                 own = kind.describe(alone.spec, alone.ruler, alone.solids)
-                told = TOGETHER.describe(made.spec, made.ruler, made.solids)
-                self.assertEqual([view.id for view in told.views], [view.id for view in own.views])
-                for view, before in zip(told.views, own.views, strict=True):
+                shown = describe(made.spec, made.assembly, made.solids)
+                self.assertEqual([view.id for view in shown.views], [view.id for view in own.views])
+                for view, before in zip(shown.views, own.views, strict=True):
                     self.assertEqual(
                         [(d.id, d.label, d.standing) for d in view.dimensions],
-                        [(f"It/{d.id}", d.label, d.standing) for d in before.dimensions],
+                        [(f"m1/{d.id}", f"m1/{d.label}", d.standing) for d in before.dimensions],
                     )
                     self.assertEqual([g.at for g in view.grips], [g.at for g in before.grips])
                     self.assertEqual(len(view.shapes), len(before.shapes))
@@ -143,27 +147,27 @@ class ABinOnAStandWithAHood(unittest.TestCase):
 
     def test_one_more_is_set_on_top_and_taken_away_with_what_followed_it(self) -> None:
         spec = edited(spec_of(BIN), Choose(op="choose", path="members", value="stool"))
-        self.assertEqual((spec.members[-1].name, spec.members[-1].on), ("Stool", "Hood"))
+        self.assertEqual((spec.members["m4"].name, spec.members["m4"].on), ("Stool", "m3"))
         two = edited(spec, *[Choose(op="choose", path="members", value=None)] * 2)
-        self.assertEqual(([member.name for member in two.members], len(two.links)), (["Stand", "Bin"], 2))
+        self.assertEqual(([member.name for member in two.members.values()], len(two.links)), (["Stand", "Bin"], 2))
 
     def test_links_in_a_circle_and_refusals_within_are_said_at_their_place(self) -> None:
         circle: dict[str, Any] = deepcopy(BIN)
-        circle["links"].append({"of": "Stand", "measure": "height", "after": "Hood", "source": "height"})
+        circle["links"].append({"of": "m1", "measure": "height", "after": "m3", "source": "height"})
         with self.assertRaises(SpecError) as refused:
             spec_of(circle)
         self.assertEqual(refused.exception.code, "links_circle")
         with self.assertRaises(SpecError) as within:
-            edited(spec_of(BIN), Give(op="give", measure="Bin/outer_top_width", text="500"))
+            edited(spec_of(BIN), Give(op="give", measure="m2/outer_top_width", text="500"))
         self.assertEqual(within.exception.code, "pins_disagree")
-        self.assertTrue(within.exception.fields[0].startswith("members.1.spec.pins."))
-        self.assertIn("Bin/height", {name for name, *_ in within.exception.data["others"]})
+        self.assertTrue(within.exception.fields[0].startswith("members.m2.spec.pins."))
+        self.assertIn("m2/height", {name for name, *_ in within.exception.data["others"]})
 
 
 class PiecesBetweenFaces(unittest.TestCase):
     def test_a_sloping_rail_on_upright_posts_is_cut_plumb_and_as_long_as_rise_and_clear_make_it(self) -> None:
-        made = solved(TOGETHER.starts["posts_and_rail"])
-        rail = made.assembly.board("Sloping rail 1")
+        made = solved(POSTS)
+        rail = made.assembly.board("p2")
         clear, rise = 1400 - 2 * 90, 900 - 650  # both posts count from their feet
         self.assertAlmostEqual(arris_length(rail, "face_upper"), hypot(clear, rise), places=9)
         for cut in (rail.left[0], rail.right[0]):
@@ -172,49 +176,49 @@ class PiecesBetweenFaces(unittest.TestCase):
         self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
 
     def test_a_piece_is_fitted_between_two_touched_faces_moved_and_taken_away(self) -> None:
-        spec = fitted(BIN, ("Stand/AB", "upper"), ("Stand/DA", "upper"))
+        spec = fitted(BIN, ("m1/AB", "upper"), ("m1/DA", "upper"))
         made = solved(spec.model_dump(mode="json"))
-        piece = made.assembly.board("Piece 1")
-        self.assertEqual([part.boards for part in made.parts if part.id == "Piece 1"], [("Piece 1",)])
+        piece = made.assembly.board("p4")
+        self.assertEqual([part.boards for part in made.parts if part.id == "p4"], [("p4",)])
         self.assertTrue(all(check.closes for check in made.joints))
         low = piece.frame.origin[2]
         moved = solved(
-            edited(spec, *(TypeIn(op="type", path=f"pieces.0.{end}.along_mm", text="250") for end in "ab")).model_dump(
+            edited(spec, *(TypeIn(op="type", path=f"pieces.p4.{end}.along_mm", text="250") for end in "ab")).model_dump(
                 mode="json"
             )
         )
         # Equally far from both feet it is level, though the legs, mirror images, run up and down.
-        self.assertAlmostEqual(moved.assembly.board("Piece 1").frame.x[2], 0.0, places=9)
-        self.assertNotEqual(moved.assembly.board("Piece 1").frame.origin[2], low)
+        self.assertAlmostEqual(moved.assembly.board("p4").frame.x[2], 0.0, places=9)
+        self.assertNotEqual(moved.assembly.board("p4").frame.origin[2], low)
         # One more stands on the first, and goes with it.
-        two = fitted(spec.model_dump(mode="json"), ("Piece 1", "upper"), ("Stand/top", "back"))
+        two = fitted(spec.model_dump(mode="json"), ("p4", "upper"), ("m1/top", "back"))
         self.assertTrue(all(check.closes for check in solved(two.model_dump(mode="json")).joints))
-        gone = edited(two, Choose(op="choose", path="pieces", value="Piece 1"))
-        self.assertEqual(gone.pieces, [])
+        gone = edited(two, Choose(op="choose", path="pieces", value="p4"))
+        self.assertEqual(gone.pieces, {})
 
     def test_its_ends_are_dragged_along_their_boards_in_the_drawing(self) -> None:
-        spec = TOGETHER.settle(spec_of(TOGETHER.starts["posts_and_rail"]))
+        spec = settle(spec_of(POSTS))
         made = solved(spec.model_dump(mode="json"))
-        views = {view.id: view for view in TOGETHER.describe(made.spec, made.ruler, made.solids).views}
-        ring = next(grip for grip in views["front"].grips if grip.id == "piece:front:0:b")
+        views = {view.id: view for view in describe(made.spec, made.assembly, made.solids).views}
+        ring = next(grip for grip in views["front"].grips if grip.id == "piece:front:p2:b")
         # The right post's foot is its start: 900 up. A ring goes along its board only, however far beside it is let go.
         self.assertAlmostEqual(ring.at[1], 900.0, places=9)
         moved = edited(spec, Drag(op="drag", grip=ring.id, x_mm=ring.at[0] + 33.0, y_mm=700.4))
-        self.assertAlmostEqual(moved.pieces[0].b.along_mm, 700.0, places=9)
+        self.assertAlmostEqual(moved.pieces["p2"].b.along_mm, 700.0, places=9)
         self.assertEqual([grip.id for grip in views["above"].grips], [])
 
     def test_a_touched_place_seats_the_piece_there_on_a_face_seen_whole_or_edge_on_and_on_a_panel_both_ways(self) -> None:
-        posts = {**TOGETHER.starts["posts_and_rail"], "pieces": []}
+        posts = {**POSTS, "pieces": {}}
         # From the front the posts' inner edges are lines: 1400 apart outside, posts of 90; z is what was touched.
-        spec = fitted(posts, ("Posts/AB", "upper", "front", 610.0, 250.2), ("Posts/DA", "upper", "front", -610.0, 699.9))
-        piece = solved(spec.model_dump(mode="json")).assembly.board("Piece 1")
+        spec = fitted(posts, ("m1/AB", "upper", "front", 610.0, 250.2), ("m1/DA", "upper", "front", -610.0, 699.9))
+        piece = solved(spec.model_dump(mode="json")).assembly.board("p4")
         self.assertAlmostEqual(piece.frame.origin[2], (250 + 700) / 2, places=9)
         self.assertAlmostEqual(abs(piece.frame.x[2] / piece.frame.x[0]), 450 / 1220, places=9)
         # A strut from a post's outer edge, seen edge on, up to the stand's top, a panel touched off its middle from above.
-        strut = fitted(BIN, ("Stand/AB", "upper", "front", 150.0, 200.0), ("Stand/top", "back", "above", 40.0, 25.0))
+        strut = fitted(BIN, ("m1/AB", "upper", "front", 150.0, 200.0), ("m1/top", "back", "above", 40.0, 25.0))
         made = solved(strut.model_dump(mode="json"))
-        piece = made.assembly.board("Piece 1")
-        at_top = max((p for q in made.solids["Piece 1"].world for p in q.points), key=lambda p: p[2])
+        piece = made.assembly.board("p4")
+        at_top = max((p for q in made.solids["p4"].world for p in q.points), key=lambda p: p[2])
         self.assertAlmostEqual(at_top[2], 320.0, places=9)
         t = (320.0 - piece.frame.origin[2]) / piece.frame.x[2]
         x, y, _ = piece.frame.to_world((t, 0.0, 0.0))
@@ -225,23 +229,23 @@ class PiecesBetweenFaces(unittest.TestCase):
 
     def test_only_faces_that_look_at_the_first_are_offered_across_assemblies_too(self) -> None:
         made = solved(BIN)
-        own = {(t.board, t.side) for t in targets(made.solids, ("Stand/top", "face"))["front"]}
-        self.assertTrue(any(board.startswith("Bin/") for board, _ in own))
-        self.assertFalse({("Stand/top", "face"), ("Stand/top", "back")} & own)
-        middle = made.assembly.board("Stand/top").side_in_world("face")
+        own = {(t.board, t.side) for t in targets(made.solids, ("m1/top", "face"))["front"]}
+        self.assertTrue(any(board.startswith("m2/") for board, _ in own))
+        self.assertFalse({("m1/top", "face"), ("m1/top", "back")} & own)
+        middle = made.assembly.board("m1/top").side_in_world("face")
         for board, side in own:
             points = [p for patch in made.solids[board].patches(side) for p in patch.points]
             self.assertGreater(max(middle.beyond(p) for p in points), 0.0)
         with self.assertRaises(SpecError) as refused:
-            targets(made.solids, ("Stand/top", "upper"))
+            targets(made.solids, ("m1/top", "upper"))
         self.assertEqual(refused.exception.code, "no_such_face")
 
     def test_a_piece_past_its_board_or_between_faces_that_look_away_is_refused_at_its_place(self) -> None:
-        spec = fitted(BIN, ("Stand/AB", "upper"), ("Stand/DA", "upper"))
+        spec = fitted(BIN, ("m1/AB", "upper"), ("m1/DA", "upper"))
         for act, code, field in (
-            (TypeIn(op="type", path="pieces.0.a.along_mm", text="900"), "piece_off_board", "pieces.0.a.along_mm"),
-            (Choose(op="choose", path="pieces.0.a.side", value="lower"), "piece_between", "pieces.0"),
+            (TypeIn(op="type", path="pieces.p4.a.along_mm", text="900"), "piece_off_board", "pieces.p4.a.along_mm"),
+            (Choose(op="choose", path="pieces.p4.a.side", value="lower"), "piece_between", "pieces.p4"),
         ):
             with self.assertRaises(SpecError) as refused:
-                solved(TOGETHER.edit(spec, act, MM))
+                solved(edit(spec, act, MM))
             self.assertEqual((refused.exception.code, refused.exception.fields), (code, (field,)))

@@ -1,0 +1,188 @@
+"""Projects and the whole workshop as open files: out, and in again, from every version there has been."""
+
+from base64 import b64decode, b64encode
+from binascii import Error as NotBase64
+from contextlib import suppress
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+from sqlalchemy.orm import Session
+
+from fennup.app.services import documents, records
+from fennup.app.services.projects import PLAIN, ProjectBody, project_in, valid_spec
+from fennup.app.services.records import NewRecord
+from fennup.app.services.solving import solved
+from fennup.app.services.upgrade import NEWEST, PROJECT, WORKSHOP, upgraded
+from fennup.app.services.validate import Invalid, from_core, validated
+from fennup.app.services.workshops import BUILT_IN, current_workshop, save_workshop, workshop_state
+from fennup.core.errors import SpecError
+from fennup.core.workshop import Workshop
+
+SUFFIX = ".fennup.json"
+PROJECT_FORMAT, WORKSHOP_FORMAT = "fennup.project", "fennup.workshop"
+Version = Annotated[int, Field(ge=1, description="of the form of what the file holds")]
+
+
+class Strict(BaseModel):
+    """Unknown keys are refused."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class FileEntry(Strict):
+    """A photo or another file that belongs to a project, its content in base64."""
+
+    id: Annotated[str, Field(max_length=36)]
+    name: Annotated[str, Field(max_length=200)]
+    media_type: Annotated[str, Field(max_length=80)]
+    content: str
+
+
+class ProjectEntry(Strict):
+    """A project with everything that belongs to it."""
+
+    project: dict[str, Any]
+    records: list[NewRecord] = []
+    files: list[FileEntry] = []
+
+
+class ProjectFile(ProjectEntry):
+    """A `.fennup.json` file that holds one project."""
+
+    format: Literal["fennup.project"]
+    version: Version
+
+
+class WorkshopFile(Strict):
+    """A `.fennup.json` file that holds the workshop with all its projects; `project_version` is that of their form."""
+
+    format: Literal["fennup.workshop"]
+    version: Version
+    workshop: dict[str, Any]
+    project_version: Version
+    projects: list[ProjectEntry]
+
+
+def file_schema() -> dict[str, Any]:
+    """JSON Schemas of both files, with what they hold in their newest form."""
+    from fennup.core.project.spec import ProjectSpec
+
+    return {
+        PROJECT_FORMAT: ProjectFile.model_json_schema(),
+        WORKSHOP_FORMAT: WorkshopFile.model_json_schema(),
+        "project": ProjectBody.model_json_schema(),
+        "spec": ProjectSpec.model_json_schema(),
+        "workshop": Workshop.model_json_schema(),
+        "versions": NEWEST,
+    }
+
+
+def _entry(session: Session, id: str, body: ProjectBody) -> dict[str, Any]:
+    kept = [{name: getattr(record, name) for name in NewRecord.model_fields} for record in records.records_of(session, id)]
+    files = [
+        {"id": f.id, "name": f.name, "media_type": f.media_type, "content": b64encode(f.content).decode()}
+        for f in records.files_of(session, id)
+    ]
+    with suppress(Invalid):  # what can no longer be worked out goes out as it is
+        body = body.model_copy(update={"spec": valid_spec(body.spec).model_dump(mode="json")})
+    return {"project": body.model_dump(mode="json", exclude={"variant_of"}), "records": kept, "files": files}
+
+
+def project_file(session: Session, id: str) -> dict[str, Any]:
+    """A project as a file. NotFound, Unreadable."""
+    state = documents.read(session, id, PROJECT)
+    return {"format": PROJECT_FORMAT, "version": NEWEST[PROJECT]} | _entry(session, id, project_in(state.body, id))
+
+
+def workshop_file(session: Session) -> dict[str, Any]:
+    """The workshop and all its projects as a file; a project that cannot be read is left out."""
+    entries = []
+    for state in documents.listed(session, PROJECT):
+        try:
+            entries.append(_entry(session, state.id, project_in(state.body, state.id)))
+        except documents.Unreadable:
+            continue
+    return {
+        "format": WORKSHOP_FORMAT,
+        "version": NEWEST[WORKSHOP],
+        "workshop": current_workshop(session).model_dump(mode="json"),
+        "project_version": NEWEST[PROJECT],
+        "projects": entries,
+    }
+
+
+def project_from(entry: ProjectEntry, version: int, path: str = "project") -> ProjectBody:
+    """The project that a file holds, whatever version it is of. Invalid names the field in the file."""
+    body = upgraded(PROJECT, version, entry.project)
+    if body is None:
+        raise from_core(SpecError("file_newer", ("version",), version=version, newest=NEWEST[PROJECT]), PLAIN)
+    made = validated(ProjectBody, body, PLAIN)
+    try:
+        spec = valid_spec(made.spec, made.voice())
+    except Invalid as error:
+        raise error.within(f"{path}.spec.") from None
+    return made.model_copy(update={"spec": spec.model_dump(mode="json")})
+
+
+def read_project_file(document: dict[str, Any]) -> ProjectBody:
+    """The project that a project's file holds. Invalid."""
+    file = validated(ProjectFile, document, PLAIN)
+    return project_from(file, file.version)
+
+
+def is_file(document: Any) -> bool:
+    """Whether something says of itself that it is one of these files."""
+    return isinstance(document, dict) and "format" in document
+
+
+class Import:
+    """A file that was read and found sound, to be brought in at once: all of it or nothing. Invalid names the field."""
+
+    def __init__(self, document: Any) -> None:
+        self.workshop: Workshop | None = None
+        kind = document.get("format") if isinstance(document, dict) else None
+        if kind == WORKSHOP_FORMAT:
+            file = validated(WorkshopFile, document, PLAIN)
+            body = upgraded(WORKSHOP, file.version, file.workshop)
+            if body is None:
+                raise from_core(SpecError("file_newer", ("version",), version=file.version, newest=NEWEST[WORKSHOP]), PLAIN)
+            self.workshop = validated(Workshop, body, PLAIN)
+            entries, version = file.projects, file.project_version
+            paths = [f"projects.{i}.project" for i in range(len(entries))]
+        elif kind == PROJECT_FORMAT:
+            one = validated(ProjectFile, document, PLAIN)
+            entries, version, paths = [one], one.version, ["project"]
+        else:
+            raise from_core(SpecError("no_fennup_file", ("format",)), PLAIN)
+        self.entries = [(project_from(entry, version, path), entry) for entry, path in zip(entries, paths, strict=True)]
+        self.contents = [[_content(file) for file in entry.files] for _, entry in self.entries]
+        for found, _ in self.entries:
+            solved(found, BUILT_IN)  # whatever has no solution is refused before anything is saved
+
+    def save(self, session: Session) -> list[str]:
+        """Bring it in; the ids of the new projects, in the file's order. A workshop's file takes the place of the workshop."""
+        made = []
+        if self.workshop:
+            save_workshop(session, workshop_state(session).version, self.workshop, {"event": "import"})
+        # The first of the file is to stand first on the first screen.
+        for (body, entry), contents in reversed(list(zip(self.entries, self.contents, strict=True))):
+            state = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": "import"})
+            for record in entry.records:
+                records.add_imported(session, state.id, record)
+            for file, content in zip(entry.files, contents, strict=True):
+                records.add_file(session, state.id, file.name, file.media_type, content)
+            made.append(state.id)
+        return made[::-1]
+
+
+def _content(file: FileEntry) -> bytes:
+    """A file's content. Invalid where it is no base64, of a media type that is not kept, or too large."""
+    try:
+        content = b64decode(file.content, validate=True)
+    except (NotBase64, ValueError):
+        raise from_core(SpecError("no_base64", ("files",), name=file.name), PLAIN) from None
+    if file.media_type not in records.MEDIA_TYPES:
+        raise from_core(SpecError("no_media_type", ("files",), name=file.name), PLAIN)
+    if len(content) > records.LARGEST_FILE:
+        raise from_core(SpecError("file_large", ("files",), name=file.name, most=records.LARGEST_FILE), PLAIN)
+    return content

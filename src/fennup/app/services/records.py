@@ -1,0 +1,99 @@
+"""What happened, one thing a record: only ever added. And files that belong to a project."""
+
+from datetime import UTC, datetime
+from hashlib import sha256
+from typing import Annotated, Any
+from uuid import UUID, uuid4, uuid5
+
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from fennup.app.models.tables import File, Record
+
+LARGEST_FILE = 8 * 1024 * 1024
+LARGEST_RECORD = 16 * 1024
+MEDIA_TYPES = ("image/jpeg", "image/png", "image/webp", "text/csv", "application/json")
+
+
+class NewRecord(BaseModel):
+    """A record as a device sends it. `id` is the device's own, so that sending it twice adds it once."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    id: Annotated[str, Field(pattern=r"^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$", description="a UUID, lower case")]
+    key: Annotated[str, Field(max_length=120, description="what it is about: a board, a joint, a cut, a size")]
+    fingerprint: Annotated[
+        str, Field(max_length=32, description="that part's geometry as it was then; empty where it has none")
+    ] = ""
+    type: Annotated[str, Field(pattern=r"^[a-z_]{1,32}$")]
+    device: Annotated[str, Field(max_length=64)] = ""
+    device_time: AwareDatetime
+    body: dict[str, Any] = {}
+
+
+class Clash(Exception):
+    """There is another record with that id already."""
+
+
+class TooLarge(Exception):
+    """A file or a record is larger than `most` bytes."""
+
+    def __init__(self, most: int) -> None:
+        super().__init__(most)
+        self.most = most
+
+
+def add_record(session: Session, project_id: str, new: NewRecord) -> Record:
+    """Add a record; the same one again is the one that is there. Clash where another has its id, TooLarge."""
+    if len(new.model_dump_json()) > LARGEST_RECORD:
+        raise TooLarge(LARGEST_RECORD)
+    sent = new.model_dump(mode="json") | {"device_time": new.device_time.isoformat(), "project_id": project_id}
+    known = session.get(Record, new.id)
+    if known is None:
+        known = Record(**sent, received=datetime.now().astimezone().isoformat(timespec="milliseconds"))
+        session.add(known)
+        session.flush()
+    elif any(getattr(known, name) != value for name, value in sent.items()):
+        raise Clash(new.id)
+    return known
+
+
+def add_imported(session: Session, project_id: str, record: NewRecord) -> None:
+    """Add a record of another project's file. Where that record is here already, with the project it was made in, it is one of
+    this project under a new id made of both, so that the same file brought in twice is the same twice."""
+    if session.get(Record, record.id) is not None:
+        record = record.model_copy(update={"id": str(uuid5(UUID(record.id), project_id))})
+    add_record(session, project_id, record)
+
+
+def records_of(session: Session, project_id: str) -> list[Record]:
+    """All records of a project, in the order in which they happened as their devices tell it; the id settles a tie."""
+    found = session.scalars(select(Record).where(Record.project_id == project_id))
+    return sorted(found, key=lambda record: (datetime.fromisoformat(record.device_time), record.id))
+
+
+def add_file(session: Session, project_id: str, name: str, media_type: str, content: bytes) -> File:
+    """Keep a file with its project. TooLarge; ValueError for a media type that is not kept."""
+    if len(content) > LARGEST_FILE:
+        raise TooLarge(LARGEST_FILE)
+    if media_type not in MEDIA_TYPES:
+        raise ValueError(media_type)
+    now = datetime.now(UTC).replace(tzinfo=None)
+    file = File(
+        id=str(uuid4()),
+        project_id=project_id,
+        name=name[:200],
+        media_type=media_type,
+        sha256=sha256(content).hexdigest(),
+        content=content,
+        at=now,
+    )
+    session.add(file)
+    session.flush()
+    return file
+
+
+def files_of(session: Session, project_id: str) -> list[File]:
+    """All files of a project, the oldest first."""
+    return list(session.scalars(select(File).where(File.project_id == project_id).order_by(File.at, File.id)))

@@ -1,0 +1,76 @@
+"""The second step: how a design is made with the tools there are, and how well it then closes."""
+
+from dataclasses import dataclass
+
+from fennup.core.assembly.model import Finding
+from fennup.core.design import Design
+from fennup.core.saw.miter_saw import MiterSaw
+from fennup.core.saw.settings import Setting, settings_for
+from fennup.core.verify.closing import Closing, closing_of
+from fennup.core.verify.findings import findings_of
+from fennup.core.verify.made import Cutter, Ends, rounded_to
+from fennup.core.verify.rings import AddsUp, adds_up
+from fennup.core.verify.slid import Gap, gaps_of
+from fennup.core.workshop import Workshop
+
+
+@dataclass(frozen=True)
+class Fitting:
+    """How ends that are cut in some way meet: `gaps`, what every joint opens by itself, `rings`, what adds up round every
+    ring, and the verdict."""
+
+    gaps: tuple[Gap, ...]
+    rings: tuple[AddsUp, ...]
+    closing: Closing
+
+
+@dataclass(frozen=True)
+class Plan:
+    """The saw's settings, which cuts no tool here makes (by key: rips, tapers, outlines), and how well it closes so."""
+
+    workshop: Workshop
+    settings: tuple[Setting, ...]
+    otherwise: tuple[str, ...]
+    fitting: Fitting
+    findings: tuple[Finding, ...]
+
+    @property
+    def saw(self) -> MiterSaw:
+        """The saw that the settings are for."""
+        return self.workshop.miter_saw
+
+    @property
+    def closing(self) -> Closing:
+        """The verdict, with the saw as it can be set."""
+        return self.fitting.closing
+
+
+def fitting_of(design: Design, cutter: Cutter, graduation_mm: float | None) -> Fitting:
+    """How the ends meet when each is cut as `cutter` says: today as the saw's scale can be set, for a record as it was measured."""
+    ends = Ends(design.assembly, design.solids, cutter, design.parts)
+    gaps, rings = gaps_of(ends), adds_up(ends, graduation_mm)
+    return Fitting(gaps, rings, closing_of(design.assembly, design.joints, list(design.shared), gaps, rings))
+
+
+def plan_with(design: Design, workshop: Workshop) -> Plan:
+    """The plan for a design with a workshop's tools."""
+    saw = workshop.miter_saw
+    settings = settings_for(design.parts, design.boards, saw)
+    cutter = rounded_to(design.boards, design.parts, settings, saw)
+    fitting = fitting_of(design, cutter, workshop.graduation_mm)
+    claims = [(check.claim, check.measured) for check in design.claims]
+    findings = findings_of(
+        design.assembly, design.solids, design.parts, design.joints, claims, settings, saw, fitting.closing, workshop.allowance_mm
+    )
+    return Plan(workshop, settings, _otherwise(design), fitting, findings)
+
+
+def _otherwise(design: Design) -> tuple[str, ...]:
+    """The cuts that a miter saw does not make."""
+    made: list[str] = []
+    for facts in design.facts:
+        if facts.board.rips:
+            made += [rip.key for rip in facts.rips]
+        if facts.board.stave or facts.board.panel:
+            made += [cut.key for cuts in facts.ends.values() for cut in cuts]
+    return tuple(made)

@@ -1,0 +1,259 @@
+"""A project for the screen: the views of all its assemblies in one, their controls and sizes under their ids."""
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from math import hypot
+
+from fennup.core.assembly.model import Assembly
+from fennup.core.drawing.board_views import pictorial, seen_from
+from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
+from fennup.core.drawing.view import Control, Description, Dimension, Grip, Option, Shape, SizeRow, View
+from fennup.core.geometry.vec import Point2
+from fennup.core.kinds.asking import figure, one_of
+from fennup.core.kinds.catalogue import KINDS
+from fennup.core.kinds.gauged import PAPERS, Sheet
+from fennup.core.parts.measure import Ruler
+from fennup.core.parts.solid import Solid
+from fennup.core.project.edit import STARTS
+from fennup.core.project.faces import seat_on
+from fennup.core.project.pieces import starts_at
+from fennup.core.project.place import OneMember, assembly_of, heights, one_member, solids_of
+from fennup.core.project.spec import MOST_MEMBERS, ProjectSpec
+
+SIZES_TO_FOLLOW = 14
+
+
+def stands(spec: ProjectSpec) -> bool:
+    """Whether z is up: always where there are several; a single one may lie with its face towards the reader."""
+    return len(spec.members) > 1 or all(KINDS[member.spec.kind].stands for member in spec.members.values())
+
+
+def describe(spec: ProjectSpec, assembly: Assembly, solids: dict[str, Solid]) -> Description:
+    """Views, controls and sizes of a settled project."""
+    whole = _Whole(spec, assembly, solids, {id: _described(one_member(m.spec)) for id, m in spec.members.items()}, heights(spec))
+    sizes = tuple(whole.size(row, id) for id, d in whole.own.items() for row in d.sizes)
+    only = next(iter(whole.own.values())) if len(spec.members) == 1 else None
+    facts = only.facts if only else (f"together:{len(spec.members)}",)
+    if spec.pieces:
+        facts = (*facts, f"pieces:{len(spec.pieces)}")
+    picture = only.picture if only and not spec.pieces else pictorial(assembly, solids)
+    return Description(facts, picture, whole.views(), whole.controls, sizes)
+
+
+@lru_cache(maxsize=128)
+def _described(one: OneMember) -> Description:
+    """One member's own description, as if nothing else were there."""
+    return one.kind.describe(one.spec, Ruler(assembly_of(one)), solids_of(one))
+
+
+def act_within(act: Edit, id: str) -> Edit:
+    """An act on one member as an act on the project."""
+    if isinstance(act, Give | Free):
+        return act.model_copy(update={"measure": f"{id}/{act.measure}"})
+    if isinstance(act, TypeIn | Choose | Nudge):
+        return act.model_copy(update={"path": f"members.{id}.spec.{act.path}"})
+    return act
+
+
+def _of(shape: Shape, id: str) -> Shape:
+    return replace(shape, part=f"{id}/{shape.part}") if shape.part else shape
+
+
+@dataclass(frozen=True)
+class _Whole:
+    """A project with what its members say of themselves, and how high they stand."""
+
+    spec: ProjectSpec
+    assembly: Assembly
+    solids: dict[str, Solid]
+    own: dict[str, Description]
+    at: dict[str, float]
+
+    def follows(self, id: str, measure: str) -> bool:
+        """Whether a member's size is another one's."""
+        return any((link.of, link.measure) == (id, measure) for link in self.spec.links)
+
+    def views(self) -> tuple[View, ...]:
+        """A single member's own views with all its sizes; of several the same three, with each one's given sizes."""
+        if not stands(self.spec):
+            return tuple(self._own_view(view, id) for id, d in self.own.items() for view in d.views)
+        shown = next(iter(self.own.values())).views if len(self.own) == 1 else [View(paper.id) for paper in PAPERS]
+        return tuple(self._view(view) for view in shown)
+
+    def _own_view(self, view: View, id: str) -> View:
+        """A member's own view, its boards and sizes called as in the project."""
+        return replace(
+            view,
+            shapes=tuple(_of(shape, id) for shape in view.shapes),
+            marks=tuple(replace(mark, part=f"{id}/{mark.part}") if mark.part else mark for mark in view.marks),
+            dimensions=tuple(self._dimension(d, id, (0.0, 0.0)) for d in view.dimensions),
+            grips=tuple(_grip(grip, view.id, id, (0.0, 0.0)) for grip in view.grips if not self._held(grip, id)),
+        )
+
+    def _view(self, view: View) -> View:
+        """Everything seen on a paper, with the members' sizes and rings and the pieces' rings; what is no paper stays as it is."""
+        paper = next((paper for paper in PAPERS if paper.id == view.id), None)
+        if paper is None:
+            return self._own_view(view, next(iter(self.own)))
+        alone = len(self.own) == 1
+        dimensions: list[Dimension] = []
+        rings = self._piece_rings(paper)
+        for id, description in self.own.items():
+            lift = paper.flat((0.0, 0.0, self.at[id]))
+            theirs = next((v for v in description.views if _on_paper(v, id, self.spec) == view.id), View(view.id))
+            dimensions += [self._dimension(d, id, lift) for d in theirs.dimensions if alone or d.standing == "given"]
+            rings += [_grip(grip, view.id, id, lift) for grip in theirs.grips if not self._held(grip, id)]
+        only = next(iter(self.own))
+        if alone and not self.spec.pieces and not self.at[only]:
+            shapes = tuple(_of(shape, only) for shape in view.shapes)
+        else:
+            drawn_on = tuple(_of(shape, only) for shape in view.shapes if shape.role not in ("wood", "found"))
+            shapes = (*seen_from(self.assembly, self.solids, paper.right, paper.up), *drawn_on)
+        marks = tuple(replace(mark, part=f"{only}/{mark.part}") if mark.part else mark for mark in view.marks)
+        return View(view.id, shapes, marks, tuple(dimensions), tuple(rings))
+
+    def _held(self, grip: Grip, id: str) -> bool:
+        """Whether a ring moves a size that follows another's."""
+        return self.follows(id, grip.id.rpartition(":")[2])
+
+    def _piece_rings(self, paper: Sheet) -> list[Grip]:
+        """A ring at both ends of every piece, to be dragged along its board."""
+        made: list[Grip] = []
+        for id, piece in self.spec.pieces.items():
+            for end, seat in (("a", piece.a), ("b", piece.b)):
+                found = seat_on(paper, self.assembly.board(seat.board), seat)
+                # A piece seen end on has one ring for both ends.
+                if found and not any(hypot(g.at[0] - found[0][0], g.at[1] - found[0][1]) < 1.0 for g in made):
+                    (x, y), long = found[1], hypot(*found[1])
+                    made.append(Grip(f"piece:{paper.id}:{id}:{end}", found[0], (x / long, y / long)))
+        return made
+
+    def _dimension(self, d: Dimension, id: str, lift: Point2) -> Dimension:
+        """A dimension where its member stands; one that follows another's is not typed over."""
+
+        def up(p: Point2) -> Point2:
+            return (p[0] + lift[0], p[1] + lift[1])
+
+        moved: dict[str, Point2] = {"about": up(d.about)} if d.about else {"a": up(d.a), "b": up(d.b)}
+        if d.at:
+            moved["at"] = up(d.at)
+        follows = self.follows(id, d.id)
+        return replace(
+            d,
+            id=f"{id}/{d.id}",
+            label=f"{id}/{d.label}",
+            acts=None if follows or d.acts is None else act_within(d.acts, id),
+            standing="derived" if follows else d.standing,
+            can_free=d.can_free and not follows,
+            **moved,  # type: ignore[arg-type]
+        )
+
+    def size(self, row: SizeRow, id: str) -> SizeRow:
+        """A member's size in the list of all."""
+        follows = self.follows(id, row.measure)
+        return replace(
+            row,
+            measure=f"{id}/{row.measure}",
+            acts=act_within(row.acts, id) if row.acts and not follows else None,
+            standing="derived" if follows else row.standing,
+            can_free=row.can_free and not follows,
+        )
+
+    def controls(self) -> tuple[Control, ...]:
+        """How each one stands and what it follows, what is decided about it alone, and of the whole its pieces."""
+        made: list[Control] = []
+        for id, description in self.own.items():
+            made += self._stands(id) if len(self.own) > 1 else []
+            made += [c for row in description.sizes for c in self._follows(id, row)]
+            made += [_control(c, id) for c in description.controls]
+        return (*made, *self._pieces(), self._more())
+
+    def _stands(self, id: str) -> list[Control]:
+        """What a member stands on, and how much higher."""
+        group, member, ids = f"{id}/place", self.spec.members[id], list(self.spec.members)
+        options = [Option("on_ground", (Choose(op="choose", path=f"members.{id}.on", value=None),), member.on is None)]
+        for below in ids[: ids.index(id)]:
+            act = Choose(op="choose", path=f"members.{id}.on", value=below)
+            options.append(Option(f"on:{below}", (act,), below == member.on))
+        higher = figure("stands_higher", group, member.up_mm, f"members.{id}.up_mm")
+        return [Control("stands_on", group, tuple(options)), higher] if len(options) > 1 else [higher]
+
+    def _follows(self, id: str, row: SizeRow) -> list[Control]:
+        """For every given length: its own figure, or what another member measures, and more."""
+        links = ((k, link) for k, link in enumerate(self.spec.links) if (link.of, link.measure) == (id, row.measure))
+        k, link = next(links, (None, None))
+        if (row.standing != "given" and link is None) or row.unit != "mm" or len(self.own) < 2:
+            return []
+        group, path, about = f"{id}/place", f"follow:{id}/{row.measure}", f"{id}/{row.measure}"
+        options = [Option("own_figure", (Choose(op="choose", path=path, value=None),), link is None)]
+        for other, description in self.own.items():
+            if other == id or id in self.spec.followed_by(other):
+                continue
+            lengths = [size.measure for size in description.sizes if size.unit == "mm"]
+            for measure in lengths[:SIZES_TO_FOLLOW]:
+                source = f"{other}/{measure}"
+                chosen = link is not None and (link.after, link.source) == (other, measure)
+                options.append(Option(source, (Choose(op="choose", path=path, value=source),), chosen))
+        made = [Control("follows", group, tuple(options), about=about, style="list")]
+        if link is not None:
+            made.append(figure("follows_plus", group, link.plus_mm, f"links.{k}.plus_mm", about=about))
+        return made
+
+    def _pieces(self) -> list[Control]:
+        """On every fitted piece's card: where it ends, its section, how it lies."""
+        made = []
+        for id, piece in self.spec.pieces.items():
+            path = f"pieces.{id}"
+            for end, seat in (("a", piece.a), ("b", piece.b)):
+                board = self.assembly.board(seat.board)
+                start = "left" if starts_at(board) == "left" else "low"
+                place = f"{path}.{end}"
+                code = f"piece_{end}:{start}:{seat.board}:{board.name}"
+                made.append(figure(code, "part", seat.along_mm, f"{place}.along_mm", about=id))
+                if board.panel:
+                    made.append(figure("piece_aside", "part", seat.aside_mm, f"{place}.aside_mm", about=id))
+            answers: dict[str, object] = {"on_its_edge": False, "lying_flat": True}
+            away = Choose(op="choose", path="pieces", value=id)
+            made += [
+                figure("piece_width", "part", piece.width_mm, f"{path}.width_mm", about=id),
+                figure("piece_thickness", "part", piece.thickness_mm, f"{path}.thickness_mm", about=id),
+                one_of("piece_lies", "part", f"{path}.lies_flat", answers, piece.lies_flat, id),
+                Control("piece_away", "part", (Option("take_it_away", (away,), False),), about=id),
+            ]
+        return made
+
+    def _more(self) -> Control:
+        """One more assembly on top, or one less."""
+        several = len(self.own) > 1
+        options = [Option("all_there" if several else "alone", (), True)]
+        codes = STARTS if len(self.own) < MOST_MEMBERS else ()
+        options += [Option(f"add:{code}", (Choose(op="choose", path="members", value=code),), False) for code in codes]
+        if several:
+            options.append(Option("one_assembly_less", (Choose(op="choose", path="members", value=None),), False))
+        return Control("assemblies" if several else "add_assembly", "assemblies", tuple(options), style="list")
+
+
+def _on_paper(view: View, id: str, spec: ProjectSpec) -> str:
+    """On which paper a member's view lies: what lies with its face up is seen from above, not from the front."""
+    return "above" if view.id == "front" and not KINDS[spec.members[id].spec.kind].stands else view.id
+
+
+def _grip(grip: Grip, view: str, id: str, lift: Point2) -> Grip:
+    """A ring of one member where that stands: called by the view, whose it is and its own name."""
+    return replace(grip, id=f"{view}/{id}/{grip.id}", at=(grip.at[0] + lift[0], grip.at[1] + lift[1]))
+
+
+def _control(control: Control, id: str) -> Control:
+    """A control of one member, under its id."""
+
+    def within(acts: tuple[Edit, ...]) -> tuple[Edit, ...]:
+        return tuple(act_within(act, id) for act in acts)
+
+    part = control.group == "part"
+    return replace(
+        control,
+        group=control.group if part else f"{id}/{control.group}",
+        options=tuple(replace(o, acts=within(o.acts)) for o in control.options),
+        acts=act_within(control.acts, id) if control.acts else None,
+        about=f"{id}/{control.about}" if part else control.about,
+    )

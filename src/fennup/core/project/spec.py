@@ -1,0 +1,134 @@
+"""What a person wants: one assembly or several, one on another, with sizes that follow each other and pieces between them."""
+
+from functools import reduce
+from operator import or_
+from typing import TYPE_CHECKING, Annotated, Any, Literal
+
+from pydantic import Field, field_validator, model_validator
+
+from fennup.core.errors import SpecError
+from fennup.core.kinds.catalogue import KINDS
+from fennup.core.kinds.fields import Along_mm, Measure, Place_mm, Section_mm, Strict
+
+MOST_MEMBERS = 8
+Name = Annotated[str, Field(pattern=r"^[A-Za-z][A-Za-z0-9 -]{0,29}$", description="what one assembly or piece is called")]
+MemberId = Annotated[str, Field(pattern=r"^m[1-9][0-9]{0,4}$", description="which assembly; it never changes")]
+PieceId = Annotated[str, Field(pattern=r"^p[1-9][0-9]{0,4}$", description="which piece; it never changes")]
+if TYPE_CHECKING:
+    KindSpec = Any
+else:
+    KindSpec = Annotated[reduce(or_, (kind.spec for kind in KINDS.values())), Field(discriminator="kind")]
+
+
+class Member(Strict):
+    """One assembly: it stands on the ground, or `on` the highest wood of another one, and `up_mm` higher."""
+
+    name: Name
+    spec: KindSpec
+    on: MemberId | None = None
+    up_mm: Place_mm = 0.0
+
+
+class Link(Strict):
+    """A size given by another: `measure` of the assembly `of` is what `source` of the assembly `after` measures, and
+    `plus_mm` more."""
+
+    of: MemberId
+    measure: Measure
+    after: MemberId
+    source: Measure
+    plus_mm: Place_mm = 0.0
+
+
+class Seat(Strict):
+    """Where a piece ends: on a board's side, `along_mm` from the lower end of a steep board, from the left end of any other, and
+    `aside_mm` off the side's middle, towards the board's upper edge or, on an edge, its face."""
+
+    board: Annotated[
+        str, Field(max_length=80, description="the board's key: its assembly's id and its own, `m1/AB`, or a piece's id")
+    ]
+    side: Literal["face", "back", "upper", "lower"]
+    along_mm: Along_mm
+    aside_mm: Place_mm = 0.0
+
+
+class Piece(Strict):
+    """A piece between two faces, cut to both: a strut, a stretcher, a sloping rail, a corner block. It stands on edge, or
+    `lies_flat`."""
+
+    name: Name
+    a: Seat
+    b: Seat
+    width_mm: Section_mm
+    thickness_mm: Section_mm
+    lies_flat: bool = False
+
+
+class ProjectSpec(Strict):
+    """Assemblies by id, in the order in which they are built up, and pieces between their faces.
+
+    `numbered`: how many assemblies and pieces there have been, so that no id is given twice.
+    """
+
+    members: Annotated[dict[MemberId, Member], Field(min_length=1, max_length=MOST_MEMBERS)]
+    links: Annotated[list[Link], Field(max_length=40)] = []
+    pieces: Annotated[dict[PieceId, Piece], Field(max_length=40)] = {}
+    numbered: Annotated[int, Field(ge=0, le=99_999)] = 0
+
+    def followed_by(self, id: str) -> set[str]:
+        """The assemblies that one follows, and those that they follow."""
+        found: set[str] = set()
+        waiting = {id}
+        while waiting:
+            waiting = {link.after for link in self.links if link.of in waiting} - found
+            found |= waiting
+        return found
+
+    @field_validator("members", "pieces", mode="after")
+    @classmethod
+    def _in_order(cls, entries: dict[str, Any]) -> dict[str, Any]:
+        """In the order in which they came, whatever order a file has them in."""
+        return dict(sorted(entries.items(), key=lambda entry: int(entry[0][1:])))
+
+    @model_validator(mode="after")
+    def _hangs_together(self) -> "ProjectSpec":
+        """Names are unique, what is referred to exists, and nothing follows or stands on itself. SpecError names the field."""
+        for place, named in (("members", self.members), ("pieces", self.pieces)):
+            before: set[str] = set()
+            for id, entry in named.items():
+                if entry.name in before:
+                    raise SpecError("name_twice", (f"{place}.{id}.name",), name=entry.name)
+                before.add(entry.name)
+        ids = list(self.members)
+        for i, (id, member) in enumerate(self.members.items()):
+            if member.on is not None and member.on not in ids[:i]:
+                raise SpecError("stands_on_nothing", (f"members.{id}.on",), name=member.name)
+        for k, link in enumerate(self.links):
+            for end in (link.of, link.after):
+                if end not in self.members:
+                    raise SpecError("no_such_assembly", (f"links.{k}",), name=end)
+        self.order()
+        return self
+
+    def order(self) -> list[str]:
+        """The ids so that every one comes after those whose sizes it follows. SpecError `links_circle`."""
+        done: list[str] = []
+        waiting = list(self.members)
+        while waiting:
+            ready = [id for id in waiting if all(link.after in done for link in self.links if link.of == id)]
+            if not ready:
+                k = next(k for k, link in enumerate(self.links) if link.of in waiting and link.after in waiting)
+                names = (self.members[id].name for id in (self.links[k].of, self.links[k].after))
+                raise SpecError("links_circle", (f"links.{k}",), **dict(zip(("name", "other"), names, strict=True)))
+            done += ready
+            waiting = [id for id in waiting if id not in ready]
+        return done
+
+    def next_number(self) -> int:
+        """The number of the next assembly or piece: higher than any that there has been."""
+        return 1 + max([self.numbered, *(int(id[1:]) for id in (*self.members, *self.pieces))])
+
+
+def project_of(spec: Any, name: str) -> ProjectSpec:
+    """A single assembly's valid spec as a project of that one."""
+    return ProjectSpec(members={"m1": Member(name=name, spec=spec)}, numbered=1)

@@ -1,0 +1,116 @@
+"""The workshop: its tools, its tape, and how exactly one works there."""
+
+from dataclasses import replace
+from typing import Annotated, Any
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
+from fennup.core.drawing.view import Control, View
+from fennup.core.editing import edit_field, put_at
+from fennup.core.errors import SpecError, UnitError
+from fennup.core.saw.miter_saw import MiterSaw
+from fennup.core.saw.profile import edit_miter_saw, miter_saw_controls, miter_saw_views
+from fennup.core.units.lengths import Tape, Unit, tape
+
+ToolId = Annotated[str, Field(pattern=r"^t[1-9][0-9]{0,3}$", description="which tool; it never changes")]
+# Tools of several types, told apart by `type`.
+Tool = MiterSaw
+MOST_TOOLS = 20
+Allowance_mm = Annotated[
+    float, Field(gt=0, le=50, allow_inf_nan=False, description="mm, the widest gap or step that is let pass")
+]
+
+
+class TapeChoice(BaseModel):
+    """A tape: its unit and its smallest graduation."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    unit: Unit = "mm"
+    graduation: Annotated[str, Field(max_length=10)] = "1"
+
+    def tape(self) -> Tape:
+        """The tape itself. UnitError `no_tape`."""
+        return tape(self.unit, self.graduation)
+
+
+class Workshop(BaseModel):
+    """Tools by id, the tape that lengths are cut to (None: they are taken as exact), and the widest gap or step that is let pass."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    tools: Annotated[dict[ToolId, Tool], Field(min_length=1, max_length=MOST_TOOLS)] = {"t1": MiterSaw()}
+    tape: TapeChoice | None = None
+    allowance_mm: Allowance_mm = 0.5
+
+    @property
+    def miter_saw(self) -> MiterSaw:
+        """The saw that end cuts are made on: the first one."""
+        return next(iter(self.tools.values()))
+
+    @property
+    def graduation_mm(self) -> float | None:
+        """What lengths are cut to, mm; None where they are taken as exact."""
+        return self.tape.tape().graduation_mm if self.tape else None
+
+
+def with_saw(saw: MiterSaw) -> Workshop:
+    """A workshop that has one saw and nothing else to say."""
+    return Workshop(tools={"t1": saw})
+
+
+def edit_workshop(workshop: Workshop, act: Edit, on: Tape) -> dict[str, Any]:
+    """The workshop after one act, as a document still to be validated. An act on a tool is called by the tool's id,
+    `tools.t1.kerf_mm`, a grip `t1/swing_left_deg`. SpecError or UnitError names the field."""
+    document = workshop.model_dump(mode="json")
+    if isinstance(act, Give | Free):
+        raise SpecError("no_such_field", (act.measure,))
+    if isinstance(act, Drag):
+        id, _, grip = act.grip.partition("/")
+        return _changed(workshop, document, id, act.model_copy(update={"grip": grip}), on, act.grip)
+    place, _, rest = act.path.partition(".")
+    id, _, own = rest.partition(".")
+    if place == "tools" and own:
+        return _changed(workshop, document, id, act.model_copy(update={"path": own}), on, act.path)
+    return edit_field(document, act, on)
+
+
+def _changed(workshop: Workshop, document: dict[str, Any], id: str, act: Edit, on: Tape, said: str) -> dict[str, Any]:
+    """One tool changed, its refusals named within the workshop."""
+    if id not in workshop.tools:
+        raise SpecError("no_such_field", (said,))
+    try:
+        made = edit_miter_saw(workshop.tools[id], act, on)
+    except (SpecError, UnitError) as error:
+        raise type(error)(error.code, tuple(f"tools.{id}.{field}" for field in error.fields), **error.data) from None
+    return put_at(document, f"tools.{id}", made)
+
+
+def tool_views(workshop: Workshop, id: str) -> tuple[View, ...]:
+    """A tool drawn, to be edited on its drawing."""
+    return tuple(
+        replace(
+            view,
+            dimensions=tuple(replace(d, acts=_act_within(d.acts, id) if d.acts else None) for d in view.dimensions),
+            grips=tuple(replace(grip, id=f"{id}/{grip.id}") for grip in view.grips),
+        )
+        for view in miter_saw_views(workshop.tools[id])
+    )
+
+
+def tool_controls(workshop: Workshop, id: str) -> tuple[Control, ...]:
+    """What else there is to say about a tool."""
+    return tuple(
+        replace(
+            control,
+            options=tuple(replace(o, acts=tuple(_act_within(act, id) for act in o.acts)) for o in control.options),
+            acts=_act_within(control.acts, id) if control.acts else None,
+        )
+        for control in miter_saw_controls(workshop.tools[id])
+    )
+
+
+def _act_within(act: Edit, id: str) -> Edit:
+    """An act on a tool as an act on the workshop."""
+    return act.model_copy(update={"path": f"tools.{id}.{act.path}"}) if isinstance(act, TypeIn | Choose | Nudge) else act
