@@ -2,7 +2,7 @@
 
 import unittest
 from copy import deepcopy
-from math import atan2, degrees, radians, tan
+from math import atan2, degrees, hypot, radians, tan
 from typing import Any
 
 from fennup.core.drawing.edit import Rescale
@@ -11,7 +11,7 @@ from fennup.core.kinds.catalogue import KINDS
 from fennup.core.project.edit import rescale as rescale_project
 from fennup.core.project.starts import TOGETHER
 from fennup.core.units.lengths import tape
-from tests.core.frames import box, level, solved, spec_of
+from tests.core.frames import box, irregular, level, rectangle, regular, solved, spec_of
 
 MM = tape("mm", "1")
 STOOL = KINDS["stand"].starts["stool"]  # 450 high, the top 300 by 240, splay 8 and 8, a rail at 120
@@ -88,6 +88,33 @@ class AtAnotherSize(unittest.TestCase):
         both = rescaled(TOGETHER["bin_on_stand"], "m1/top_width", "720")
         # The bin's foot follows the stand's top.
         self.read(both, **{"m1/top_width": 720, "m1/height": 640, "m2/outer_bottom_width": 720, "m2/height": 380})
+
+    def test_a_flat_frame_takes_another_size_by_any_of_its_lines_and_says_it_there(self) -> None:
+        hexagon = regular(6, 40.0, "opening_flats", mm=300.0)
+        wider = rescaled(hexagon, "outside_flats", "600")
+        self.read(wider, outside_flats=600, opening_flats=600 - 2 * 40)
+        self.assertEqual((wider.spec.pins, wider.spec.shape.size.by), (None, "outside_flats"))
+        doubled = rescaled(hexagon, "opening_flats", "600", rest="in_proportion")
+        self.read(doubled, opening_flats=600, outside_flats=2 * 380)
+        plain = rectangle("opening", 600.0, 400.0, 60.0)
+        self.read(rescaled(plain, "opening_width", "900"), opening_width=900, opening_depth=600)
+        self.read(rescaled(plain, "opening_width", "900", ["opening_depth"]), opening_width=900, opening_depth=400)
+        # One size on each line is more than the shape itself can say: it is then kept as given.
+        mixed = rescaled(plain, "outside_width", "900", ["opening_depth"])
+        self.read(mixed, outside_width=900, opening_width=780, opening_depth=400)
+        self.assertEqual({pin.measure for pin in mixed.spec.pins}, {"outside_width", "opening_depth"})
+        self.assertTrue(all(abs(check.measured - check.claim.asked) < 1e-6 for check in mixed.claims))
+        held = regular(8, 58.0, "holds", object_mm=330.0, play_mm=4.0, rabbet={"width_mm": 9.0, "depth_mm": 8.0})
+        bigger = rescaled(held, "opening_flats", "632")
+        self.assertAlmostEqual(bigger.spec.shape.size.object_mm, 632 + 2 * 9 - 4, places=6)
+        gable = irregular(
+            [(0, 0), (400, 0), (400, 300), (200, 420), (0, 300)], [{"side": "A", "mm": 400.0}, {"side": "B", "mm": 300.0}]
+        )
+        grown = rescaled(gable, "outside_side:A", "600")
+        self.read(
+            grown,
+            **{"outside_side:A": 600, "outside_side:B": 450, "outside_side:C": 1.5 * hypot(200, 120), "outside_angle:AB": 90},
+        )
 
     def test_what_cannot_be_kept_is_refused_with_what_it_cannot_be_beside(self) -> None:
         for measure, text, keep, code, field in (

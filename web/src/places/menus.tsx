@@ -134,11 +134,9 @@ export function ProjectMenu({
           >
             Duplicate as a variant
           </button>
-          {project.sheet.rescales && (
-            <Link className={item} to={`/project/${project.id}/rescale`}>
-              At another size
-            </Link>
-          )}
+          <Link className={item} to={`/project/${project.id}/rescale`}>
+            At another size
+          </Link>
           <Link className={item} to={`/project/${project.id}/compare/${project.variant_of ?? "before"}`}>
             {project.variant_of ? "Compare with the original" : "What the last change did"}
           </Link>

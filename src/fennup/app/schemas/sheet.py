@@ -182,13 +182,12 @@ class PartBrief(BaseModel):
 class SheetOut(BaseModel):
     """Everything about one project that its drawing shows. `whole` and `part_word` are what the thing and most of its parts are
     called; `simple` is what plain settings in place of compound ones would open; `takes_pieces` whether more can be fitted
-    between its faces; `rescales` whether the whole can be brought to another size, `has_levels` whether anything stands at
+    between its faces; `has_levels` whether anything stands at
     a height in it."""
 
     whole: str
     part_word: str
     takes_pieces: bool
-    rescales: bool
     has_levels: bool
     facts: str
     views: list[ViewOut]

@@ -9,8 +9,9 @@ from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import PART, WHOLE, Naming, facts_text, label, naming_of, own_label
 from fennup.app.wording.verdicts import closing_line, finding_line, simple_lines
 from fennup.core.drawing.view import Control, SizeRow
+from fennup.core.parts.measures import measure_of
 from fennup.core.project.describe import describe, stands
-from fennup.core.project.edit import has_levels, rescales
+from fennup.core.project.edit import has_levels
 from fennup.core.solve import Solution
 from fennup.core.verify.boolean import BooleanProof
 
@@ -27,7 +28,6 @@ def sheet_of(
         whole=WHOLE[only],
         part_word=PART[only],
         takes_pieces=stands(solution.spec),
-        rescales=rescales(solution.spec),
         has_levels=has_levels(solution.spec),
         facts=facts_text(described.facts),
         views=[view_out(v, voice, naming) for v in described.views],
@@ -62,7 +62,7 @@ def _size(row: SizeRow, voice: Voice, naming: Naming) -> SizeOut:
     return SizeOut(
         id=row.measure,
         label=label(row.measure, naming),
-        whose=naming.whose(row.measure.partition("/")[0]),
+        whose=naming.whose(measure_of(row.measure).member),
         own=own_label(row.measure, naming),
         figure=voice.of(row.value, row.unit),
         standing=row.standing,

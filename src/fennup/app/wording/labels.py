@@ -4,6 +4,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
+from fennup.core.parts.measures import Measure, measure_of
+
 LINES = {
     "opening": "opening", "rabbet": "rabbet line", "outside": "outside", "outer_bottom": "outside at the bottom",
     "outer_top": "outside at the top", "inner_bottom": "inside at the bottom", "inner_top": "inside at the top",
@@ -222,22 +224,20 @@ def label(code: str, naming: Naming = NOBODY) -> str:
         return f"on {naming.called(code[3:])}"
     if code.startswith("add:"):
         return f"add: {STARTS[code[4:]]}"
-    id, slash, _ = code.partition("/")
-    if slash:
-        whose = naming.whose(id)
-        return f"{whose}: {own_label(code, naming)}" if whose else own_label(code, naming)
-    return _measure(code, odd=False)
+    asked = measure_of(code)
+    whose = naming.whose(asked.member) if asked.member else ""
+    return f"{whose}: {own_label(code, naming)}" if whose else own_label(code, naming)
 
 
 def own_label(code: str, naming: Naming = NOBODY) -> str:
     """What a size is called within its assembly."""
-    id, slash, own = code.partition("/")
-    return LABELS.get(own) or _measure(own, odd=naming.odd(id)) if slash else label(code)
+    asked = measure_of(code)
+    return LABELS.get(asked.own) or _measure(asked, odd=naming.odd(asked.member))
 
 
-def _measure(code: str, *, odd: bool) -> str:
+def _measure(asked: Measure, *, odd: bool) -> str:
     """A size, or something else about a side, a corner or a line."""
-    what, _, which = code.partition(":")
+    what, which = asked.what, asked.side
     if what in ("side", "through"):
         return which if what == "side" else f"{which} runs through"
     if what == "butt_from":
@@ -246,9 +246,9 @@ def _measure(code: str, *, odd: bool) -> str:
         return f"first jack of side {which}, along its top"
     if what in ON_WALLS:
         return f"{ON_WALLS[what]}, {SLOPING.get(which, which)}" if which else ON_WALLS[what]
-    line, _, kind = what.rpartition("_")
+    line, kind = asked.line, asked.quantity
     if line not in LINES:
-        return code.replace("_", " ")
+        return asked.own.replace("_", " ")
     if kind == "side":
         edge = {"opening": "opening edge", "rabbet": "rabbet line", "outside": "outer edge"}.get(line, f"{LINES[line]}, side")
         if line not in ("opening", "rabbet", "outside"):

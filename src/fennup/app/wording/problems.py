@@ -162,7 +162,6 @@ PROBLEMS: dict[str, Words] = {
         f"they make it {_size(d['measure'], d['gives'], v)}. Let one of them go in proportion."
     ),
     "rescale_nothing": lambda d, v: "Another size must be more than nothing.",
-    "frames_one_size": lambda d, v: "A flat frame is given by one size only: type that on the drawing.",
     "size_follows": lambda d, v: f"{v.label(str(d['measure']))} follows another assembly's size: change that one.",
     "pins_enough": lambda d, v: (
         f"{_given_list(d, v)} already make {v.label(str(d['measure']))} {_size(d['measure'], d['gives'], v)}. "

@@ -19,7 +19,7 @@ class Kind:
     """A family of assemblies: its name, its title, what one is called in a project, the spec's model, and what it does: place boards, take an act, show itself.
 
     `settle` puts a spec's sizes where what was given puts them. `starts` are specs to begin a new project with, by code; `stands` where z is
-    up rather than towards the reader. `rescale` brings the whole to another size, where the kind has more than one way to.
+    up rather than towards the reader. `rescale` brings the whole to another size; `has_levels`: whether anything stands at a height in it.
     """
 
     name: str
@@ -32,5 +32,5 @@ class Kind:
     describe: Callable[[Any, Ruler, dict[str, Solid]], Description]
     starts: dict[str, dict[str, Any]]
     stands: bool
-    rescale: Callable[[Any, Rescale, Tape], dict[str, Any]] | None = None
-    has_levels: Callable[[Any], bool] = lambda spec: False
+    rescale: Callable[[Any, Rescale, Tape], dict[str, Any]]
+    has_levels: Callable[[Any], bool]

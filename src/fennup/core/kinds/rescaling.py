@@ -28,8 +28,11 @@ def sized(
     edit: Callable[[Any, Edit, Tape], Document],
     describe: Callable[[Any, Ruler, dict[str, Solid]], Description],
     starts: dict[str, Document],
+    *,
+    settle: Callable[[Any], Any] | None = None,
+    stands: bool = True,
 ) -> Kind:
-    """A kind that stands, whose sizes settle so."""
+    """A kind whose sizes settle so; with a way of its own to `settle`, where its shape says them itself."""
 
     def rescale(spec: Any, act: Rescale, on: Tape) -> Document:
         return rescaled(sizing, spec, act, on)
@@ -39,7 +42,20 @@ def sized(
         paths = (*levels.rows, *levels.heights, *levels.counts) if levels else ()
         return any(_at(document, path) for path in paths)
 
-    return Kind(name, title, called, sizing.model, sizing.settle, sizing.whole, edit, describe, starts, True, rescale, has_levels)
+    return Kind(
+        name,
+        title,
+        called,
+        sizing.model,
+        settle or sizing.settle,
+        sizing.whole,
+        edit,
+        describe,
+        starts,
+        stands,
+        rescale,
+        has_levels,
+    )
 
 
 def rescaled(sizing: Sizing, spec: Any, act: Rescale, on: Tape) -> Document:
@@ -73,7 +89,7 @@ def rescaled(sizing: Sizing, spec: Any, act: Rescale, on: Tape) -> Document:
             document = put_at(document, path, get_at(document, path) * factor)
     if not is_angle(act.measure):
         for path in sizing.unknowns(spec):
-            if path.endswith("_mm"):
+            if "_deg" not in path:
                 document = put_at(document, path, get_at(document, path) * factor)
     try:
         sizing.model.model_validate(document)

@@ -16,10 +16,10 @@ from fennup.core.given.solver import Pin, Settled, settle
 from fennup.core.kinds.fields import Given, Pinned
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.measures import measure_of
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
-FROM_LEVEL = ("level_slope", "pitch")
 
 
 def as_pins(given: Sequence[Given]) -> tuple[Pin, ...]:
@@ -137,13 +137,13 @@ class Sizing:
             raise SpecError("cannot_measure", (act.measure,))
         if act.text is None:
             return float(nudged(unit, now, act.steps, on)) if act.steps else now
-        what = act.measure.partition(":")[0]
-        slope = unit == "deg" and not what.endswith("_angle")
+        asked = measure_of(act.measure)
+        slope = asked.is_angle and asked.quantity != "angle"
         rise = RISE_AND_RUN.fullmatch(act.text.strip().lower())
         if rise and slope:
             up, out = (as_figure(part) for part in rise.groups())
             # A pitch of 7 in 12 is from level, a slope of 4:1 is four up and one out.
-            return degrees(atan2(up, out)) if what.endswith(FROM_LEVEL) else degrees(atan2(out, up))
+            return degrees(atan2(up, out)) if asked.from_level else degrees(atan2(out, up))
         try:
             return float(read_figure(unit, act.text, on, act.inches_meant))
         except UnitError as error:

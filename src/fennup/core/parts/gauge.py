@@ -5,14 +5,13 @@ from math import atan2, degrees
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Gauge, Spot
 from fennup.core.geometry.vec import Vec, cross, distance, dot, norm, sub
+from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import extent_along
-
-ANGLES = ("slope", "angle", "splay", "pitch", "lean")
 
 
 def is_angle(measure: str) -> bool:
     """Whether a measure is in degrees: its name says so."""
-    return measure.rpartition("/")[2].partition(":")[0].rpartition("_")[2] in ANGLES
+    return measure_of(measure).is_angle
 
 
 def place_of(assembly: Assembly, spot: Spot) -> Vec:

@@ -7,6 +7,7 @@ from fennup.core.assembly.model import Assembly, Outline
 from fennup.core.geometry.plane import meeting_point
 from fennup.core.geometry.vec import Point2, Vec, distance, dot, sub, unit
 from fennup.core.parts.gauge import read
+from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import extent_along
 
 Runs = dict[str, tuple[Vec, Vec]]
@@ -50,16 +51,15 @@ class Ruler:
 
         Besides, the assembly's own gauges by their names.
         """
-        whose, slash, rest = name.partition("/")
-        if slash:
-            return self._within(whose).measure(rest) if whose in self.assembly.inside else None
+        asked = measure_of(name)
+        if asked.member:
+            return self._within(asked.member).measure(asked.own) if asked.member in self.assembly.inside else None
         gauge = self.assembly.by_name.get(name)
         if gauge is not None:
             return read(self.assembly, gauge)
-        what, _, which = name.partition(":")
-        if what in _ON_WALLS:
-            return self._on_wall(what, which)
-        line, _, kind = what.rpartition("_")
+        line, kind, which = asked.line, asked.quantity, asked.side
+        if asked.what in _ON_WALLS:
+            return self._on_wall(asked.what, which)
         outline, runs = self.assembly.outline(line), self.runs(line)
         if outline is None or runs is None:
             return None

@@ -12,6 +12,7 @@ from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.gauged import PAPERS
 from fennup.core.kinds.registry import Kind
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.measures import measure_of
 from fennup.core.project.faces import along_line, fitted_piece, seat_on
 from fennup.core.project.place import assemble, assembly_of, heights, one_member, refused_within, settle
 from fennup.core.project.spec import ProjectSpec
@@ -27,8 +28,8 @@ def edit(spec: ProjectSpec, act: Edit, on: Tape) -> Document:
     spec = settle(spec)
     document = spec.model_dump(mode="json")
     if isinstance(act, Give | Free):
-        id, _, measure = act.measure.partition("/")
-        return _within(spec, document, id, act.model_copy(update={"measure": measure}), on)
+        asked = measure_of(act.measure)
+        return _within(spec, document, asked.member, act.model_copy(update={"measure": asked.own}), on)
     if isinstance(act, Drag):
         return _dragged(spec, document, act, on)
     place, _, rest = act.path.partition(".")
@@ -81,12 +82,13 @@ def _changed(spec: ProjectSpec, document: Document, id: str, change: Callable[[K
 
 def _followed(document: Document, size: str, source: Any) -> Document:
     """A size that follows another's, or its own figure again, as it stands."""
-    of, _, measure = size.partition("/")
-    kept = [link for link in document["links"] if (link["of"], link["measure"]) != (of, measure)]
+    own = measure_of(size)
+    kept = [link for link in document["links"] if (link["of"], link["measure"]) != (own.member, own.own)]
     if source is None:
         return put_at(document, "links", kept)
-    after, _, what = str(source).partition("/")
-    return put_at(document, "links", [*kept, {"of": of, "measure": measure, "after": after, "source": what, "plus_mm": 0.0}])
+    other = measure_of(str(source))
+    made = {"of": own.member, "measure": own.own, "after": other.member, "source": other.own, "plus_mm": 0.0}
+    return put_at(document, "links", [*kept, made])
 
 
 def with_another(spec: ProjectSpec, start: str) -> Document:
@@ -136,23 +138,13 @@ def with_piece(spec: ProjectSpec, act: Fit, on: Tape) -> Document:
 def rescale(spec: ProjectSpec, act: Rescale, on: Tape) -> Document:
     """One member at another size; the others follow as far as they are linked. SpecError names its field."""
     spec = settle(spec)
-    id, _, measure = act.measure.partition("/")
-    keep = [kept.partition("/")[2] for kept in act.keep if kept.partition("/")[0] == id]
+    asked = measure_of(act.measure)
+    id, measure = asked.member, asked.own
+    keep = [kept.own for kept in map(measure_of, act.keep) if kept.member == id]
     if any((link.of, link.measure) == (id, measure) for link in spec.links):
         raise SpecError("size_follows", (act.measure,), measure=act.measure)
     own = act.model_copy(update={"measure": measure, "keep": keep})
-
-    def change(kind: Kind, member: Any) -> Document:
-        if kind.rescale is None:
-            raise SpecError("frames_one_size", (act.measure,))
-        return kind.rescale(member, own, on)
-
-    return _changed(spec, spec.model_dump(mode="json"), id, change)
-
-
-def rescales(spec: ProjectSpec) -> bool:
-    """Whether any of its assemblies can be brought to another size as a whole."""
-    return any(KINDS[member.spec.kind].rescale is not None for member in spec.members.values())
+    return _changed(spec, spec.model_dump(mode="json"), id, lambda kind, member: kind.rescale(member, own, on))
 
 
 def has_levels(spec: ProjectSpec) -> bool:

@@ -12,7 +12,7 @@ from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, 
 from fennup.core.drawing.edit import Give
 from fennup.core.errors import CutError, SpecError
 from fennup.core.kinds.catalogue import KINDS
-from fennup.core.kinds.fields import Pinned, pin
+from fennup.core.kinds.fields import pin
 from fennup.core.kinds.registry import Kind
 from fennup.core.kinds.sizing import pins_in
 from fennup.core.parts.measure import Ruler
@@ -101,7 +101,8 @@ def _following(own: Any, link: Link, k: int, source: Assembly) -> Any:
     value = Ruler(source).measure(link.source)
     if value is None:
         raise SpecError("cannot_measure", (f"links.{k}.source",))
-    if not isinstance(own, Pinned):
+    if own.pins is None and link.measure not in {given.measure for given in own.given_pins()}:
+        # The kind says itself how a size that it did not give takes the place of one that it did.
         give = Give(op="give", measure=link.measure, text=f"{value + link.plus_mm!r} mm")
         return _limited(type(own), KINDS[own.kind].edit(own, give, MM), link, k, value)
     made = pin(link.measure, value + link.plus_mm).model_dump(mode="json")

@@ -15,6 +15,7 @@ from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle
 from fennup.core.kinds.box.walls import run_at, walls_of
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import Solid
 
 X: Vec = (1.0, 0.0, 0.0)
@@ -147,7 +148,7 @@ def sizes_of(spec: BoxSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
         names += [f"outer_bottom_angle:{corner}" for corner in spec.corner_names]
     names.append("height")
     for measure in spec.slope_measures:
-        group = measure.partition(":")[2]
+        group = measure_of(measure).side
         suffix = f":{group}" if group else ""
         names += [measure, f"level_slope{suffix}", f"run{suffix}", f"slant{suffix}", f"board_width{suffix}"]
     names += [f"cap_{line}_{kind}" for line in ("outside", "opening") for kind in kinds if spec.cap]

@@ -9,6 +9,7 @@ from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.box.sizes import pins_of
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.measures import measure_of
 
 UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 Drawn = tuple[tuple[Dimension, ...], tuple[Grip, ...]]
@@ -118,9 +119,7 @@ def _regular_above(spec: BoxSpec, ruler: Ruler, sheet: _Sheet) -> None:
     x0, x1, y0, y1 = _bounds(ruler, outside)
     # An even number of sides that 4 does not divide has its flats at the bottom and the top.
     level = n % 4 == 0 or n % 2 == 1
-    kinds = sorted(
-        {name.rsplit("_", 1)[1] for name in sheet.given if "_" in name and name.rsplit("_", 1)[1] in ("corners", "reach")}
-    )
+    kinds = sorted({m.quantity for m in map(measure_of, sheet.given) if m.quantity in ("corners", "reach")})
     lanes = [(outside, 1.0)] if spec.upright else [(outside, 2.15), (other, 1.0)]
     for line, lane in lanes:
         across = (ruler.measure(f"{line}_flats") or 0.0) / 2
@@ -230,7 +229,7 @@ def dragged(name: str, x: float, y: float) -> float | None:
     """What a measure would be with its grip at a place of its view; None where it has no grip."""
     if name == "height":
         return y
-    kind = name.rsplit("_", 1)[-1]
+    kind = measure_of(name).quantity
     if kind == "width":
         return 2 * x
     if kind == "depth":

@@ -11,6 +11,7 @@ from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.spec import MOST_SIDES, BoxSpec, Irregular, Rectangle, Regular
 from fennup.core.kinds.sizing import pins_in
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.measures import measure_of
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
@@ -76,7 +77,7 @@ def _grouped(spec: BoxSpec, document: Document, how: str) -> Document:
     groups = {"alike": [], "pairs": ["AC", "BD"], "each": list(letters)}.get(how)
     if groups is None or (how == "pairs" and len(letters) != 4):
         raise SpecError("no_such_field", ("slopes_deg",))
-    pins = [p for p in pins_in(spec) if p["measure"].partition(":")[0] not in ("slope", "level_slope", "run", "slant")]
+    pins = [p for p in pins_in(spec) if measure_of(p["measure"]).what not in ("slope", "level_slope", "run", "slant")]
     slopes = [(f"slope:{group}", spec.slope_of(group[0])) for group in groups] or [("slope", spec.slope_of("A"))]
     document = put_at(document, "slopes_deg", {group: spec.slope_of(group[0]) for group in groups})
     document = put_at(document, "slope_deg", spec.slope_of("A"))
@@ -89,7 +90,7 @@ def _freed(spec: BoxSpec, document: Document) -> Document:
     """The same plan with every corner free."""
     runs = Ruler(assemble(spec)).runs("outer_bottom") or {}
     corners = [[run[0][0], run[0][1]] for run in runs.values()]
-    kept = [p for p in pins_in(spec) if p["measure"].partition(":")[0] in ("slope", "level_slope", "height")]
+    kept = [p for p in pins_in(spec) if measure_of(p["measure"]).what in ("slope", "level_slope", "height")]
     document = put_at(document, "plan", {"form": "irregular", "corners": corners})
     if not any(p["measure"] == "height" for p in kept):
         kept.append({"measure": "height", "mm": spec.height_mm})
@@ -107,7 +108,7 @@ def _sides(spec: BoxSpec, document: Document, act: TypeIn | Nudge, on: Tape) -> 
     around = {letters[i] + letters[(i + 1) % count] for i in range(count)}
     document["corners"] = {k: v for k, v in document["corners"].items() if k in around}
     document["thicknesses_mm"] = {k: v for k, v in document["thicknesses_mm"].items() if k in letters}
-    pins = [p for p in pins_in(spec) if not (p["measure"].endswith("_reach") and count % 2 == 0)]
+    pins = [p for p in pins_in(spec) if not (measure_of(p["measure"]).quantity == "reach" and count % 2 == 0)]
     if len(pins) < len(pins_in(spec)):
         ruler = Ruler(assemble(spec))
         pins.insert(0, {"measure": "outer_bottom_flats", "mm": ruler.measure("outer_bottom_flats")})

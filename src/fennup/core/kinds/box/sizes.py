@@ -7,6 +7,7 @@ from fennup.core.given.solver import Pin
 from fennup.core.kinds.box.place import assemble, shell
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Liner, Rectangle, Regular
 from fennup.core.kinds.sizing import Levels, Sizing, as_pins
+from fennup.core.parts.measures import measure_of
 
 STEEPEST_DEG = 89.9
 SLOPES = ("slope", "level_slope")
@@ -22,7 +23,7 @@ def pins_of(spec: BoxSpec) -> tuple[Pin, ...]:
         said = tuple(pin for pin in said if pin.measure == "height")
     pins = (*(_liner_pins(spec, spec.liner) if spec.liner else ()), *as_pins(said))
     for pin in pins:
-        if pin.measure.partition(":")[0] in SLOPES and abs(pin.value) >= 90:
+        if measure_of(pin.measure).what in SLOPES and abs(pin.value) >= 90:
             raise SpecError("slope_range", (pin.field,), deg=pin.value)
     return pins
 

@@ -21,6 +21,7 @@ from fennup.core.kinds.fields import (
     pin,
 )
 from fennup.core.kinds.inner import Bars, Holes, Inner
+from fennup.core.parts.measures import measure_of
 
 MOST_SIDES = 12
 Slope_deg = Annotated[float, Field(gt=-90, lt=90, allow_inf_nan=False, description="degrees from vertical, + flaring")]
@@ -232,7 +233,7 @@ class BoxSpec(Pinned):
 
     def usual_pins(self) -> tuple[Given, ...]:
         """The plan's sizes, every slope of its own, the height."""
-        slopes = [pin(name, self.slope_of(name.partition(":")[2][:1] or "A")) for name in self.slope_measures]
+        slopes = [pin(name, self.slope_of(measure_of(name).side[:1] or "A")) for name in self.slope_measures]
         height = pin("height", self.height_mm)
         if isinstance(self.plan, Regular):
             return (pin("outer_bottom_flats", self.plan.across_mm), *slopes, height)

@@ -2,9 +2,8 @@
 
 from fennup.core.kinds.flat_frame.describe import describe
 from fennup.core.kinds.flat_frame.edit import edit
-from fennup.core.kinds.flat_frame.place import assemble
-from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
+from fennup.core.kinds.flat_frame.sizes import SIZING, settle
 from fennup.core.kinds.flat_frame.starts import STARTS
-from fennup.core.kinds.registry import Kind
+from fennup.core.kinds.rescaling import sized
 
-FLAT_FRAME = Kind("flat_frame", "Flat frame", "Frame", FlatFrameSpec, lambda spec: spec, assemble, edit, describe, STARTS, False)
+FLAT_FRAME = sized("flat_frame", "Flat frame", "Frame", SIZING, edit, describe, STARTS, settle=settle, stands=False)

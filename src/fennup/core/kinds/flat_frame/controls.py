@@ -13,6 +13,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Rectangle,
 )
 from fennup.core.kinds.inner_controls import holes_controls, inner_controls
+from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
 
 USUAL_PANEL_MM = 4.0
@@ -58,7 +59,7 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
 def _sized_by(spec: FlatFrameSpec) -> Control:
     assert not isinstance(spec.shape, Irregular)
     by = spec.shape.size.by
-    now = by if by in ("holds", "floats") else by.split("_")[0]
+    now = measure_of(by).line or by
     options: dict[str, object] = {f"by_{name}": name for name in ("opening", "outside", "holds", "floats")}
     return one_of("sized_by", "outline", "shape.size.by", options, now)
 

@@ -9,12 +9,12 @@ from fennup.core.kinds.flat_frame.controls import controls_of
 from fennup.core.kinds.flat_frame.dimensions import dimensions_of
 from fennup.core.kinds.flat_frame.outline import Baseline, baseline
 from fennup.core.kinds.flat_frame.spec import (
-    CornerPin,
     FlatFrameSpec,
     Irregular,
     Rectangle,
 )
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import Solid
 
 UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
@@ -92,24 +92,22 @@ def _section(spec: FlatFrameSpec, assembly: Assembly) -> View:
 def _sizes(spec: FlatFrameSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
     """Every line that can be measured on this frame, as a list."""
     if isinstance(spec.shape, Irregular):
-        pinned = {p.corner if isinstance(p, CornerPin) else p.side for p in spec.shape.pins}
         names = [f"{spec.shape.line}_side:{s}" for s in spec.letters]
         names += [f"{spec.shape.line}_angle:{c}" for c in spec.corner_names]
-        given = {name for name in names if name.split(":")[1] in pinned}
     elif isinstance(spec.shape, Rectangle):
         names = [f"{line}_{kind}" for line in ("opening", "outside") for kind in ("width", "depth")]
-        given = {name for name in names if name.startswith(spec.shape.size.by)}
     else:
         kinds = ("flats", "corners", "side", *(("reach",) if spec.sides % 2 else ()))
         names = [f"{line}_{kind}" for line in ("opening", "outside") for kind in kinds]
         names += ["outside_diagonal"] if spec.sides % 2 else []
-        given = {spec.shape.size.by}
+    # What it holds or what floats in it is given by itself: no line is.
+    given = {pin.measure for pin in spec.given_pins()} if spec.by_line else set()
     rows = []
     for name in names:
         value = ruler.measure(name)
         if value is not None:
             standing: Standing = "given" if name in given else "derived"
-            unit = "deg" if "_angle" in name else "mm"
+            unit = "deg" if measure_of(name).is_angle else "mm"
             free = standing == "given" and isinstance(spec.shape, Irregular)
             rows.append(SizeRow(name, value, unit, standing, Give(op="give", measure=name), free))  # type: ignore[arg-type]
     return tuple(rows)

@@ -20,6 +20,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Regular,
 )
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.measures import measure_of
 
 UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 
@@ -47,7 +48,7 @@ def _regular(spec: FlatFrameSpec, shape: Regular, ruler: Ruler) -> Drawn:
     dimensions = [d for name in wanted if (d := _regular_dimension(name, given, spec, shape, ruler))]
     shapes: list[Shape] = []
     if n % 2:
-        circles = {name.split("_")[0]: name.split("_")[1] for name in (given, "opening_flats") if name}
+        circles = {m.line: m.quantity for m in map(measure_of, filter(None, (given, "opening_flats")))}
         for line, kind in circles.items():
             value = ruler.measure(f"{line}_{kind}") if kind in ("flats", "corners") else None
             if value:
@@ -63,7 +64,7 @@ def _regular_dimension(name: str, given: str, spec: FlatFrameSpec, shape: Regula
     value = ruler.measure(name)
     if value is None:
         return None
-    line, kind = name.split("_")
+    line, kind = measure_of(name).line, measure_of(name).quantity
     n = shape.sides
     flats = 2 * _apothem_of(spec, shape, line)
     corners = regular_corners(n, flats / 2)

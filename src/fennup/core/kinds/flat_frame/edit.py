@@ -14,6 +14,7 @@ from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.place import assemble
 from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, Irregular, Rectangle, Regular
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
 from fennup.core.units.lengths import Tape
 
@@ -79,8 +80,9 @@ def _sides(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tap
         document = _irregular_sides(document, spec.shape, count)
     elif isinstance(spec.shape, Regular):
         size = document["shape"]["size"]
-        if size["by"].endswith("_reach") and count % 2 == 0:
-            line = size["by"].split("_")[0]
+        by = measure_of(size["by"])
+        if by.quantity == "reach" and count % 2 == 0:
+            line = by.line
             document = put_at(
                 document, "shape.size", {"by": f"{line}_flats", "mm": _measured(Ruler(assemble(spec)), f"{line}_flats")}
             )
@@ -119,7 +121,7 @@ def _measured(ruler: Ruler, name: str) -> float:
 
 def _wanted(ruler: Ruler, act: Give, on: Tape) -> float:
     """The figure that a measure is to have: typed, nudged, or as it is."""
-    unit = "deg" if "_angle" in act.measure else "mm"
+    unit = "deg" if measure_of(act.measure).is_angle else "mm"
     if act.text is not None:
         try:
             return float(read_figure(unit, act.text, on, act.inches_meant))
@@ -133,7 +135,8 @@ def _give(spec: FlatFrameSpec, document: Document, act: Give, on: Tape) -> Docum
     """A measure becomes the given one, and what was given before follows."""
     ruler = Ruler(assemble(spec))
     value = _wanted(ruler, act, on)
-    line, _, kind = act.measure.partition("_")
+    asked = measure_of(act.measure)
+    line = asked.line
     if isinstance(spec.shape, Regular):
         return put_at(document, "shape.size", {"by": act.measure, "mm": value})
     if isinstance(spec.shape, Rectangle):
@@ -142,10 +145,10 @@ def _give(spec: FlatFrameSpec, document: Document, act: Give, on: Tape) -> Docum
             "width_mm": _measured(ruler, f"{line}_width"),
             "depth_mm": _measured(ruler, f"{line}_depth"),
         }
-        return put_at(document, "shape.size", {**size, f"{kind}_mm": value})
-    what, _, which = kind.partition(":")
+        return put_at(document, "shape.size", {**size, f"{asked.quantity}_mm": value})
+    which = asked.side
     pins = document["shape"]["pins"]
-    pin = {"corner": which, "deg": value} if what == "angle" else {"side": which, "mm": value}
+    pin = {"corner": which, "deg": value} if asked.is_angle else {"side": which, "mm": value}
     if line != spec.shape.line:
         raise SpecError("other_line", (act.measure,), line=spec.shape.line)
     place = _pin_place(pins, which)
@@ -162,7 +165,7 @@ def _free(spec: FlatFrameSpec, document: Document, name: str) -> Document:
     """A pin taken out."""
     if not isinstance(spec.shape, Irregular):
         raise SpecError("nothing_pinned", (name,))
-    place = _pin_place(document["shape"]["pins"], name.partition(":")[2])
+    place = _pin_place(document["shape"]["pins"], measure_of(name).side)
     if place is None:
         raise SpecError("nothing_pinned", (name,))
     return put_at(document, "shape.pins", [p for i, p in enumerate(document["shape"]["pins"]) if i != place])
@@ -281,7 +284,7 @@ def _drag_size(
     if size.by == "floats":
         value = _nearest(apothem * unit["flats"] - 2 * size.reveal_mm, step, "shape.size.object_mm")
         return put_at(document, "shape.size.object_mm", value)
-    return put_at(document, "shape.size.mm", _nearest(apothem * unit[size.by.split("_")[1]], step, "shape.size.mm"))
+    return put_at(document, "shape.size.mm", _nearest(apothem * unit[measure_of(size.by).quantity], step, "shape.size.mm"))
 
 
 def _drag_width(spec: FlatFrameSpec, document: Document, which: str, to: tuple[float, float], step: float) -> Document:

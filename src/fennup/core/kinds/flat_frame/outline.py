@@ -20,6 +20,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Rectangle,
     Regular,
 )
+from fennup.core.parts.measures import measure_of
 
 
 @dataclass(frozen=True)
@@ -102,8 +103,8 @@ def given_line(spec: FlatFrameSpec, shape: Regular) -> tuple[str, float]:
         return "opening", apothem
     if isinstance(size, FloatingRound):
         return "opening", (size.object_mm + 2 * size.reveal_mm) / unit["flats"]
-    line, measure = size.by.split("_")
-    return line, size.mm / unit[measure]
+    by = measure_of(size.by)
+    return by.line, size.mm / unit[by.quantity]
 
 
 def _rectangle(spec: FlatFrameSpec, shape: Rectangle) -> list[Point2]:

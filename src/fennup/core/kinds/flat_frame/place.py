@@ -13,16 +13,12 @@ from fennup.core.kinds.flat_frame.outline import Baseline, Side, baseline, turne
 from fennup.core.kinds.flat_frame.spec import (
     CornerPin,
     FlatFrameSpec,
-    FloatingRound,
-    HeldPanel,
-    HeldRound,
     Irregular,
-    LineSizes,
     Rectangle,
-    Regular,
     SidePin,
 )
 from fennup.core.kinds.inner import Added, Face, add_inner, drilled, panel
+from fennup.core.parts.measures import measure_of
 from fennup.core.stock.section import Rabbet, Section
 
 GROUND = Plane((0.0, 0.0, 1.0), 0.0)
@@ -244,24 +240,11 @@ def _claims(spec: FlatFrameSpec) -> list[Claim]:
                 claims.append(Claim(f"{shape.line}_side:{pin.side}", pin.mm, f"shape.pins.{i}.mm"))
             elif isinstance(pin, CornerPin):
                 claims.append(Claim(f"{shape.line}_angle:{pin.corner}", pin.deg, f"shape.pins.{i}.deg", "deg"))
-        return [c for c in claims if not set(c.measure.split(":")[1]) & _unmeasurable(spec, shape)]
-    if isinstance(shape, Regular):
-        if isinstance(shape.size, HeldRound):
-            return [Claim("rabbet_flats", shape.size.object_mm + shape.size.play_mm, "shape.size.object_mm")]
-        if isinstance(shape.size, FloatingRound):
-            return [Claim("opening_flats", shape.size.object_mm + 2 * shape.size.reveal_mm, "shape.size.object_mm")]
-        return [Claim(shape.size.by, shape.size.mm, "shape.size.mm")]
-    size = shape.size
-    if isinstance(size, LineSizes):
-        return [
-            Claim(f"{size.by}_width", size.width_mm, "shape.size.width_mm"),
-            Claim(f"{size.by}_depth", size.depth_mm, "shape.size.depth_mm"),
-        ]
-    line, grow = ("rabbet", size.play_mm) if isinstance(size, HeldPanel) else ("opening", 2 * size.reveal_mm)
-    return [
-        Claim(f"{line}_width", size.object_width_mm + grow, "shape.size.object_width_mm"),
-        Claim(f"{line}_depth", size.object_depth_mm + grow, "shape.size.object_depth_mm"),
-    ]
+        return [c for c in claims if not set(measure_of(c.measure).side) & _unmeasurable(spec, shape)]
+    if spec.pins is not None:
+        return list(spec.claims())
+    pairs = zip(spec.usual_pins(), spec.size_fields, strict=True)
+    return [Claim(pin.measure, pin.value, field) for pin, field in pairs]
 
 
 def _unmeasurable(spec: FlatFrameSpec, shape: Irregular) -> set[str]:

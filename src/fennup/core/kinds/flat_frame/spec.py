@@ -2,18 +2,33 @@
 the one at the bottom, corners by the two sides that meet there: AB, BC, ..."""
 
 from string import ascii_uppercase
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.fields import CornerJoint, CornerLetters, Place_mm, Play_mm, Section_mm, SideLetter, Size_mm, Strict
+from fennup.core.kinds.fields import (
+    CornerJoint,
+    CornerLetters,
+    Given,
+    Pinned,
+    Place_mm,
+    Play_mm,
+    Section_mm,
+    SideLetter,
+    Size_mm,
+    Strict,
+    pin,
+)
 from fennup.core.kinds.inner import Holes, Inner
 
 RegularMeasure = Literal[
     "opening_flats", "opening_corners", "opening_side", "opening_reach", "opening_diagonal",
     "outside_flats", "outside_corners", "outside_side", "outside_reach", "outside_diagonal",
 ]  # fmt: skip
+
+
+REGULAR_MEASURES: tuple[str, ...] = get_args(RegularMeasure)
 
 
 class LineSize(Strict):
@@ -143,7 +158,7 @@ class RabbetSpec(Strict):
     depth_mm: Section_mm
 
 
-class FlatFrameSpec(Strict):
+class FlatFrameSpec(Pinned):
     """A flat frame: rails round an opening, all in one plane."""
 
     kind: Literal["flat_frame"]
@@ -177,6 +192,40 @@ class FlatFrameSpec(Strict):
         letters = self.letters
         return [letters[i] + letters[(i + 1) % len(letters)] for i in range(len(letters))]
 
+    @property
+    def by_line(self) -> bool:
+        """Whether its size is given on a line of the frame, not by what it holds or what floats in it."""
+        return isinstance(self.shape, Irregular) or isinstance(self.shape.size, LineSize | LineSizes)
+
+    @property
+    def size_fields(self) -> tuple[str, ...]:
+        """Where the size of a regular or rectangular frame stands, in the order of `usual_pins`."""
+        names = ("width_mm", "depth_mm") if isinstance(self.shape, Rectangle) else ("mm",)
+        return tuple(f"shape.size.{'' if self.by_line else 'object_'}{name}" for name in names)
+
+    def usual_pins(self) -> tuple[Given, ...]:
+        """The shape's own sizes, as measures."""
+        shape = self.shape
+        if isinstance(shape, Irregular):
+            return tuple(
+                pin(f"{shape.line}_side:{p.side}", p.mm)
+                if isinstance(p, SidePin)
+                else pin(f"{shape.line}_angle:{p.corner}", p.deg)
+                for p in shape.pins
+            )
+        if isinstance(shape, Regular):
+            if isinstance(shape.size, LineSize):
+                return (pin(shape.size.by, shape.size.mm),)
+            line, grow = (
+                ("rabbet", shape.size.play_mm) if isinstance(shape.size, HeldRound) else ("opening", 2 * shape.size.reveal_mm)
+            )
+            return (pin(f"{line}_flats", shape.size.object_mm + grow),)
+        size = shape.size
+        if isinstance(size, LineSizes):
+            return (pin(f"{size.by}_width", size.width_mm), pin(f"{size.by}_depth", size.depth_mm))
+        line, grow = ("rabbet", size.play_mm) if isinstance(size, HeldPanel) else ("opening", 2 * size.reveal_mm)
+        return (pin(f"{line}_width", size.object_width_mm + grow), pin(f"{line}_depth", size.object_depth_mm + grow))
+
     def width_of(self, letter: str) -> float:
         """Actual width of a rail, mm."""
         rail = self.rails.get(letter)
@@ -200,11 +249,11 @@ class FlatFrameSpec(Strict):
             if corner.joint == "butt" and corner.through and corner.through not in name:
                 raise SpecError("through_not_here", (f"corners.{name}.through",), corner=name)
         if isinstance(self.shape, Irregular):
-            for i, pin in enumerate(self.shape.pins):
-                if isinstance(pin, SidePin) and pin.side not in letters:
-                    raise SpecError("no_such_side", (f"shape.pins.{i}.side",), side=pin.side, last=letters[-1])
-                if isinstance(pin, CornerPin) and pin.corner not in corners:
-                    raise SpecError("no_such_corner", (f"shape.pins.{i}.corner",), corner=pin.corner)
+            for i, fixed in enumerate(self.shape.pins):
+                if isinstance(fixed, SidePin) and fixed.side not in letters:
+                    raise SpecError("no_such_side", (f"shape.pins.{i}.side",), side=fixed.side, last=letters[-1])
+                if isinstance(fixed, CornerPin) and fixed.corner not in corners:
+                    raise SpecError("no_such_corner", (f"shape.pins.{i}.corner",), corner=fixed.corner)
         if isinstance(self.shape, Regular) and self.shape.size.by.endswith("reach") and self.shape.sides % 2 == 0:
             raise SpecError("odd_only", ("shape.size.by",))
         self._check_section()
