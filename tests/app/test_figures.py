@@ -54,19 +54,19 @@ class PublishedFigures(Api):
         ring = {"height_mm": 150.0, "tall_mm": 88.9, "thickness_mm": 19.05}
         self.sheet(stand(4.0, 9.0, rings=[ring]))
         # A ring's piece on the front lies in a plane that leans as the side elevation shows, and meets neighbours splayed 4.
-        miters = sorted(self.cut(name, "left")[0] for name in ("ring A", "ring B"))
+        miters = sorted(self.cut(name, "left")[0] for name in ("ring A1", "ring B1"))
         self.come_to((miters[0], 3.9509), (miters[1], 8.9784))
-        self.come_to(*((self.cut(name, end)[1], 44.6874) for name in ("ring A", "ring B") for end in ("left", "right")))
+        self.come_to(*((self.cut(name, end)[1], 44.6874) for name in ("ring A1", "ring B1") for end in ("left", "right")))
 
     def test_a_rafter_of_7_in_12(self) -> None:
         ridge = {"thickness_mm": 38.1, "depth_mm": 184.0}
         left = {"run_mm": 2133.6, "pitch_deg": 30.0}
         self.sheet(roof(38.1, 140.0, form="gable", left=left, ridge=ridge, heel_mm=38.1, overhang_mm=304.8))
         self.project = self.act(self.project, {"op": "give", "measure": "left_pitch", "text": "7 in 12"}).json
-        overall = float(self.rung("left", "overall")["figure"]["typed"])
+        overall = float(self.rung("left1", "overall")["figure"]["typed"])
         self.come_to((self.size("left_pitch"), 30.2564), (self.size("left_top_edge"), 2800.8904), (overall, 2882.5570))
         self.come_to((self.size("left_ridge_to_heel"), 2448.0223))
-        notch = next(rung for rung in self.part("left")["ladder"] if "65 mm (+0.31)" in rung["label"] + rung["note"])
+        notch = next(rung for rung in self.part("left1")["ladder"] if "65 mm (+0.31)" in rung["label"] + rung["note"])
         self.assertIn("seat", notch["note"])  # 65.3143
 
     def test_a_pyramid_of_six_panels_at_45(self) -> None:

@@ -2,6 +2,7 @@
 
 import re
 import unittest
+from dataclasses import replace
 from math import atan, degrees
 
 from fennup.app.schemas.sheet import PartOut, SheetOut
@@ -11,14 +12,17 @@ from fennup.app.services.saw_settings import settings_of
 from fennup.app.services.sheet import looked_sheet, sheet_of
 from fennup.app.services.solving import solved_spec
 from fennup.app.wording.figures import Voice
+from fennup.app.wording.labels import FACTS, LABELS, LINES, label
+from fennup.app.wording.tables import check_words, merged
 from fennup.core.drawing.edit import TypeIn
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.parts.measures import measure_of
 from fennup.core.project.starts import TOGETHER
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.solve import Solution
 from fennup.core.units.lengths import tape
 from fennup.core.workshop import with_saw
-from tests.core.frames import all_starts, box, irregular, level, of_sides, rectangle, regular
+from tests.core.frames import all_starts, box, irregular, level, of_sides, rectangle, regular, shown, solved
 
 INCHES = Voice(tape("in", "1/16"))
 
@@ -260,3 +264,31 @@ class SaidAsItIs(unittest.TestCase):
         for text in ("40:1", "1:40", "1 in 40"):
             act = TypeIn(op="type", path="place.ground_deg", text=text)
             self.assertAlmostEqual(prop.edit(spec, act, PLAIN.tape)["place"]["ground_deg"], degrees(atan(1 / 40)), places=9)
+
+
+class EveryCodeHasWords(unittest.TestCase):
+    def test_nothing_that_a_start_or_one_of_its_options_shows_is_without_words(self) -> None:
+        spoken = {**LABELS, **dict.fromkeys(FACTS)}
+        missing, seen = set(), 0
+        for starts in all_starts().values():
+            for start in starts:
+                made = solved(start)
+                told = shown(made)
+                for code in (
+                    *(c.code.partition(":")[0] for c in told.controls), *(o.code for c in told.controls for o in c.options),
+                    *(str(measure_of(d.label).own) for v in told.views for d in v.dimensions), *(measure_of(s.measure).own for s in told.sizes),
+                ):  # fmt: skip
+                    seen += 1
+                    if measure_of(code).line in LINES or code in ("piece_a", "piece_b"):
+                        continue  # these are put together from words
+                    if code not in spoken and label(code) == code.replace("_", " ") and "_" in code:
+                        missing.add(code)
+        self.assertEqual(missing, set())
+        self.assertGreater(seen, 2000)
+
+    def test_a_code_with_words_twice_and_a_start_without_a_name_are_found_at_the_start(self) -> None:
+        with self.assertRaisesRegex(ValueError, "labels: rails has words twice"):
+            merged("labels", {"rails": "Rails"}, {"rails": "Rows"})
+        nameless = replace(KINDS["box"], words=replace(KINDS["box"].words, starts={}))
+        with self.assertRaisesRegex(ValueError, "box: the starts and their words are unlike: any_box, case"):
+            check_words([nameless])

@@ -141,7 +141,7 @@ class AFramesFields(unittest.TestCase):
         self.assertEqual(free.shape.pins, [])
         for act, code in (
             (Free(op="free", measure="outside_side:B"), "nothing_pinned"),
-            (Give(op="give", measure="opening_side:A", text="9"), "other_line"),
+            (Give(op="give", measure="opening_side:A", text="9"), "corners_on_outside"),
         ):
             with self.assertRaises(SpecError) as refused:
                 done(free.model_dump(mode="json"), act)

@@ -191,7 +191,7 @@ class BadSpecs(unittest.TestCase):
             (regular(4, 40.0, "opening_flats", mm=300.0, left_out=["A", "B", "C"]), "too_few_left", "left_out"),
             (irregular([(0, 0), (400, 0), (200, 50), (0, 400)], []), "reflex", "shape.corners.2"),
             (irregular([(0, 0), (0, 400), (400, 0)], []), "reflex", "shape.corners.1"),
-            (irregular([(0, 0), (400, 0), (200, 200)], [{"side": s, "mm": m} for s, m in (("A", 400.0), ("B", 250.0), ("C", 100.0))]), "pin_impossible", "shape.pins.2"),
+            (irregular([(0, 0), (400, 0), (200, 200)], [{"side": s, "mm": m} for s, m in (("A", 400.0), ("B", 250.0), ("C", 100.0))]), "side_impossible", "shape.pins.2"),
         ):  # fmt: skip
             with self.subTest(code), self.assertRaises(SpecError) as caught:
                 solved(document)

@@ -3,48 +3,33 @@
 from typing import Any
 
 from fennup.app.wording.labels import naming_of
+from fennup.app.wording.tables import merged
 from fennup.core.assembly.board import Board, End
+from fennup.core.kinds.catalogue import KINDS
+from fennup.core.kinds.registry import Called
 from fennup.core.solve import Solution
 
 # Pieces let in between the boards that go round: as they lie with their face towards the reader.
 LOOSE_SIDES = {"face": "face", "back": "back", "upper": "far edge", "lower": "near edge"}
-OUT_AND_UP = {"face": "outside", "back": "inside", "upper": "top edge", "lower": "bottom edge"}
-SIDES = {
-    "leg": {"face": "outer face", "back": "inner face", "upper": "inner edge", "lower": "outer edge"},
-    "rail": OUT_AND_UP,
-    "ring": OUT_AND_UP,
-    "brace": {"face": "face", "back": "back", "upper": "upper edge", "lower": "lower edge"},
-}
-SIDES["prop"] = SIDES["brace"]
-SIDES["tread"] = {"face": "top", "back": "underside", "upper": "front edge", "lower": "rear edge"}
-SIDES["top"] = {"face": "top", "back": "underside", "upper": "far edge", "lower": "near edge"}
-SIDES["rafter"] = {"face": "face", "back": "back", "upper": "top edge", "lower": "lower edge"}
-SIDES["wall"] = OUT_AND_UP
-SIDES["panel"] = {"face": "weather side", "back": "underside", "upper": "point", "lower": "eaves"}
-SIDES["side"] = OUT_AND_UP
-SIDES["lid"] = {"face": "weather side", "back": "underside", "upper": "back edge", "lower": "front edge"}
-SIDES["piece"] = SIDES["brace"]
-SIDES["frame"] = {"face": "face", "back": "back", "upper": "opening edge", "lower": "outer edge"}
-SIDES["cap"] = {"face": "top", "back": "underside", "upper": "inner edge", "lower": "outer edge"}
-PIECE = {
-    "frame": "rail",
-    "wall": "wall",
-    "cap": "cap piece",
-    "leg": "leg",
-    "rail": "rail",
-    "ring": "ring piece",
-    "brace": "brace",
-    "prop": "upright",
-    "rafter": "rafter",
-    "panel": "panel",
-}
+EDGES = ("face", "back", "upper edge", "lower edge")
+# What the boards of a role are called, and their sides: those that several kinds have, and each kind's own.
+ROLES = merged(
+    "roles",
+    {
+        "wall": Called("wall", "outside", "inside", "top edge", "bottom edge"),
+        "brace": Called("brace", *EDGES),
+        "piece": Called("", *EDGES),
+    },
+    *(kind.words.roles for kind in KINDS.values()),
+)
 # Members that run up: their ends have names of their own.
 FOOT_AND_HEAD = ("leg", "prop", "rafter")
 
 
 def sides_of(solution: Solution, id: str) -> dict[str, str]:
     """The words for a board's face, back, upper and lower edge."""
-    return SIDES.get(solution.design.assembly.board(id).role, LOOSE_SIDES)
+    called = ROLES.get(solution.design.boards[id].role)
+    return {side: getattr(called, side) for side in LOOSE_SIDES} if called else LOOSE_SIDES
 
 
 def whose(solution: Solution, key: str) -> str:

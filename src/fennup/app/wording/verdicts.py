@@ -7,7 +7,10 @@ from pydantic import BaseModel
 
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.members import board_words, called, joint_words, sides_of
+from fennup.app.wording.sentences import sentence
+from fennup.app.wording.tables import merged
 from fennup.core.assembly.model import Finding
+from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
 from fennup.core.verify.boolean import BooleanProof
 from fennup.core.verify.closing import UNSEEN_MM
@@ -204,13 +207,14 @@ def finding_line(finding: Finding, solution: Solution, voice: Voice) -> FindingL
     code, side = finding.code, ""
     if code.startswith("past_") and code.endswith(("_left", "_right")):
         code, _, side = code.rpartition("_")
-    words = FINDINGS.get(code)
+    parts = _listed(tuple(called(solution, id) for id in finding.parts))
+    value, limit = finding.value or 0.0, finding.limit or 0.0
     text = code.replace("_", " ")
-    if words:
-        text = words(
-            _listed(tuple(called(solution, id) for id in finding.parts)), finding.value or 0.0, finding.limit or 0.0, voice
-        )
-        text = text.replace("$side", side)
+    if code in TEXTS:
+        figures = {"parts": parts, "value": value, "limit": limit, "over": value - limit, "side": side}
+        text = sentence(TEXTS[code], figures, voice)
+    elif code in FINDINGS:
+        text = FINDINGS[code](parts, value, limit, voice).replace("$side", side)
     return FindingLine(
         severity=finding.severity,
         text=_sentence(text),
@@ -225,88 +229,37 @@ def _listed(names: tuple[str, ...]) -> str:
 
 
 Words = Callable[[str, float, float, Voice], str]
-
+# Those that serve every kind; a kind has its own beside them.
+TEXTS = merged(
+    "findings",
+    {
+        "stands_on_air": "{parts} do not touch: the lowest wood of the first lies beside the highest of the second. Change a width, or what it stands on.",
+        "held_above": "{parts} hangs {value:length} above what is below it: something else must hold it there.",
+        "square_edges_miss": "At {parts} the square edges of walls that lean unequally do not meet: {value:gap} of a mating face stays bare.",
+        "seat_past_plate": "{parts}: a part of the level cut, {value:gap} across, reaches past the plate on the inside; the rest bears on it.",
+        "reaches_past": "{parts}: the end of the first reaches {value:gap} past the second. Make it slimmer, or move it.",
+        "joint_open": "{parts} does not close: it is {value:gap} out.",
+        "rabbets_miss": "At {parts} the rabbets of the rails do not meet: {value:gap} of a mating face stays bare behind. Pare it on site.",
+        "claim_missed": "A size that you gave is not kept: asked {limit:gap}, the finished parts measure {value:gap}.",
+        "angle_missed": "An angle that you gave is not kept: asked {limit:angle}, the finished parts measure {value:angle}.",
+        "past_tilt": "{parts}: a tilt of {value:angle} is past this saw's stop, {limit:angle} to the {side}. Mark the cut on two sides and saw it by hand, or on edge in a jig that is clamped.",
+        "short_part": "{parts} is only {value:length} long. Under {limit:length} is too short to hold by hand: cut it from a longer board, with a hold-down, or by hand saw.",
+        "thin_lip": "{parts}: the rabbet leaves a lip of {value:gap}. Under {limit:gap} it breaks easily.",
+    },
+    *(kind.words.findings for kind in KINDS.values()),
+)
+# Those whose sentence hangs on more than its figures.
 FINDINGS: dict[str, Words] = {
-    "legs_loose": lambda *_: "Nothing holds the legs together yet: give them rails, a ring, braces or a top.",
-    "stands_on_air": lambda p, *_: (
-        f"{p} do not touch: the lowest wood of the first lies beside the highest of the second. Change a width, or what it stands on."
-    ),
     "tips_over": lambda p, v, _, say: (
         f"By the weight of its wood {p} would fall over"
         + (f": its middle lies {say.small(v)} outside what it stands on." if v else ": it stands on a line only.")
-    ),
-    "held_above": lambda p, v, _, say: f"{p} hangs {say.say(v)} above what is below it: something else must hold it there.",
-    "brace_load": lambda *_: (
-        "Geometry only: size and fixings are not judged. A load-bearing brace, a prop or a ladder that people use needs local codes and "
-        "somebody licensed. Prop what it carries before you take anything away."
-    ),
-    "notch_deep": lambda p, v, limit, say: (
-        f"{p}: the birdsmouth goes {say.small(v)} deep, square to the rafter. More than a third, {say.small(limit)}, weakens it: take less heel."
-    ),
-    "roof_load": lambda *_: (
-        "Geometry only: sizes, snow, wind and fixings are not judged. For rafters ask the building department or an engineer; "
-        "prop every rafter until the roof is tied together."
-    ),
-    "stand_load": lambda *_: (
-        "Geometry only: what a stand can carry is not judged. Where people, water or boats depend on it, follow local codes and ask "
-        "somebody licensed. Never stand on an unfinished frame."
     ),
     "opens_wide": lambda p, v, limit, say: (
         "As your saw can be set, {} opens {}: more than the {} that this project allows. ".format(p, *say.apart(v, limit))
         + "Cut a test joint and creep up on it, or set the angle by a gauge."
     ),
-    "square_edges_miss": lambda p, v, _, say: (
-        f"At {p} the square edges of walls that lean unequally do not meet: {say.small(v)} of a mating face stays bare."
-    ),
-    "seat_past_plate": lambda p, v, _, say: (
-        f"{p}: a part of the level cut, {say.small(v)} across, reaches past the plate on the inside; the rest bears on it."
-    ),
-    "leaning_costs": lambda _, v, limit, say: (
-        f"Leaning and level edges cost height: the boards of a wall make {say.say(v + limit)}, the box stands {say.say(limit)} high."
-    ),
-    "back_falls_out": lambda _, v, limit, say: (
-        f"With {say.small(limit)} of play at each side the panel no longer reaches into its groove, {say.small(v)} deep."
-    ),
-    "pin_disagrees": lambda p, v, _, say: (
-        f"What you pinned for {p} disagrees with what was pinned before; the gap shows by how much."
-    ),
-    "pin_spare": lambda p, *_: f"The pin on {p} only repeats what follows from the others.",
-    "angles_sum": lambda _, v, limit, say: (
-        f"The corners add up to {say.say_angle(v)}; they must make {say.say_angle(limit)}, so it cannot close."
-    ),
-    "falls_through": lambda _, v, limit, say: (
-        f"With {say.small(limit)} of play at each side the rabbet, {say.small(v)}, no longer covers the edge: "
-        "what it holds could fall through."
-    ),
-    "reaches_past": lambda p, v, _, say: (
-        f"{p}: the end of the first reaches {say.small(v)} past the second. Make it slimmer, or move it."
-    ),
-    "joint_open": lambda p, v, _, say: f"{p} does not close: it is {say.small(v)} out.",
-    "rabbets_miss": lambda p, v, _, say: (
-        f"At {p} the rabbets of the rails do not meet: {say.small(v)} of a mating face stays bare behind. Pare it on site."
-    ),
-    "claim_missed": lambda _, v, limit, say: (
-        f"A size that you gave is not kept: asked {say.small(limit)}, the finished parts measure {say.small(v)}."
-    ),
-    "angle_missed": lambda _, v, limit, say: (
-        f"An angle that you gave is not kept: asked {say.say_angle(limit)}, the finished parts measure {say.say_angle(v)}."
-    ),
-    "panel_stands_out": lambda _, v, limit, say: (
-        f"The panel, {say.say(v)} thick, stands {say.small(v - limit)} out of its rabbet at the back, {say.say(limit)} deep."
-    ),
     "past_swing": lambda p, v, limit, say: (
         f"{p}: {say.say_angle(v)} is past this saw's stop, {say.say_angle(limit)} to the $side. Stand the board square to the fence in a jig "
         f"and swing {say.say_angle(90 - v)}, or mark it and saw by hand. Clamp jig and board: they creep."
-    ),
-    "past_tilt": lambda p, v, limit, say: (
-        f"{p}: a tilt of {say.say_angle(v)} is past this saw's stop, {say.say_angle(limit)} to the $side. Mark the cut on two sides and saw it "
-        "by hand, or on edge in a jig that is clamped."
-    ),
-    "short_part": lambda p, v, limit, say: (
-        f"{p} is only {say.say(v)} long. Under {say.say(limit)} is too short to hold by hand: cut it from a longer board, "
-        "with a hold-down, or by hand saw."
-    ),
-    "thin_lip": lambda p, v, limit, say: (
-        f"{p}: the rabbet leaves a lip of {say.small(v)}. Under {say.small(limit)} it breaks easily."
     ),
 }

@@ -4,7 +4,7 @@ from math import atan2, degrees
 
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import PART, label, naming_of
-from fennup.app.wording.members import PIECE, end_word, in_sentence, own_spec, sides_of
+from fennup.app.wording.members import ROLES, end_word, in_sentence, own_spec, sides_of
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.assembly.model import Joint
 from fennup.core.geometry.vec import Vec, cross, dot, norm
@@ -48,7 +48,8 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
         stands_on = solution.design.assembly.board(joint.b.board).name
         return [f"This end stands on {in_sentence(stands_on)} and follows it.", read]
     other = next(id for id, _ in joint.ends if id != board.id)
-    word, words = PIECE.get(board.role, PART[own_spec(solution, board.id).kind]), sides_of(solution, board.id)
+    role, words = ROLES.get(board.role), sides_of(solution, board.id)
+    word = (role.piece if role else "") or PART[own_spec(solution, board.id).kind]
     inside = 180.0 - _turn_deg(board.frame.x, solution.design.assembly.board(other).frame.x)
     corner = joint.id.rpartition("/")[2].split()[-1]
     meet = f"At {corner} the {word}s meet at {voice.say_angle(inside)} inside."

@@ -1,7 +1,7 @@
 """The kinds that there are. Each offers the same few things, so that nothing else needs to know one from another."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from pydantic import BaseModel
@@ -12,6 +12,39 @@ from fennup.core.drawing.view import Description
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 from fennup.core.units.lengths import Tape
+
+
+@dataclass(frozen=True)
+class Called:
+    """What a sort of board is called in a sentence (nothing: as its name says), and its sides and edges."""
+
+    piece: str
+    face: str
+    back: str
+    upper: str
+    lower: str
+
+
+@dataclass(frozen=True)
+class Words:
+    """What a kind's things are called, by the codes that it gives out. Sentences hold figures as `{mm:length}`; see
+    `wording/sentences`.
+
+    `whole`, `family` and `part`: the thing, its like, and most of its parts; `starts`: a start's name and its first project's;
+    `lines` that sizes lie on; `measures`: sizes of a side, which stands as `{side}` or follows; `roles` of boards.
+    """
+
+    whole: str
+    family: str
+    part: str
+    starts: dict[str, tuple[str, str]]
+    facts: dict[str, str]
+    roles: dict[str, Called]
+    labels: dict[str, str]
+    findings: dict[str, str]
+    refusals: dict[str, str]
+    lines: dict[str, str] = field(default_factory=dict)
+    measures: dict[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -34,3 +67,4 @@ class Kind:
     stands: bool
     rescale: Callable[[Any, Rescale, Tape], dict[str, Any]]
     has_levels: Callable[[Any], bool]
+    words: Words

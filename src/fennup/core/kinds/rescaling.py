@@ -10,7 +10,7 @@ from fennup.core.drawing.view import Description
 from fennup.core.editing import get_at, put_at
 from fennup.core.errors import SpecError
 from fennup.core.kinds.fields import Pinned, pin
-from fennup.core.kinds.registry import Kind
+from fennup.core.kinds.registry import Kind, Words
 from fennup.core.kinds.sizing import Levels, Sizing, found_for
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
@@ -28,6 +28,7 @@ def sized(
     edit: Callable[[Any, Edit, Tape], Document],
     describe: Callable[[Any, Ruler, dict[str, Solid]], Description],
     starts: dict[str, Document],
+    words: Words,
     *,
     settle: Callable[[Any], Any] | None = None,
     stands: bool = True,
@@ -55,6 +56,7 @@ def sized(
         stands,
         rescale,
         has_levels,
+        words,
     )
 
 

@@ -4,6 +4,7 @@ from fennup.core.kinds.box.describe import describe
 from fennup.core.kinds.box.edit import edit
 from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.starts import STARTS
+from fennup.core.kinds.box.words import WORDS
 from fennup.core.kinds.rescaling import sized
 
-BOX = sized("box", "Box or case", "Box", SIZING, edit, describe, STARTS)
+BOX = sized("box", "Box or case", "Box", SIZING, edit, describe, STARTS, WORDS)

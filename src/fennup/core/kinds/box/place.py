@@ -166,4 +166,4 @@ def _findings(spec: BoxSpec, walls: tuple[Wall, ...]) -> list[Finding]:
     if spec.courses is None:
         return []
     standing = spec.courses.count * spec.courses.board_width_mm
-    return [Finding("leaning_costs", "note", (), ("courses",), standing - spec.height_mm, spec.height_mm)]
+    return [Finding("leaning_costs", "note", (), ("courses",), standing, spec.height_mm)]

@@ -150,7 +150,7 @@ def _give(spec: FlatFrameSpec, document: Document, act: Give, on: Tape) -> Docum
     pins = document["shape"]["pins"]
     pin = {"corner": which, "deg": value} if asked.is_angle else {"side": which, "mm": value}
     if line != spec.shape.line:
-        raise SpecError("other_line", (act.measure,), line=spec.shape.line)
+        raise SpecError(f"corners_on_{spec.shape.line}", (act.measure,))
     place = _pin_place(pins, which)
     if place is None:
         return put_at(document, "shape.pins", [*pins, pin])

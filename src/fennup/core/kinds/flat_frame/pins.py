@@ -30,7 +30,7 @@ class PinnedOutline:
 
 
 def pinned_outline(spec: FlatFrameSpec, shape: Irregular) -> PinnedOutline:
-    """The nearest outline to the corners given. SpecError `pin_impossible` when an independent pin cannot be met,
+    """The nearest outline to the corners given. SpecError `side_impossible`, `corner_impossible` when an independent pin cannot be met,
     `reflex` when a corner is not convex."""
     given: Corners = np.array(shape.corners, dtype=float)
     _check_convex(given, spec)
@@ -45,7 +45,8 @@ def pinned_outline(spec: FlatFrameSpec, shape: Irregular) -> PinnedOutline:
         found = settle([float(v) for v in given.ravel()], pins, read, 2 * len(given) - 3)
     except SpecError as error:
         data = shape.pins[place[error.fields[0]]].model_dump()
-        raise SpecError("pin_impossible", error.fields, **data) from None
+        code = "side_impossible" if "side" in data else "corner_impossible"
+        raise SpecError(code, error.fields, **data) from None
     corners = np.array(found.values).reshape(given.shape)
     _check_convex(corners, spec, pins[-1].field if pins else None)
     corners = _facing_as_before(corners, given)

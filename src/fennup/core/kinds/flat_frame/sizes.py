@@ -35,7 +35,7 @@ SIZING = Sizing(FlatFrameSpec, unknowns, rails, assemble, moving=moving)
 
 
 def settle(spec: FlatFrameSpec) -> FlatFrameSpec:
-    """The spec with its size where its pins put it. SpecError `pins_disagree`, or `other_line` for an irregular outline."""
+    """The spec with its size where its pins put it. SpecError `pins_disagree`, or `corners_on_opening`, `corners_on_outside` for an irregular outline."""
     if spec.pins is None:
         return spec
     if isinstance(spec.shape, Irregular):
@@ -49,7 +49,7 @@ def _pinned(spec: FlatFrameSpec, shape: Irregular) -> Document:
     for pin in spec.pins or ():
         asked = measure_of(pin.measure)
         if asked.line != shape.line or asked.quantity not in ("side", "angle"):
-            raise SpecError("other_line", (pin.measure,), line=shape.line)
+            raise SpecError(f"corners_on_{shape.line}", (pin.measure,))
         pins.append(
             {"corner": asked.side, "deg": pin.value} if isinstance(pin, AnglePin) else {"side": asked.side, "mm": pin.value}
         )

@@ -5,5 +5,6 @@ from fennup.core.kinds.roof.describe import describe
 from fennup.core.kinds.roof.edit import edit
 from fennup.core.kinds.roof.sizing import SIZING
 from fennup.core.kinds.roof.starts import STARTS
+from fennup.core.kinds.roof.words import WORDS
 
-ROOF = sized("roof", "Small roof", "Roof", SIZING, edit, describe, STARTS)
+ROOF = sized("roof", "Small roof", "Roof", SIZING, edit, describe, STARTS, WORDS)

@@ -5,5 +5,6 @@ from fennup.core.kinds.stand.describe import describe
 from fennup.core.kinds.stand.edit import edit
 from fennup.core.kinds.stand.sizing import SIZING
 from fennup.core.kinds.stand.starts import STARTS
+from fennup.core.kinds.stand.words import WORDS
 
-STAND = sized("stand", "Stand on splayed legs", "Stand", SIZING, edit, describe, STARTS)
+STAND = sized("stand", "Stand on splayed legs", "Stand", SIZING, edit, describe, STARTS, WORDS)
