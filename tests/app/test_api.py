@@ -291,10 +291,10 @@ class Documents(Api):
             {"board": "A", "count": 2, "diameter_mm": 8.0, "up_mm": 20.0},
             {"board": "A", "count": 3, "diameter_mm": 6.0, "up_mm": 40.0},
         ]
-        drilled = self.rows_of(
+        with_holes = self.rows_of(
             regular(8, 58.0, "outside_side", mm=205.5, rabbet={"width_mm": 9.0, "depth_mm": 7.0}) | {"holes": rows}
         )
-        holed = next(row for row in drilled if row["Part"] == "A")
+        holed = next(row for row in with_holes if row["Part"] == "A")
         self.assertEqual(len(re.findall(r"Holes, row \d", holed["All lengths and marks"])), 2)
         self.assertIn("8 mm wide", holed["All lengths and marks"])
         self.assertIn("Rabbet along the opening edge 9 mm, wide, 7 mm deep from the back", holed["Along the board"])

@@ -28,11 +28,11 @@ class PublishedFigures(Api):
         return float(row["figure"]["typed"])
 
     def part(self, name: str) -> Sheet:
-        return next(part for part in self.read(self.project, "parts")["parts"] if f"m1/{name}" in part["members"])
+        return next(part for part in self.read(self.project, "parts")["parts"] if f"m1/{name}" in part["boards"])
 
     def cut(self, name: str, end: str) -> tuple[float, float]:
         """An end's miter and bevel, without signs, as the solution's document gives them."""
-        part = next(part for part in self.read(self.project, "solution")["parts"] if f"m1/{name}" in part["members"])
+        part = next(part for part in self.read(self.project, "solution")["parts"] if f"m1/{name}" in part["boards"])
         return abs(part["ends"][end][0]["miter_deg"]), abs(part["ends"][end][0]["bevel_deg"])
 
     def rung(self, name: str, id: str) -> Sheet:

@@ -64,7 +64,7 @@ REFUSED: list[tuple[str, list[dict[str, Any]], str, str]] = [
         "cross 420 times",
     ),
     *(
-        (start, [{"op": "drag", "grip": grip, "x_mm": 10.0, "y_mm": 10.0}], grip, "no such grip")
+        (start, [{"op": "drag", "grip": grip, "x_mm": 10.0, "y_mm": 10.0}], grip, "no such ring")
         for start in ("rectangle", "hexagon", "irregular", "tapered_box", "stool", "bin_on_stand")
         for grip in (
             "corner:x",

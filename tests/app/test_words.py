@@ -70,7 +70,7 @@ class ClosingLines(unittest.TestCase):
         self.assertEqual((tone, headline), ("fails", "Does not close."))
         self.assertIn("Joint DA", detail)
         self.assertEqual(second, "Checked a second way, as solids: it does not close there either.")
-        self.assertIn("when you let go", self.line(octagon, proven=False)[3])
+        self.assertIn("once it is saved", self.line(octagon, proven=False)[3])
 
     def test_a_joint_that_is_no_corner_is_called_by_the_end_that_stands_there(self) -> None:
         starts = {code: spec for kind in KINDS.values() for code, spec in kind.starts.items()} | TOGETHER

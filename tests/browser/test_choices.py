@@ -30,7 +30,7 @@ class Choosing(InTheBrowser):
         expect(page.get_by_text("miters and butts")).to_be_visible()
         expect(page.get_by_role("contentinfo")).to_contain_text("Closes as drawn.")
         page.get_by_text("Open sides").click()
-        page.get_by_role("group", name="Sides there").get_by_role("button", name="A", exact=True).click()
+        page.get_by_role("group", name="Sides that are there").get_by_role("button", name="A", exact=True).click()
         page.get_by_role("button", name="flat to the ground").click()
         expect(page.get_by_role("contentinfo")).to_contain_text("the open side comes out")
         page.get_by_role("tab", name="Parts").click()

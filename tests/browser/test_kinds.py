@@ -28,7 +28,7 @@ class StandsBracesRoofs(InTheBrowser):
 
     def test_a_ring_above_the_legs_is_refused_at_its_field_and_the_last_stand_stays(self) -> None:
         page = self.start("Tower", ready="top, width")
-        height = page.locator("aside").get_by_label(re.compile("^Lower edge above the ground, ring 2"))
+        height = page.locator("aside").get_by_label(re.compile("^Ring, lower edge above the ground, ring 2"))
         height.fill("880")
         height.press("Enter")
         expect(page.get_by_role("alert")).to_contain_text("does not reach the legs")
@@ -60,7 +60,7 @@ class StandsBracesRoofs(InTheBrowser):
         expect(page.locator("aside")).to_contain_text("506")
         page.locator("summary", has_text="Bin").click()
         follows = page.get_by_role("combobox", name="Follows: outside at the bottom, width")
-        follows.select_option(label="its own figure")
+        follows.select_option(label="a size of its own")
         self.reads("Bin: outside at the bottom, width, given", "400 millimetres")
 
     def test_a_piece_is_fitted_by_touching_two_faces_and_its_end_moved_by_keyboard(self) -> None:

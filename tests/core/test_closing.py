@@ -372,7 +372,7 @@ class AnEndThatIsTooLarge(unittest.TestCase):
         made = solved(spec)
         past = {f.parts: f.value for f in made.findings if f.code == "reaches_past"}
         # 70 thick in the middle of a leg of 45, both in the side's plane: half the difference stands past it on either side.
-        self.assertAlmostEqual(past["rail A", "AB"] or 0, (70 - 45) / 2, places=6)
+        self.assertAlmostEqual(past["rail A1", "AB"] or 0, (70 - 45) / 2, places=6)
         self.assertEqual(made.closing.state, "bare")
 
 

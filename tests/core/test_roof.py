@@ -55,15 +55,15 @@ class AGable(Closes):
             ("left_ridge_to_heel", (2133.6 - 19.05) * slope),
         ):
             self.assertAlmostEqual(made.ruler.measure(name) or 0, expected, delta=5e-5)
-        low, high = made.solids["left"].extent_x()
+        low, high = made.solids["left1"].extent_x()
         self.assertAlmostEqual(high - low, (2133.6 - 19.05 + 304.8) * slope + 140 * 7 / 12, places=6)
         self.assertAlmostEqual(high - low, 2882.5570, places=4)
-        self.assertAlmostEqual(seat_mm(made, "left"), 38.1 * 12 / 7, places=6)
+        self.assertAlmostEqual(seat_mm(made, "left1"), 38.1 * 12 / 7, places=6)
         self.both_ways(made)
 
     def test_the_plumb_cut_is_the_pitch_and_the_seat_the_rest_of_a_right_angle(self) -> None:
         made = solved(gable(32, foot="seat", ridge={"thickness_mm": 30.0, "depth_mm": 150.0}))
-        board = made.assembly.board("right")
+        board = made.assembly.board("right1")
         miters = [abs(end_cut(cut).miter_deg) for cut in (*board.left, *board.right)]
         for got, expected in zip(miters, (32.0, 58.0, 32.0), strict=True):
             self.assertAlmostEqual(got, expected, places=9)
@@ -71,7 +71,7 @@ class AGable(Closes):
 
     def test_without_a_ridge_unequal_pitches_are_mitered_and_the_walls_differ_in_height(self) -> None:
         made = solved(gable(40, right={"run_mm": 700.0, "pitch_deg": 25.0}))
-        cuts = [end_cut(made.assembly.board(id).right[0]).miter_deg for id in ("left", "right")]
+        cuts = [end_cut(made.assembly.board(id).right[0]).miter_deg for id in ("left1", "right1")]
         self.assertAlmostEqual(sum(map(abs, cuts)), 40 + 25, places=9)
         # Both top edges meet over the ridge: each stands over its wall by the run's rise and the plumb depth.
         above = [run * tan(radians(p)) + 95 / cos(radians(p)) for run, p in ((900, 40), (700, 25))]

@@ -78,7 +78,6 @@ def _parser() -> argparse.ArgumentParser:
     serving.add_argument("--port", type=int, default=8000)
     serving.add_argument("--pages", type=Path, default=Path("web/dist"))
     serving.add_argument("--demo", action="store_true", help="put the demo's projects into an empty database")
-    serving.add_argument("--reload", action="store_true", help="begin again whenever a source file changes")
     backing = command("backup", _back_up, "copy the database, also while the application runs", database=True)
     backing.add_argument("to", nargs="?", type=Path, help="the copy's file; by default dated, in `backups` beside the database")
     exporting = command("export", _export, "print a project, or the whole workshop, as a .fennup.json file", database=True)
@@ -173,12 +172,6 @@ def _import(chosen: argparse.Namespace) -> int:
 
 def _serve(chosen: argparse.Namespace) -> int:
     """Waitress on the loopback address, with a worker beside it; at the end everything is in the one database file."""
-    if chosen.reload:
-        from werkzeug._reloader import run_with_reloader
-
-        chosen.reload = False
-        run_with_reloader(lambda: print(_serve(chosen)))
-        return 0
     from waitress.server import create_server
 
     from fennup.app.factory import create_app

@@ -13,6 +13,8 @@ from fennup.app.models.store import open_store
 from fennup.app.schemas.api import Problem
 from fennup.app.services import demo
 
+# How many new objects there are before the collector looks for circles: a drawing makes thousands, and none in a circle.
+SELDOM = (50_000, 20, 20)
 INFO = Info(title="Fennup", version="1", description="Angles, lengths and proof of closing. Millimetres and degrees.")
 
 
@@ -43,6 +45,7 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
             demo.fill(session)
     if pages:
         _serve_pages(app, pages)
+    gc.set_threshold(*SELDOM)
     gc.freeze()  # what is there from the start stays: the collector need not walk through it while somebody types
     return app
 

@@ -10,7 +10,7 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.parts.alike import PartGroup, group_parts
 from fennup.core.parts.facts import PartFacts, facts_of
 from fennup.core.parts.measure import Ruler
-from fennup.core.parts.solid import Solid, solid_of
+from fennup.core.parts.solid import Solid, solids_of_all
 from fennup.core.verify.boolean import BooleanProof, boolean_proof
 from fennup.core.verify.joints import JointCheck, check_joint, shared_wood
 from fennup.core.verify.simple import SimpleGap, simple_gaps
@@ -70,9 +70,11 @@ def design_of(assembly: Assembly, known: Mapping[str, Solid] = NONE_KNOWN) -> De
     """Cut the boards, measure them and check how they meet; solids that are `known` are not cut again. SpecError where a board vanishes, or it would take too long."""
     _check_effort(assembly)
     try:
-        solids = {board.id: known.get(board.id) or solid_of(board) for board in assembly.boards}
+        solids = solids_of_all(board for board in assembly.boards if board.id not in known)
+        solids = {board.id: known.get(board.id) or solids[board.id] for board in assembly.boards}
     except CutError as error:
-        raise SpecError("part_vanishes", ("",), side=str(error.fields[0] if error.fields else "")) from error
+        part = assembly.board(str(error.fields[0])).name if error.fields else ""
+        raise SpecError("part_vanishes", ("",), part=part) from error
     ruler = Ruler(assembly)
     return Design(
         assembly,

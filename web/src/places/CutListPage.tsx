@@ -102,7 +102,7 @@ function PartBlock({ part }: { part: Part }) {
   return (
     <>
       <h2 className="text-[20px]">
-        {part.name} <span className="figure">× {part.members.length}</span>
+        {part.name} <span className="figure">× {part.boards.length}</span>
         <span className="ml-3 text-[16px] font-normal">{part.section_text}</span>
       </h2>
       {part.hand_text && <p className="font-medium">{part.hand_text}</p>}

@@ -37,7 +37,7 @@ export function PartCard({ sheet, part: brief, card, rail, ...does }: Props & Do
           >
             {p.tag} <span aria-hidden="true">×</span>
             <span className="sr-only">, pieces: </span>
-            {p.members.length}
+            {p.boards.length}
           </button>
         ))}
       </div>
@@ -69,7 +69,7 @@ function Card({
         label={`${part.name}, seen from its face, ${part.upper} up`}
         className="mt-2 h-36"
         pad={PART_PAD}
-        touched={part.members}
+        touched={part.boards}
       />
       <p className="mb-2 text-[15px] text-ink-2">
         {part.ends.length
@@ -139,12 +139,12 @@ function Card({
         </details>
       )}
       <div className="mt-2 border-t border-line pt-2">
-        {part.members.length > 1 && (
+        {part.boards.length > 1 && (
           <>
             <div className="mb-1">Of these, touch one</div>
             {/* biome-ignore lint/a11y/useSemanticElements: a group of buttons, each a choice made at once */}
             <div role="group" aria-label="Of these, touch one" className="mb-1 flex flex-wrap gap-1.5">
-              {part.members.map((member, i) => (
+              {part.boards.map((member, i) => (
                 <button
                   key={member}
                   type="button"

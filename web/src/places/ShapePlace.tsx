@@ -42,7 +42,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
   const cuts = sheet.views.filter((v) => !v.short);
   const turning = chosen === SOLID;
   const view = drawn.find((v) => v.id === chosen) ?? drawn[0];
-  const part = sheet.parts.find((p) => touched && p.members.includes(touched)) ?? sheet.parts[0];
+  const part = sheet.parts.find((p) => touched && p.boards.includes(touched)) ?? sheet.parts[0];
   const cards = useQuery({
     ...cardsQuery(project.id, project.version),
     enabled: tab === "part",
@@ -53,7 +53,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
   }, [touched]);
   if (!view || !part) return null;
   const shownParts =
-    tab === "part" ? (touched && part.members.includes(touched) ? [touched] : part.members) : [];
+    tab === "part" ? (touched && part.boards.includes(touched) ? [touched] : part.boards) : [];
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col">
       <main className="sheet relative flex min-w-0 flex-1 flex-col">
@@ -183,10 +183,10 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
               sheet={sheet}
               part={part}
               card={
-                (part.members.includes(sheet.card?.id ?? "") ? sheet.card : null) ??
+                (part.boards.includes(sheet.card?.id ?? "") ? sheet.card : null) ??
                 cards.data?.parts.find((card) => card.id === part.id)
               }
-              rail={touched && part.members.includes(touched) ? touched : part.id}
+              rail={touched && part.boards.includes(touched) ? touched : part.id}
               onTouch={onTouch}
               onAct={held.act}
               onLook={held.look}

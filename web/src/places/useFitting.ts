@@ -10,7 +10,7 @@ type Doing = {
   onProblem: (problem: Problem | null) => void;
 };
 
-const members = (project: Project) => project.sheet.parts.flatMap((part) => part.members);
+const members = (project: Project) => project.sheet.parts.flatMap((part) => part.boards);
 
 /** Fitting a piece: touch the face where it begins, then, on any view, the face where it ends. Esc leaves it. */
 export function useFitting(project: Project, { act, onTouch, onProblem }: Doing) {

@@ -68,7 +68,8 @@ from fennup.app.wording.echo import feet_echo
 from fennup.app.wording.labels import FAMILY, STARTS
 from fennup.core.drawing.edit import ProjectAct
 from fennup.core.drawing.view import View
-from fennup.core.exchange.document import SolutionDocument, solution_document
+from fennup.core.exchange.document import solution_document
+from fennup.core.exchange.forms import SolutionDocument
 from fennup.core.project.starts import FAMILIES, start_spec
 from fennup.core.solve import Solution
 from fennup.core.units.lengths import GRADUATIONS

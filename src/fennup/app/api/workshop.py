@@ -12,7 +12,8 @@ from fennup.app.services.kinds import kind_list
 from fennup.app.services.projects import PLAIN
 from fennup.app.services.solving import solved_spec
 from fennup.app.wording.acts import did_words
-from fennup.core.exchange.document import SolutionDocument, solution_document
+from fennup.core.exchange.document import solution_document
+from fennup.core.exchange.forms import SolutionDocument
 from fennup.core.workshop import Workshop, tool_controls, tool_views, with_saw
 
 api = APIBlueprint("workshop", __name__, url_prefix="/api", abp_responses={409: Problem, 422: Problem})

@@ -134,7 +134,7 @@ class PartOut(BaseModel):
     id: str
     tag: str
     name: str
-    members: list[str]
+    boards: list[str]
     tags: list[str]
     count_text: str
     hand_text: str
@@ -171,12 +171,12 @@ class SettingOut(BaseModel):
 
 
 class PartBrief(BaseModel):
-    """A part as it is told on the drawing: `tag` is what it is called for short, `members` are its boards."""
+    """A part as it is told on the drawing: `tag` is what it is called for short, `boards` are those that are this part."""
 
     id: str
     tag: str
     name: str
-    members: list[str]
+    boards: list[str]
 
 
 class SheetOut(BaseModel):

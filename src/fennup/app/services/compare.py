@@ -85,7 +85,7 @@ def _parts(a: list[PartOut], b: list[PartOut]) -> list[DifferenceOut]:
 def _rows_of(part: PartOut) -> dict[str, str]:
     """What a part is cut by."""
     rung = next(rung for rung in part.ladder if rung.here)
-    rows = {"pieces": str(len(part.members)), "section": part.section_text, rung.label.lower(): spoken(rung.figure)}
+    rows = {"pieces": str(len(part.boards)), "section": part.section_text, rung.label.lower(): spoken(rung.figure)}
     return rows | {end.name: "; then ".join(f"{spoken(cut.miter)}, {cut.bevel}" for cut in end.cuts) for end in part.ends}
 
 

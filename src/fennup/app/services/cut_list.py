@@ -5,7 +5,7 @@ import io
 
 from fennup.app.schemas.sheet import PartOut
 from fennup.app.wording.figures import spoken
-from fennup.core.exchange.document import CutDocument, PartDocument, SolutionDocument
+from fennup.core.exchange.forms import CutDocument, PartDocument, SolutionDocument
 
 HEADINGS = (
     "Part", "Name", "Count", "Left or right", "Section", "Thickness mm", "Width before ripping mm", "Measure along", "Length",
@@ -23,7 +23,7 @@ def cut_list_csv(cards: list[PartOut], solution: SolutionDocument) -> str:
     for part, exact in zip(cards, solution.parts, strict=True):
         rung = next(r for r in part.ladder if r.here)
         row = [
-            part.tag, part.name, len(part.members), part.hand_text, part.section_text, f"{exact.section.thickness_mm:.4f}",
+            part.tag, part.name, len(part.boards), part.hand_text, part.section_text, f"{exact.section.thickness_mm:.4f}",
             f"{exact.edges.width_before_ripping_mm:.4f}", rung.label, spoken(rung.figure), f"{_length(exact, rung.id):.4f}",
             *_ends(part, exact), _rips(exact),
             "; ".join(f"{edge.label} {spoken(edge.figure)}, {edge.note}" for edge in part.edges),

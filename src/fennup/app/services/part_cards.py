@@ -16,10 +16,9 @@ from fennup.core.parts.facts import BirdsmouthFact, CutFact, HoleRow, LapFact, P
 from fennup.core.parts.solid import ARRISES, Arris
 from fennup.core.saw.pose import blade_angles, poses_for
 from fennup.core.solve import Solution
+from fennup.core.tolerances import NOTHING, SAME
 
-SQUARE_DEG = 1e-9
 SEEN_DEG = 1e-7
-SAME_MM = 1e-6
 NUMBERED = re.compile(r"(.+) (\w{1,3})")
 PLURALS = {"Shelf": "Shelves", "Foot": "Feet"}
 
@@ -43,7 +42,7 @@ def card_of(solution: Solution, facts: PartFacts, voice: Voice) -> PartOut:
         id=part.id,
         tag=board_tag(solution, part.id),
         name=part_name(solution, part),
-        members=list(part.boards),
+        boards=list(part.boards),
         tags=[board_tag(solution, id) for id in part.boards],
         count_text="one of it" if count == 1 else f"{count} alike",
         hand_text=_hand(solution, part),
@@ -123,12 +122,12 @@ def _end(solution: Solution, facts: PartFacts, end: End, voice: Voice, words: di
 
 def _end_cut(board: Board, cut: CutFact, voice: Voice, words: dict[str, str]) -> EndCutOut:
     longer = words["lower"] if cut.miter_deg > 0 else words["upper"]
-    square = abs(cut.miter_deg) < SQUARE_DEG
+    square = abs(cut.miter_deg) < NOTHING
     leans = "square across" if square else f"long point on the {longer}"
     if board.stave:
         leans = "no taper" if square else f"taper, wider at the {longer}"
     side = words["back"] if cut.bevel_deg > 0 else words["face"]
-    upright = abs(cut.bevel_deg) < SQUARE_DEG
+    upright = abs(cut.bevel_deg) < NOTHING
     bevel = "blade upright" if upright else f"blade tilted {voice.say_angle(abs(cut.bevel_deg))}, {side} longer"
     return EndCutOut(miter=voice.angle(abs(cut.miter_deg)), leans=leans, bevel=bevel)
 
@@ -155,21 +154,21 @@ def _edges(facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[EdgeOu
 def _ladder(solution: Solution, facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[RungOut]:
     """Lengths along each line that somebody may mark, the one to measure first."""
     board, lengths = facts.board, facts.arrises
-    beveled = any(abs(lengths[f"face_{e}"] - lengths[f"back_{e}"]) > SAME_MM for e in ("upper", "lower"))  # type: ignore[index]
+    beveled = any(abs(lengths[f"face_{e}"] - lengths[f"back_{e}"]) > SAME for e in ("upper", "lower"))  # type: ignore[index]
     shown: list[Arris] = list(ARRISES) if beveled else ["face_lower", "face_upper"]
     longest = max(lengths[a] for a in shown)
-    here = next(a for a in ("face_lower", "face_upper", "back_lower", "back_upper") if lengths[a] >= longest - SQUARE_DEG)
+    here = next(a for a in ("face_lower", "face_upper", "back_lower", "back_upper") if lengths[a] >= longest - NOTHING)
     shown.sort(key=lambda a: (a != here, -lengths[a]))
     given = given_lines(solution, voice, board)
     why = [*edge_lines(board, voice, words), *given]
-    square = all(abs(cut.miter_deg) < SQUARE_DEG for cuts in facts.ends.values() for cut in cuts) and not beveled
+    square = all(abs(cut.miter_deg) < NOTHING for cuts in facts.ends.values() for cut in cuts) and not beveled
     overall = facts.extent[0]
     rungs = []
     for arris in shown:
         face, _, edge = arris.partition("_")
         line = f"{words[edge]}, {words[face]}" if beveled else words[edge]
         tips = "" if square else ", tip to tip"
-        if not square and not _mixed(facts) and lengths[arris] >= overall - SAME_MM:
+        if not square and not _mixed(facts) and lengths[arris] >= overall - SAME:
             tips = ", long point to long point"
         elif not square and not _mixed(facts) and not beveled:
             tips = ", short point to short point"
@@ -188,7 +187,7 @@ def _ladder(solution: Solution, facts: PartFacts, voice: Voice, words: dict[str,
     rungs += [_holes(facts, row, k, voice, words, why) for k, row in enumerate(facts.holes)]
     rungs += [_lap(facts, lap, k, voice, words, why) for k, lap in enumerate(facts.laps)]
     rungs += [_birdsmouth(mouth, k, voice, words, why) for k, mouth in enumerate(facts.birdsmouths)]
-    if overall > longest + SAME_MM:
+    if overall > longest + SAME:
         why_overall = [
             "The farthest tips of the two ends, along the board: the least board that this part can be cut from.",
             *why,
@@ -226,7 +225,7 @@ def _lap(facts: PartFacts, lap: LapFact, k: int, voice: Voice, words: dict[str, 
     shoulders = (
         f"{voice.say(lap.far_mm - lap.near_mm)} wide along the board, {voice.say(lap.deep_mm)} deep from the {side}; shoulders "
     )
-    if lap.off_square_deg > SQUARE_DEG:
+    if lap.off_square_deg > NOTHING:
         way = "further from" if lap.aslant_mm > 0 else "nearer to"
         shoulders += f"{voice.say_angle(lap.off_square_deg)} from square: on the {words['upper']} {voice.say(abs(lap.aslant_mm))} {way} the {first}"
     else:
@@ -280,8 +279,8 @@ def _outline(facts: PartFacts, voice: Voice) -> list[RungOut]:
     rungs: list[RungOut] = []
     for key, count in alike.items():
         length, bevel = first[key]
-        cut = "edge square" if abs(bevel) < SQUARE_DEG else f"edge at {voice.say_angle(abs(bevel))}, "
-        if abs(bevel) >= SQUARE_DEG:
+        cut = "edge square" if abs(bevel) < NOTHING else f"edge at {voice.say_angle(abs(bevel))}, "
+        if abs(bevel) >= NOTHING:
             cut += "the upper face smaller" if bevel > 0 else "the upper face larger"
         label = "Every side" if len(alike) == 1 else f"{count} side{'s' if count > 1 else ''}"
         why = ["Measured round the upper face of the finished panel.", "Its edges follow the inside of the walls, less the play."]
@@ -303,7 +302,7 @@ def _ways(facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[str]:
             f"{voice.say_angle(abs(cut.bevel_deg))}: {words['face']} up. For the other long edge turn the stave end for end and set the same taper the other way. "
             "Clamp the stave to the sled, guard and hands clear of the tilted blade."
         ]
-    if abs(cut.bevel_deg) < SQUARE_DEG:
+    if abs(cut.bevel_deg) < NOTHING:
         return []
     found = []
     for pose in poses_for(board):

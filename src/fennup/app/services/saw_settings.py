@@ -12,6 +12,10 @@ from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.pose import Pose
 from fennup.core.saw.settings import CutUse, Setting
 from fennup.core.solve import Solution
+from fennup.core.tolerances import NOTHING
+
+# Less than the last digit that is shown.
+UNSEEN_DEG = 5e-7
 
 
 def settings_of(solution: Solution, voice: Voice) -> SettingList:
@@ -26,7 +30,7 @@ def settings_of(solution: Solution, voice: Voice) -> SettingList:
 def _setting(solution: Solution, s: Setting, voice: Voice) -> SettingOut:
     saw = solution.plan.saw
     side = "right" if s.swing_deg > 0 else "left"
-    square, upright = abs(s.swing_as_set_deg) < 1e-9, abs(s.tilt_as_set_deg) < 1e-9
+    square, upright = abs(s.swing_as_set_deg) < NOTHING, abs(s.tilt_as_set_deg) < NOTHING
     why_not = "" if s.reachable else _past(saw, s, voice)
     shown = saw.swing_shown(s.swing_as_set_deg)
     return SettingOut(
@@ -45,7 +49,7 @@ def _setting(solution: Solution, s: Setting, voice: Voice) -> SettingOut:
 
 def _past(saw: MiterSaw, s: Setting, voice: Voice) -> str:
     """Which stop is in the way."""
-    if abs(s.swing_deg) > saw.swing_limit(s.swing_deg) + 1e-9:
+    if abs(s.swing_deg) > saw.swing_limit(s.swing_deg) + NOTHING:
         side, limit, needs = ("right" if s.swing_deg > 0 else "left"), saw.swing_limit(s.swing_deg), abs(s.swing_deg)
         reading = "" if saw.swing_counts_from == "square" else f", {voice.say_angle(saw.swing_shown(limit))} on its scale"
         return f"Past the stop: to the {side} this saw goes to {voice.say_angle(limit)}{reading}, and this needs {voice.say_angle(needs)}."
@@ -62,7 +66,7 @@ def _exactly(saw: MiterSaw, s: Setting) -> str:
             ("swing", saw.swing_shown(s.swing_deg), saw.swing_shown(s.swing_as_set_deg), saw.swing_step_deg),
             ("tilt", saw.tilt_shown(s.tilt_deg), saw.tilt_shown(s.tilt_as_set_deg), saw.tilt_step_deg),
         )
-        if abs(exact - shown) >= 5e-7
+        if abs(exact - shown) >= UNSEEN_DEG
     ]
     return "; ".join(missed) or "exact on this scale"
 

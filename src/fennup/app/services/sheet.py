@@ -34,7 +34,7 @@ def sheet_of(
         controls=[control_out(c, voice) for c in (*described.controls, *more)],
         sizes=[_size(row, voice, naming) for row in described.sizes],
         parts=[
-            PartBrief(id=p.id, tag=board_tag(solution, p.id), name=part_name(solution, p), members=list(p.boards))
+            PartBrief(id=p.id, tag=board_tag(solution, p.id), name=part_name(solution, p), boards=list(p.boards))
             for p in solution.design.parts
         ],
         closing=closing_line(solution, proof, voice, "waiting" if waiting else "none"),

@@ -9,6 +9,7 @@ from fennup.app.wording.tables import merged
 from fennup.core.errors import CoreError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.gauge import is_angle
+from fennup.core.tolerances import NOTHING
 
 Words = Callable[[dict[str, Any], Voice], str]
 
@@ -33,10 +34,10 @@ def _given_list(data: dict[str, Any], voice: Voice) -> str:
 TEXTS = merged(
     "refusals",
     {
-        "no_such_face": "{part} has no such face for a piece to end on.",
-        "piece_between": "{part} finds no room between its two faces: they must look at each other.",
+        "no_such_face": "{part} has no face there for a piece to end on.",
+        "piece_between": "There is no room for {part:inside} between its two faces: they must face each other.",
         "piece_off_board": "{mm:length} is past the end of {part}, {limit_mm:length} long.",
-        "links_circle": "{name} and {other} would follow each other in a circle: one of them must have its own figures.",
+        "links_circle": "{name} and {other} would follow each other in a circle: one of them must have a size of its owns.",
         "name_twice": "Two assemblies are called {name}.",
         "stands_on_nothing": "{name} can only stand on one that comes before it.",
         "no_such_assembly": "There is no assembly called {name}.",
@@ -49,25 +50,25 @@ TEXTS = merged(
         "no_such_side": "There is no side {side}: they go from A to {last}.",
         "no_such_corner": "There is no corner {corner}.",
         "through_not_here": "Only one of the two rails of {corner} can run through it.",
-        "part_vanishes": "The cuts at both ends of part {side} leave nothing of it.",
-        "nothing_pinned": "Nothing is pinned there.",
-        "dragged_to_nothing": "That would leave nothing of it.",
-        "cannot_measure": "There is no such size to be taken on it.",
-        "rescale_nothing": "Another size must be more than nothing.",
+        "part_vanishes": "The cuts at both ends of {part:inside} leave nothing of it.",
+        "nothing_pinned": "No size was given there that could be let go.",
+        "dragged_to_nothing": "Dragged that far, nothing would be left of it.",
+        "cannot_measure": "It has no size of that name.",
+        "rescale_nothing": "A new size must be more than nothing.",
         "size_follows": "{measure:size} follows another assembly's size: change that one.",
         "no_shape": "With these figures two sides lie in line, or two corners on each other: there is no shape.",
-        "bars_too_many": "{count} of them take {mm:length}; between the sides there are {limit_mm:length}.",
-        "bars_parallel": "The two ways run alongside each other: they would never cross.",
+        "bars_too_many": "{count} pieces take {mm:length} together; between the sides there is room for {limit_mm:length}.",
+        "bars_parallel": "The two rows run the same way: they would never cross.",
         "gussets_meet": "{part} would stand in {other:inside}: bring it nearer to its corner.",
-        "piece_outside": "{part} would lie outside.",
-        "inner_above": "{mm:length} up they would stand out at the top. At most {limit_mm:length}.",
+        "piece_outside": "{part} would lie outside the frame or box.",
+        "inner_above": "Pieces {mm:length} up would stand out at the top. At most {limit_mm:length}.",
         "no_such_board": "There is no board {part} to drill.",
         "hole_outside": "{mm:length} up, a hole would break out of {part}, {limit_mm:length} wide there.",
-        "laps_many": "They would cross {count} times. At most {most} can be worked out at once: take {left} or fewer.",
-        "no_figure": "There is no figure here that could go up or down: type one.",
+        "laps_many": "The pieces would cross {count} times. At most {most} can be worked out at once: take {left} or fewer.",
+        "no_figure": "There is no figure here yet that could go up or down: type one.",
         "no_such_field": "There is no such field.",
-        "no_such_grip": "There is no such grip.",
-        "no_such_start": "There is no such start.",
+        "no_such_grip": "There is no such ring to drag.",
+        "no_such_start": "There is nothing of that name to begin with.",
         "unknown_kind": "There is no kind of that name.",
         "no_fennup_file": "This is no file of Fennup's: it says no format that is known here.",
         "file_newer": "This file was written by a newer Fennup: its form is version {version}, this one reads up to {newest}.",
@@ -93,7 +94,7 @@ PROBLEMS: dict[str, Words] = {
     "measure_impossible": lambda d, v: (
         f"Nothing has {v.label(str(d['measure']))} {_size(d['measure'], d['value'], v)} together with what is given already."
         if "measure" in d
-        else "Nothing answers to that."
+        else "No shape has these sizes together."
     ),
     "pins_disagree": lambda d, v: (
         f"{_given_list(d, v)} cannot all hold with {v.label(str(d['measure']))} {_size(d['measure'], d['value'], v)}: "
@@ -134,7 +135,7 @@ def limits_text(kind: str, context: dict[str, Any], path: str, value: Any, voice
             # A limit that the tape has no mark for is said exactly.
             exact = f"{limit / 25.4:.4g}″" if inches else f"{limit:g} mm"
             marks = limit / voice.tape.graduation_mm
-            return exact if abs(marks - round(marks)) > 1e-9 else voice.say(float(limit))
+            return exact if abs(marks - round(marks)) > NOTHING else voice.say(float(limit))
         return f"{limit:g}°" if name.endswith("deg") else f"{limit:g}"
 
     if kind == "greater_than":

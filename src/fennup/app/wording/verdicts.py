@@ -12,8 +12,8 @@ from fennup.app.wording.tables import merged
 from fennup.core.assembly.model import Finding
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.solve import Solution
+from fennup.core.tolerances import UNSEEN_MM
 from fennup.core.verify.boolean import BooleanProof
-from fennup.core.verify.closing import UNSEEN_MM
 
 
 class ClosingLine(BaseModel):
@@ -42,7 +42,7 @@ class FindingLine(BaseModel):
 
 
 WITHOUT_SECOND = {
-    "looking": "It is checked a second way when you let go.",
+    "looking": "It is checked a second way once it is saved.",
     "waiting": "A second check, as solids, is still being made.",
     "none": "The second check, as solids, could not be made.",
 }

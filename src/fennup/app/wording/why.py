@@ -10,6 +10,7 @@ from fennup.core.assembly.model import Joint
 from fennup.core.geometry.vec import Vec, cross, dot, norm
 from fennup.core.parts.solid import arris_line, end_cut, extent_along
 from fennup.core.solve import Solution
+from fennup.core.tolerances import NOTHING
 
 
 def given_lines(solution: Solution, voice: Voice, part: Board | None = None) -> list[str]:
@@ -38,7 +39,7 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
     """Why an end is cut at its angle."""
     cut = end_cut(board.ends(end)[0])
     miter = cut.miter_deg
-    tilt = "" if abs(cut.bevel_deg) < 1e-9 else f", the blade tilted {voice.say_angle(abs(cut.bevel_deg))}"
+    tilt = "" if abs(cut.bevel_deg) < NOTHING else f", the blade tilted {voice.say_angle(abs(cut.bevel_deg))}"
     own = f"{voice.say_angle(abs(miter))} from square{tilt}, on {in_sentence(board.name)}."
     read = f"Read off the finished part: {own}"
     joint = joint_at(solution, board.id, end)
@@ -53,7 +54,7 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
     inside = 180.0 - _turn_deg(board.frame.x, solution.design.assembly.board(other).frame.x)
     corner = joint.id.rpartition("/")[2].split()[-1]
     meet = f"At {corner} the {word}s meet at {voice.say_angle(inside)} inside."
-    leaning = abs(board.frame.z[2]) > 1e-9 and abs(board.frame.x[2]) < 1e-9 and abs(board.frame.y[2]) > 1e-9
+    leaning = abs(board.frame.z[2]) > NOTHING and abs(board.frame.x[2]) < NOTHING and abs(board.frame.y[2]) > NOTHING
     if leaning:
         meet = f"{meet} Seen from above, that is; leaning makes the cut compound."
     theirs = solution.design.assembly.board(other)
@@ -63,7 +64,7 @@ def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> lis
         their_miter = end_cut(theirs.ends(their_end)[0]).miter_deg
         split = (
             "The joint lies in the plane through the outer and the inner corner line, so that both faces cover each other."
-            if abs(cut.bevel_deg) > 1e-9
+            if abs(cut.bevel_deg) > NOTHING
             else f"The joint runs from the inner corner to the outer corner. It turns {voice.say_angle(abs(miter))} of the corner's "
             f"{voice.say_angle(miter + their_miter)} into this {word} and {voice.say_angle(abs(their_miter))} into {named}."
         )
@@ -85,9 +86,9 @@ def _loose(solution: Solution, board: Board, end: End) -> str:
     if hasattr(spec, "loose_ends"):
         ground = "flat to the ground, the line that joins the two loose outer corners"
         return f"This end is loose. It is cut {ground if spec.loose_ends == 'ground' else 'square'}."
-    if abs(normal[2]) > 1 - 1e-9:
+    if abs(normal[2]) > 1 - NOTHING:
         return "This end is cut level, however the board leans."
-    if abs(normal[2]) < 1e-9:
+    if abs(normal[2]) < NOTHING:
         return "This end is cut plumb."
     return "This end follows the board that it meets."
 

@@ -11,6 +11,7 @@ from fennup.core.geometry.polygon import hull
 from fennup.core.geometry.polyhedron import clip, clip_polygon
 from fennup.core.geometry.vec import Point2, Vec, cross, dot
 from fennup.core.parts.solid import Solid, arris_line, extent_along, long_points
+from fennup.core.tolerances import SAME
 
 ALONG = (1.0, 0.0)
 TURN, RISE = 0.5, 0.55  # radians round and up, for the view at a glance
@@ -55,7 +56,7 @@ def seen_from(
         grain = _unit2((dot(way, right), dot(way, up)))
         for piece in solid.world:
             for facet in piece.facets:
-                if (id, facet.name) in covered or dot(facet.plane.normal, reader) < 1e-6:
+                if (id, facet.name) in covered or dot(facet.plane.normal, reader) < SAME:
                     continue
                 corners = piece.corners(facet)
                 depth = sum(dot(p, reader) for p in corners) / len(corners)
@@ -75,7 +76,7 @@ def _tone(normal: Vec, right: Vec, up: Vec) -> int:
 
 def _unit2(way: Point2) -> Point2:
     long = (way[0] ** 2 + way[1] ** 2) ** 0.5
-    return (way[0] / long, way[1] / long) if long > 1e-6 else (1.0, 0.0)
+    return (way[0] / long, way[1] / long) if long > SAME else (1.0, 0.0)
 
 
 def joints_on_top(assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec) -> tuple[Shape, ...]:
@@ -83,7 +84,7 @@ def joints_on_top(assembly: Assembly, solids: dict[str, Solid], right: Vec, up: 
     reader = cross(right, up)
     faces = [[p for patch in solids[j.a.board].patches(j.a.facet) for p in patch.points] for j in assembly.joints if j.ends]
     nearest = max((dot(p, reader) for face in faces for p in face), default=0.0)
-    on_top = ([(dot(p, right), dot(p, up)) for p in face if dot(p, reader) > nearest - 1e-6] for face in faces)
+    on_top = ([(dot(p, right), dot(p, up)) for p in face if dot(p, reader) > nearest - SAME] for face in faces)
     return tuple(Shape("joint", _farthest(points)) for points in on_top if len(points) > 1)
 
 
@@ -92,7 +93,7 @@ def joints_sliced(assembly: Assembly, solids: dict[str, Solid], plane: Plane, ri
     shapes = []
     for joint in assembly.joints:
         for patch in solids[joint.a.board].patches(joint.a.facet):
-            edge = [p for p in clip_polygon(patch.points, plane) if abs(plane.beyond(p)) < 1e-6]
+            edge = [p for p in clip_polygon(patch.points, plane) if abs(plane.beyond(p)) < SAME]
             if len(edge) > 1:
                 shapes.append(Shape("joint", _farthest([(dot(p, right), dot(p, up)) for p in edge])))
     return tuple(shapes)

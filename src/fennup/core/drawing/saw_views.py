@@ -4,6 +4,7 @@ from math import cos, radians, sin, tan
 
 from fennup.core.drawing.view import Mark, Shape, View
 from fennup.core.geometry.vec import Point2
+from fennup.core.tolerances import NOTHING
 
 RADIUS = 100.0
 BOARD = 60.0
@@ -68,9 +69,9 @@ def operator_view(swing_deg: float, tilt_deg: float, kept_left: bool, part: str)
     middle = (sum(p[0] for p in waste) / 4, sum(p[1] for p in waste) / 4)
     corner = (-side * REACH * 0.7, -BOARD * (0.25 if longer_near else 0.75))
     marks.append(Mark("name", middle if abs(lean) < 0.5 else corner, "waste"))
-    if abs(swing_deg) > 1e-9:
+    if abs(swing_deg) > NOTHING:
         marks.append(Mark("long_point", tip))
-    if abs(tilt_deg) > 1e-9:
+    if abs(tilt_deg) > NOTHING:
         shapes += _blade_from_front(tilt_deg)
     return View("operator", tuple(shapes), tuple(marks))
 

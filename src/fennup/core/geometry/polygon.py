@@ -3,6 +3,7 @@
 from math import cos, hypot, pi, sin
 
 from fennup.core.geometry.vec import Point2
+from fennup.core.tolerances import ON_LINE
 
 
 def regular_corners(sides: int, apothem: float = 1.0) -> list[Point2]:
@@ -18,7 +19,7 @@ def hull(points: list[Point2]) -> tuple[Point2, ...]:
     def half(run: list[Point2]) -> list[Point2]:
         kept: list[Point2] = []
         for p in run:
-            while len(kept) > 1 and _turn(kept[-2], kept[-1], p) <= 1e-7:
+            while len(kept) > 1 and _turn(kept[-2], kept[-1], p) <= ON_LINE:
                 kept.pop()
             kept.append(p)
         return kept[:-1]

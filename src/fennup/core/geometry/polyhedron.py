@@ -7,6 +7,7 @@ from math import atan2
 
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub
+from fennup.core.tolerances import ON_LINE
 
 ON = 1e-9
 Box = tuple[Vec, Vec]
@@ -138,7 +139,7 @@ def shared_volume(a: Polyhedron, b: Polyhedron) -> float:
     """Cubic mm that two convex solids have in common; 0 as soon as one facet plane parts them."""
     for one, other in ((a, b), (b, a)):
         for facet in reversed(one.facets):
-            if all(facet.plane.beyond(p) >= -1e-7 for p in other.points):
+            if all(facet.plane.beyond(p) >= -ON_LINE for p in other.points):
                 return 0.0
     common = a
     for facet in b.facets:

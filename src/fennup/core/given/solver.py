@@ -11,13 +11,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fennup.core.errors import CoreError, SpecError
+from fennup.core.tolerances import ZERO
 
 Values = NDArray[np.float64]
 Reading = Callable[[Sequence[float]], list[float | None]]
 KEPT = 1e-9
 EXACT = 1e-14
-SAME = 1e-7
+SAME_PIN = 1e-7
 STEP = 1e-6
+IN_SPAN = 1e-5  # of a row: what of it may lie outside the others, and it still follows from them
+WEIGHS = 1e-4  # of a row: from here on another one has a share in it
 NO_SLOPE = 1e-6  # of the steepest of a measure's slopes: what differences leave of none
 ROUNDS = 60
 HALVINGS = 30
@@ -81,7 +84,7 @@ def settle(start: Sequence[float], pins: Sequence[Pin], read: Reading, freedom: 
     final = search.measured(values)
     for index, others in doubtful:
         pin = pins[index]
-        if abs(final[index] - pin.value) <= SAME * max(1.0, abs(pin.value)):
+        if abs(final[index] - pin.value) <= SAME_PIN * max(1.0, abs(pin.value)):
             spare.append(pin)
         else:
             misfits.append(Misfit(pin, float(final[index]), tuple(pins[i] for i in others)))
@@ -104,16 +107,16 @@ def _span_of(slopes: Values, kept: list[int], index: int) -> tuple[int, ...] | N
     """Which of the kept pins this one follows from; None when it is independent of them."""
     own = slopes[index]
     size = float(np.linalg.norm(own))
-    if size < 1e-12:
+    if size < ZERO:
         return ()
     if not kept:
         return None
     rows = slopes[kept]
     share = np.linalg.lstsq(rows.T, own, rcond=None)[0]
-    if float(np.linalg.norm(own - share @ rows)) > 1e-5 * size:
+    if float(np.linalg.norm(own - share @ rows)) > IN_SPAN * size:
         return None
     weight = np.abs(share) * np.linalg.norm(rows, axis=1)
-    return tuple(k for k, w in zip(kept, weight, strict=True) if w > 1e-4 * size)
+    return tuple(k for k, w in zip(kept, weight, strict=True) if w > WEIGHS * size)
 
 
 def _least_step(slopes: Values, error: Values) -> Values:

@@ -21,7 +21,7 @@ Shown = tuple[str, Point2 | None, float]
 
 
 @dataclass(frozen=True)
-class Sheet:
+class Paper:
     """A view's paper: its name and the assembly's directions that lie to the right and up on it."""
 
     id: str
@@ -33,13 +33,13 @@ class Sheet:
         return (dot(point, self.right), dot(point, self.up))
 
 
-FRONT = Sheet("front", (1.0, 0.0, 0.0), (0.0, 0.0, 1.0))
-SIDE = Sheet("side", (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
-ABOVE = Sheet("above", (1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
+FRONT = Paper("front", (1.0, 0.0, 0.0), (0.0, 0.0, 1.0))
+SIDE = Paper("side", (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+ABOVE = Paper("above", (1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
 PAPERS = (FRONT, SIDE, ABOVE)
 
 
-def ends_on(paper: Sheet, ruler: Ruler, name: str) -> tuple[Point2, Point2] | None:
+def ends_on(paper: Paper, ruler: Ruler, name: str) -> tuple[Point2, Point2] | None:
     """Where a gauge starts and ends on the paper; None where it does not lie in it."""
     gauge, value = ruler.assembly.by_name.get(name), ruler.measure(name)
     if gauge is None or value is None:
@@ -53,7 +53,7 @@ def ends_on(paper: Sheet, ruler: Ruler, name: str) -> tuple[Point2, Point2] | No
 
 
 def dimension(
-    paper: Sheet, ruler: Ruler, given: Collection[str], name: str, away: Point2 | None = None, lane: float = 1.0
+    paper: Paper, ruler: Ruler, given: Collection[str], name: str, away: Point2 | None = None, lane: float = 1.0
 ) -> tuple[Dimension, ...]:
     """A gauge as a dimension on a view, if it lies in its paper: a length to scale, an angle about the gauge's start.
 
@@ -88,13 +88,13 @@ def _outwards(a: Point2, b: Point2) -> Point2:
     return off if outside else (-off[0], -off[1])
 
 
-def dimensions(paper: Sheet, ruler: Ruler, given: Collection[str], shown: Sequence[Shown]) -> tuple[Dimension, ...]:
+def dimensions(paper: Paper, ruler: Ruler, given: Collection[str], shown: Sequence[Shown]) -> tuple[Dimension, ...]:
     """Those gauges of a list that lie in the paper: each with the way and how far it stands off."""
     return tuple(d for name, away, lane in shown for d in dimension(paper, ruler, given, name, away, lane))
 
 
 def view(
-    paper: Sheet,
+    paper: Paper,
     ruler: Ruler,
     solids: dict[str, Solid],
     given: Collection[str],
@@ -108,7 +108,7 @@ def view(
     )
 
 
-def grips(paper: Sheet, ruler: Ruler, shown: Sequence[Dimension], given: Collection[str]) -> tuple[Grip, ...]:
+def grips(paper: Paper, ruler: Ruler, shown: Sequence[Dimension], given: Collection[str]) -> tuple[Grip, ...]:
     """A ring at the end of every given length on a view, to be dragged along it."""
     made = []
     for d in shown:
@@ -120,7 +120,7 @@ def grips(paper: Sheet, ruler: Ruler, shown: Sequence[Dimension], given: Collect
     return tuple(made)
 
 
-def dragged(sizing: Sizing, spec: object, act: Drag, on: Tape) -> Document:
+def after_drag(sizing: Sizing, spec: object, act: Drag, on: Tape) -> Document:
     """The spec with a given length as long as its grip was dragged, to the nearest graduation; its other end stays, or
     goes as far the other way where the length lies evenly about the middle. SpecError `no_such_grip`, `dragged_to_nothing`."""
     what, _, rest = act.grip.partition(":")

@@ -17,6 +17,7 @@ from fennup.core.geometry.vec import Vec, add, cross, dot, scale
 from fennup.core.kinds.fields import Play_mm, Section_mm, Size_mm, Strict
 from fennup.core.parts.solid import arris_line, extent_along, solid_of
 from fennup.core.stock.section import Section
+from fennup.core.tolerances import CRUMB_MM3, NOTHING
 
 UP: Vec = (0.0, 0.0, 1.0)
 X: Vec = (1.0, 0.0, 0.0)
@@ -104,7 +105,7 @@ class Added:
     findings: list[Finding] = field(default_factory=list)
 
 
-def bitten(board: Board, planes: Sequence[Plane]) -> Board:
+def cut_by(board: Board, planes: Sequence[Plane]) -> Board:
     """The board cut by those of some planes that bite: on the side to which each looks, in order."""
     every = board
     for plane in planes:
@@ -131,7 +132,7 @@ def panel(id: str, name: str, bottom: float, thickness: float, planes: Sequence[
     reach = (low_x - middle[0] - 1.0, high_x - middle[0] + 1.0)
     section = Section(high_y - low_y, thickness)
     try:
-        return bitten(Board(id, name, section, Frame(middle, X, Y, UP), panel=True, reach=reach), planes)
+        return cut_by(Board(id, name, section, Frame(middle, X, Y, UP), panel=True, reach=reach), planes)
     except CutError:
         raise SpecError("piece_outside", (id,), part=name) from None
 
@@ -172,7 +173,7 @@ def places(bars: Bars | Row, room: float, path: str) -> list[float]:
     return [first + bars.width_mm / 2 + i * (bars.width_mm + gap) for i in range(n)]
 
 
-def drilled(boards: Sequence[Board], rows: Sequence[Holes]) -> tuple[Board, ...]:
+def with_holes(boards: Sequence[Board], rows: Sequence[Holes]) -> tuple[Board, ...]:
     """The boards with their holes. SpecError `no_such_board`, `hole_outside`, or `bars_too_many` where they have no room."""
     by_id = {board.id: board for board in boards}
     for k, row in enumerate(rows):
@@ -223,15 +224,15 @@ def lay_bars(
             f"{id}{i + 1}", f"{name} {i + 1}", Section(bars.width_mm, thickness), Frame(at, way, across, UP),
             reach=(-half, half),
         )  # fmt: skip
-        laid.append(fitted(added, stick, faces, path, touch=touch))
+        laid.append(add_between(added, stick, faces, path, touch=touch))
     return laid
 
 
-def fitted(added: Added, stick: Board, faces: Sequence[Face], path: str, *, touch: bool = True) -> Board:
+def add_between(added: Added, stick: Board, faces: Sequence[Face], path: str, *, touch: bool = True) -> Board:
     """A stick cut to the faces that it meets, with a butt joint at each of them. SpecError `piece_outside`."""
     crossing = [face for face in faces if abs(dot(face.plane.normal, stick.frame.x)) > ALONG]
     try:
-        board = bitten(stick, [face.plane for face in crossing])
+        board = cut_by(stick, [face.plane for face in crossing])
     except CutError:
         raise SpecError("piece_outside", (path,), part=stick.name) from None
     by_cut = {stick.frame.plane_to_local(face.plane): face for face in crossing}
@@ -247,7 +248,7 @@ def fitted(added: Added, stick: Board, faces: Sequence[Face], path: str, *, touc
 
 def add_inner(added: Added, inner: Inner, base: float, ceiling: float, faces: Sequence[Face]) -> None:
     """All of it; `base` is the level that heights count from, `ceiling` the highest that anything may reach."""
-    if inner.height_mm + inner.thickness_mm > ceiling - base + 1e-9:
+    if inner.height_mm + inner.thickness_mm > ceiling - base + NOTHING:
         most = ceiling - base - inner.thickness_mm
         raise SpecError("inner_above", ("inner.height_mm",), mm=inner.height_mm, limit_mm=most)
     bottom = base + inner.height_mm
@@ -256,7 +257,7 @@ def add_inner(added: Added, inner: Inner, base: float, ceiling: float, faces: Se
         name = "Cross piece" if k == 0 else "Crossing piece"
         rows.append(lay_bars(added, bars, inner.thickness_mm, bottom, faces, ("XY"[k], name, f"inner.bars.{k}")))
     if len(rows) == 2:
-        lapped(added, rows[0], rows[1])
+        add_half_laps(added, rows[0], rows[1])
     if inner.gussets:
         before = len(added.boards)
         _gussets(added, inner.gussets, inner.thickness_mm, bottom, faces)
@@ -269,19 +270,19 @@ def _check_apart(others: Sequence[Board], pieces: Sequence[Board]) -> None:
     for piece in pieces:
         for other in others:
             if other.id != piece.id and any(
-                shared_volume(p, q) > 1e-3 for p in solids[piece.id].world for q in solids[other.id].world
+                shared_volume(p, q) > CRUMB_MM3 for p in solids[piece.id].world for q in solids[other.id].world
             ):
                 raise SpecError("gussets_meet", ("inner.gussets.set_back_mm",), part=piece.name, other=other.name)
 
 
-def lapped(added: Added, under: Sequence[Board], over: Sequence[Board]) -> None:
+def add_half_laps(added: Added, under: Sequence[Board], over: Sequence[Board]) -> None:
     """Half laps of boards whose faces look the same way, as thick and in one layer: the first row is notched from its face,
     the second from its back, each as wide as the other piece."""
     place = {board.id: board for board in added.boards}
     solids = {board.id: solid_of(board).world[0] for board in (*under, *over)}
     for a in under:
         for b in over:
-            if shared_volume(solids[a.id], solids[b.id]) < 1e-3:
+            if shared_volume(solids[a.id], solids[b.id]) < CRUMB_MM3:
                 continue
             up = Plane(a.frame.z, dot(a.frame.z, a.frame.origin))
             floor_a, floor_b = f"notch:{len(place[a.id].notches)}", f"notch:{len(place[b.id].notches)}"
@@ -311,7 +312,7 @@ def _gussets(added: Added, gussets: Gussets, thickness: float, bottom: float, fa
         frame = Frame(at, along, cross(UP, along), UP)
         id = f"gusset {here.boards[0][:1]}{after.boards[0][:1]}"
         stick = Board(id, f"Gusset {id[-2:]}", Section(gussets.width_mm, thickness), frame, reach=(-reach, reach))
-        fitted(added, stick, faces, "inner.gussets")
+        add_between(added, stick, faces, "inner.gussets")
 
 
 def _level(normal: Vec) -> Vec:

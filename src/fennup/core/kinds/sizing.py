@@ -17,6 +17,7 @@ from fennup.core.kinds.fields import Given, Pinned
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
+from fennup.core.tolerances import ZERO
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
@@ -182,7 +183,7 @@ def _with(here: Any, way: Sequence[str], value: float) -> Any:
 # By content: one change asks for it when it is made, when it is solved and when it is shown.
 _KNOWN: OrderedDict[tuple["Sizing", str], tuple[Any, Settled]] = OrderedDict()
 MOST_KNOWN = 512
-NOTHING = 1e-11
+LEFT_OVER = 1e-11
 
 
 def found_for(sizing: Sizing, spec: Any) -> tuple[Settled, Callable[[Sequence[float]], Any]]:
@@ -228,10 +229,10 @@ def _settled(sizing: Sizing, spec: Any) -> tuple[Any, Settled]:
         )
     document = spec.model_dump(mode="json")
     start = [float(get_at(document, path)) for path in sizing.unknowns(spec)]
-    if all(abs(a - b) < 1e-12 for a, b in zip(found.values, start, strict=True)):
+    if all(abs(a - b) < ZERO for a, b in zip(found.values, start, strict=True)):
         return spec, found
     # A wall that was given upright is upright, not leaning by what the last step left.
-    values = [0.0 if abs(value) < NOTHING else value for value in found.values]
+    values = [0.0 if abs(value) < LEFT_OVER else value for value in found.values]
     try:
         return sizing.model.model_validate(moved(values).model_dump(mode="json")), found
     except ValidationError:

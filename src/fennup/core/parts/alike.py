@@ -9,9 +9,10 @@ from fennup.core.assembly.board import Board
 from fennup.core.geometry.vec import Vec, dot
 from fennup.core.parts.solid import Solid
 from fennup.core.stock.section import Section
+from fennup.core.tolerances import NOTHING
 
 SAME_MM = 1e-5
-HALF_WAY = 1e-4  # of a hundredth of a mm: what counts as half way between two
+HALF_OF_A_HUNDREDTH = 1e-4  # of a hundredth of a mm: what counts as half way between two
 # Where a board's own axes go when it is turned: as it lies, end for end with its face up, over along its length, over end for
 # end; and each of these a quarter round, for a board as thick as it is wide.
 Turn = tuple[Vec, Vec, Vec]
@@ -115,9 +116,9 @@ def _crossings(board: Board, shape: Outlined) -> list[tuple[str, tuple[float, ..
             continue
         nx, ny, nz, offset = figures
         side = 1.0 if nx + ny + nz > 0 else -1.0
-        if abs(nx) > 1e-9:
+        if abs(nx) > NOTHING:
             at = [(offset - ny * v - nz * w) / nx for v in (-y, y) for w in (-z, z)]
-        elif abs(ny) > 1e-9:
+        elif abs(ny) > NOTHING:
             at = [(offset - nz * w) / ny for w in (-z, z)]
         else:
             at = [offset / nz]
@@ -127,7 +128,7 @@ def _crossings(board: Board, shape: Outlined) -> list[tuple[str, tuple[float, ..
 
 def _hundredths(mm: float) -> int:
     """Rounded to 0.01 mm; half way between two, the upper one, whatever the last digit is."""
-    return floor(100.0 * mm + 0.5 + HALF_WAY)
+    return floor(100.0 * mm + 0.5 + HALF_OF_A_HUNDREDTH)
 
 
 def _then(first: Turn, second: Turn) -> Turn:

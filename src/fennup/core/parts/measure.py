@@ -9,6 +9,7 @@ from fennup.core.geometry.vec import Point2, Vec, distance, dot, sub, unit
 from fennup.core.parts.gauge import read
 from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import extent_along
+from fennup.core.tolerances import ZERO
 
 Runs = dict[str, tuple[Vec, Vec]]
 Line2 = tuple[Point2, Point2]
@@ -192,7 +193,7 @@ def _touching(lines: list[Line2]) -> tuple[Point2, float] | None:
         rows.append((nx, ny, nx * ax + ny * ay))
     (a, b, c), (d, e, f) = ((p[0] - q[0], p[1] - q[1], p[2] - q[2]) for p, q in ((rows[0], rows[1]), (rows[1], rows[2])))
     det = a * e - b * d
-    if abs(det) < 1e-12:
+    if abs(det) < ZERO:
         return None
     x, y = (c * e - b * f) / det, (a * f - c * d) / det
     return (x, y), abs(rows[0][2] - rows[0][0] * x - rows[0][1] * y)

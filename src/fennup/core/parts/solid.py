@@ -1,5 +1,6 @@
 """From a board to its solid, and everything that is read off it: lengths along lines, angles of cuts."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from math import asin, atan2, degrees
@@ -12,7 +13,10 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import Box, Facet, Polyhedron, clip
 from fennup.core.geometry.vec import Vec, distance
 from fennup.core.stock.section import Section
+from fennup.core.tolerances import NOTHING, SAME
 
+# Of normals and of mm: two boards alike to these are cut alike.
+NORMAL_DIGITS, MM_DIGITS = 13, 10
 Arris = Literal["face_upper", "face_lower", "back_upper", "back_lower"]
 ARRISES: tuple[Arris, ...] = ("face_upper", "face_lower", "back_upper", "back_lower")
 
@@ -152,7 +156,7 @@ def _needed(board: Board, end: End) -> tuple[Plane, ...]:
 def _x_on(cut: Plane, line: tuple[float, float], board: Board) -> float:
     """Where a cut goes through a line along the board, (y, z) in its axes. CutError `along_the_board`."""
     nx, ny, nz = cut.normal
-    if abs(nx) < 1e-9:
+    if abs(nx) < NOTHING:
         raise CutError("along_the_board", (board.id,))
     return (cut.offset - ny * line[0] - nz * line[1]) / nx
 
@@ -163,6 +167,28 @@ def solid_of(board: Board) -> Solid:
     if local is None:
         raise CutError("nothing_left", (board.id,))
     return Solid(board, local, tuple(_placed(piece, board.frame) for piece in local))
+
+
+def solids_of_all(boards: Iterable[Board]) -> dict[str, Solid]:
+    """Every board's solid. Boards of one assembly whose cuts lie alike in their own axes are cut once. CutError `nothing_left`."""
+    found: dict[str, Solid] = {}
+    first: dict[object, Solid] = {}
+    for board in boards:
+        likeness = _likeness(board)
+        alike = first.get(likeness)
+        found[board.id] = as_board(alike, board) if alike else first.setdefault(likeness, solid_of(board))
+    return found
+
+
+def _likeness(board: Board) -> object:
+    """What the pieces of a board in its own axes hang on, to far less than anything is measured."""
+
+    def near(plane: Plane) -> tuple[float, ...]:
+        return (*(round(v, NORMAL_DIGITS) + 0.0 for v in plane.normal), round(plane.offset, MM_DIGITS) + 0.0)
+
+    cuts = tuple((name, near(plane)) for plane, name in _cuts(board))
+    notches = tuple(tuple(near(plane) for plane in notch.planes) for notch in board.notches)
+    return (board.section, board.reach, cuts, notches)
 
 
 @lru_cache(maxsize=2048)
@@ -241,7 +267,7 @@ def _box(low: Vec, high: Vec, section: Section) -> Polyhedron:
             sum(n * c for n, c in zip(normal, first, strict=True)),
         )
         name, reach = named.get(normal, ("end", plane.offset))
-        facets.append(Facet(name if abs(plane.offset - reach) < 1e-9 else "rabbet", plane, loop))
+        facets.append(Facet(name if abs(plane.offset - reach) < NOTHING else "rabbet", plane, loop))
     return Polyhedron(tuple(corners), tuple(facets))
 
 
@@ -256,7 +282,7 @@ def long_points(board: Board, end: End) -> tuple[Arris, ...]:
     right = end == "right"
     reach = {a: extent_along(board, *arris_line(board, a))[1 if right else 0] for a in ARRISES}
     best = max(reach.values()) if right else min(reach.values())
-    return tuple(a for a in ARRISES if abs(reach[a] - best) < 1e-6)
+    return tuple(a for a in ARRISES if abs(reach[a] - best) < SAME)
 
 
 def face_sides(solid: Solid) -> list[tuple[float, tuple[Vec, Vec], Facet]]:

@@ -11,7 +11,7 @@ from fennup.core.drawing.view import Control, Description, Dimension, Grip, Opti
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.asking import figure, one_of
 from fennup.core.kinds.catalogue import KINDS
-from fennup.core.kinds.gauged import PAPERS, Sheet
+from fennup.core.kinds.gauged import PAPERS, Paper
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 from fennup.core.project.edit import STARTS
@@ -116,7 +116,7 @@ class _Whole:
         """Whether a ring moves a size that follows another's."""
         return self.follows(id, grip.id.rpartition(":")[2])
 
-    def _piece_rings(self, paper: Sheet) -> list[Grip]:
+    def _piece_rings(self, paper: Paper) -> list[Grip]:
         """A ring at both ends of every piece, to be dragged along its board."""
         made: list[Grip] = []
         for id, piece in self.spec.pieces.items():

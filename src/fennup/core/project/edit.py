@@ -13,7 +13,7 @@ from fennup.core.kinds.gauged import PAPERS
 from fennup.core.kinds.registry import Kind
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
-from fennup.core.project.faces import along_line, fitted_piece, seat_on
+from fennup.core.project.faces import along_line, new_piece, seat_on
 from fennup.core.project.place import assemble, assembly_of, heights, one_member, refused_within, settle
 from fennup.core.project.spec import ProjectSpec
 from fennup.core.units.lengths import Tape
@@ -130,7 +130,7 @@ def _without(document: Document, gone: list[str]) -> Document:
 def with_piece(spec: ProjectSpec, act: Fit, on: Tape) -> Document:
     """One more piece between two touched faces. SpecError `no_such_face`."""
     spec = settle(spec)
-    made, number = fitted_piece(spec, assemble(spec).boards, (act.a, act.b), on), spec.next_number()
+    made, number = new_piece(spec, assemble(spec).boards, (act.a, act.b), on), spec.next_number()
     document = spec.model_dump(mode="json") | {"numbered": number}
     return put_at(document, f"pieces.p{number}", made.model_dump(mode="json"))
 

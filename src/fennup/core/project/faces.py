@@ -11,7 +11,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polygon import hull
 from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale
 from fennup.core.kinds.fields import LEAST_MM
-from fennup.core.kinds.gauged import PAPERS, Sheet
+from fennup.core.kinds.gauged import PAPERS, Paper
 from fennup.core.parts.solid import Solid, solid_of
 from fennup.core.project.pieces import along_of, aside, seat_place, starts_at
 from fennup.core.project.spec import Piece, ProjectSpec, Seat
@@ -87,7 +87,7 @@ def _found(every: Sequence[Ending], board: str, side: str) -> Ending:
     return look
 
 
-def _on(paper: Sheet, every: Sequence[Ending]) -> tuple[Target, ...]:
+def _on(paper: Paper, every: Sequence[Ending]) -> tuple[Target, ...]:
     reader = cross(paper.right, paper.up)
     seen = []
     for look in every:
@@ -142,7 +142,7 @@ def seat_touched(solids: dict[str, Solid], touched: Touched, on: Tape) -> Seat:
     return Seat(board=touched.board, side=touched.side, along_mm=min(max(marked(along), 0.0), high - low), aside_mm=off)
 
 
-def seat_on(paper: Sheet, board: Board, seat: Seat) -> tuple[Point2, Point2] | None:
+def seat_on(paper: Paper, board: Board, seat: Seat) -> tuple[Point2, Point2] | None:
     """Where a piece's end lies on a view, and one mm along its board there; None where the board is seen end on."""
     at = seat_place(board, seat, solid_of(board).extent_x())
     way = paper.flat(scale(board.frame.x, -1.0 if starts_at(board) == "high" else 1.0))
@@ -155,7 +155,7 @@ def along_line(line: tuple[Point2, Point2], here: Point2) -> float:
     return ((here[0] - x) * across + (here[1] - y) * up) / (across**2 + up**2)
 
 
-def fitted_piece(spec: ProjectSpec, boards: Sequence[Board], touched: tuple[Touched, Touched], on: Tape) -> Piece:
+def new_piece(spec: ProjectSpec, boards: Sequence[Board], touched: tuple[Touched, Touched], on: Tape) -> Piece:
     """A new piece between two touched faces, slimmer than what it stands on. SpecError `no_such_face`."""
     solids = {board.id: solid_of(board) for board in boards}
     a, b = (seat_touched(solids, touch, on) for touch in touched)

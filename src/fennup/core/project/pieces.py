@@ -8,10 +8,11 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import frame_from
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub, unit
-from fennup.core.kinds.inner import Added, Face, fitted
+from fennup.core.kinds.inner import Added, Face, add_between
 from fennup.core.parts.solid import solid_of
 from fennup.core.project.spec import Piece, Seat
 from fennup.core.stock.section import Section
+from fennup.core.tolerances import SAME
 
 UP: Vec = (0.0, 0.0, 1.0)
 X: Vec = (1.0, 0.0, 0.0)
@@ -32,7 +33,7 @@ def add_pieces(pieces: Mapping[str, Piece], boards: Sequence[Board]) -> Added:
             low, high = spans[seat.board]
             if seat.along_mm > high - low:
                 field = f"{path}.{end}.along_mm"
-                raise SpecError("piece_off_board", (field,), part=seat.board, mm=seat.along_mm, limit_mm=high - low)
+                raise SpecError("piece_off_board", (field,), part=by_id[seat.board].name, mm=seat.along_mm, limit_mm=high - low)
         ends = [seat_place(by_id[seat.board], seat, spans[seat.board]) for seat in (piece.a, piece.b)]
         way = sub(ends[1], ends[0])
         faces = [_face(by_id[seat.board], seat.side) for seat in (piece.a, piece.b)]
@@ -40,12 +41,12 @@ def add_pieces(pieces: Mapping[str, Piece], boards: Sequence[Board]) -> Added:
         if norm(way) < 1.0 or dot(way, faces[0].plane.normal) >= 0 or dot(way, faces[1].plane.normal) <= 0:
             raise SpecError("piece_between", (path,), part=piece.name)
         level = cross(way, UP)
-        sideways = unit(level) if norm(level) > 1e-6 * norm(way) else X
+        sideways = unit(level) if norm(level) > SAME * norm(way) else X
         look = cross(sideways, unit(way)) if piece.lies_flat else sideways
         frame = frame_from(scale(add(ends[0], ends[1]), 0.5), way, look)
         stick = Board(id, piece.name, Section(piece.width_mm, piece.thickness_mm), frame, role="piece")
         try:
-            by_id[id] = fitted(added, stick, faces, path)
+            by_id[id] = add_between(added, stick, faces, path)
         except CutError:
             raise SpecError("piece_between", (path,), part=piece.name) from None
     return added

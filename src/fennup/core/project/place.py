@@ -16,7 +16,7 @@ from fennup.core.kinds.fields import pin
 from fennup.core.kinds.registry import Kind
 from fennup.core.kinds.sizing import pins_in
 from fennup.core.parts.measure import Ruler
-from fennup.core.parts.solid import Solid, as_board, solid_of
+from fennup.core.parts.solid import Solid, as_board, solids_of_all
 from fennup.core.project.bearing import bearing_findings
 from fennup.core.project.pieces import add_pieces
 from fennup.core.project.spec import Link, ProjectSpec
@@ -55,7 +55,7 @@ def assembly_of(one: OneMember) -> Assembly:
 @lru_cache(maxsize=MOST_KEPT)
 def solids_of(one: OneMember) -> dict[str, Solid]:
     """One member's own solids."""
-    return {board.id: solid_of(board) for board in assembly_of(one).boards}
+    return solids_of_all(assembly_of(one).boards)
 
 
 @lru_cache(maxsize=MOST_KEPT)

@@ -5,6 +5,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from fennup.core.tolerances import NOTHING
+
 Reach_deg = Annotated[float, Field(ge=0, lt=90, allow_inf_nan=False, description="degrees from square")]
 Step_deg = Annotated[float, Field(gt=0, le=5, allow_inf_nan=False, description="degrees")]
 CountsFrom = Literal["square", "fence"]
@@ -54,8 +56,8 @@ class MiterSaw(BaseModel):
 
     def reaches(self, swing_deg: float, tilt_deg: float) -> bool:
         """Whether both movements stay within their stops."""
-        within_swing = abs(swing_deg) <= self.swing_limit(swing_deg) + 1e-9
-        return within_swing and abs(tilt_deg) <= self.tilt_limit(tilt_deg) + 1e-9
+        within_swing = abs(swing_deg) <= self.swing_limit(swing_deg) + NOTHING
+        return within_swing and abs(tilt_deg) <= self.tilt_limit(tilt_deg) + NOTHING
 
 
 def _as_set(deg: float, counts_from: CountsFrom, step: float) -> float:

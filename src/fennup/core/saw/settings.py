@@ -6,6 +6,7 @@ from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.parts.alike import PartGroup
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.pose import BladeAngles, Pose, Stance, blade_angles, poses_for
+from fennup.core.tolerances import NOTHING
 
 SAME_DEG = 1e-6
 STANCES: tuple[Stance, ...] = ("flat", "on_edge", "propped")
@@ -85,7 +86,7 @@ def _cost(choice: _Choice, found: list[tuple[BladeAngles, list[CutUse]]], machin
     blade = choice.blade
     return (
         not machine.reaches(blade.swing_deg, blade.tilt_deg),
-        abs(blade.tilt_deg) > machine.tilt_limit(blade.tilt_deg) + 1e-9,
+        abs(blade.tilt_deg) > machine.tilt_limit(blade.tilt_deg) + NOTHING,
         STANCES.index(choice.pose.stance),
         # Past every stop: the one that it is past by least.
         round(max(0.0, abs(blade.swing_deg) - machine.swing_limit(blade.swing_deg)), 6),

@@ -6,6 +6,7 @@ from fractions import Fraction
 from typing import Literal
 
 from fennup.core.errors import UnitError
+from fennup.core.tolerances import SAME
 
 Unit = Literal["mm", "in"]
 MM_PER_INCH = Fraction(254, 10)
@@ -150,6 +151,6 @@ def read_length(mm: float, on: Tape) -> Reading:
 def nudge_length(mm: float, steps: int, on: Tape) -> float:
     """The length `steps` graduations on, landing on a graduation: the first step goes to the next mark."""
     here = mm / on.graduation_mm
-    on_mark = abs(here - round(here)) < 1e-6
+    on_mark = abs(here - round(here)) < SAME
     base = round(here) if on_mark else (int(here // 1) if steps > 0 else int(here // 1) + 1)
     return (base + steps) * on.graduation_mm

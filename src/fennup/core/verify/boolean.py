@@ -17,14 +17,14 @@ from fennup.core.assembly.model import Assembly, Joint
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import cross, scale, unit
 from fennup.core.parts.solid import Solid, uncut_reach
+from fennup.core.tolerances import SHARED
 from fennup.core.verify.closing import Closing
 from fennup.core.verify.joints import JointCheck
 from fennup.core.verify.near import Box, apart, bounds, near_pairs, nearest, overlap
 
 Values = NDArray[np.float64]
-IN_PLANE = 1e-7  # of a board's size: how far off a plane a face still lies in it
-SAME = 1e-9  # of a volume
-SHARED = 1e-8  # of the smaller of two volumes: thinner than any saw, thicker than what the library rounds
+IN_ITS_PLANE = 1e-7  # of a board's size: how far off a plane a face still lies in it
+SAME_VOLUME = 1e-9  # of a volume
 COVERED = 1e-6  # of a face's area
 MANY_NOTCHES = 4  # from here on a board is cut and compared in stretches
 
@@ -96,7 +96,7 @@ def boolean_proof(assembly: Assembly, solids: dict[str, Solid], report: Callable
     wood = {board.id: _wood(board) for board in assembly.boards}
     volumes = {id: part.volume() for id, part in wood.items()}
     first = {id: solid.volume() for id, solid in solids.items()}
-    unlike = tuple(id for id, volume in volumes.items() if abs(volume - first[id]) > SAME * first[id])
+    unlike = tuple(id for id, volume in volumes.items() if abs(volume - first[id]) > SAME_VOLUME * first[id])
     shared = _shared(wood, volumes)
     report(0.3)
     contacts = []
@@ -194,7 +194,7 @@ def _lying_in(plane: Plane, walls: Sequence[Plane], parts: list[_Wood], around: 
     flat, normal = np.array([u, cross(up, u)]).T, np.array(plane.normal)
     area, boxes = CrossSection(), []
     for part in parts:
-        tolerance = IN_PLANE * max(high - low for low, high in zip(*part.box, strict=True))
+        tolerance = IN_ITS_PLANE * max(high - low for low, high in zip(*part.box, strict=True))
         for stretch in part.stretches:
             if around and apart(stretch.box, around) > tolerance:
                 continue

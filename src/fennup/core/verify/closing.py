@@ -4,11 +4,11 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fennup.core.assembly.model import Assembly
+from fennup.core.tolerances import UNSEEN_MM
 from fennup.core.verify.joints import JointCheck
 from fennup.core.verify.rings import AddsUp
 from fennup.core.verify.slid import Gap
 
-UNSEEN_MM = 5e-4
 State = Literal["exact", "opens", "bare", "open_joint", "shared_wood"]
 
 

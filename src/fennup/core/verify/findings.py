@@ -5,6 +5,7 @@ from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import Solid
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.settings import Setting
+from fennup.core.tolerances import NOTHING
 from fennup.core.verify.closing import Closing
 from fennup.core.verify.joints import JointCheck
 
@@ -92,10 +93,10 @@ def _past_the_stop(settings: tuple[Setting, ...], machine: MiterSaw) -> list[Fin
             continue
         parts = tuple(dict.fromkeys(use.part for use in setting.uses))
         swing, tilt = setting.swing_deg, setting.tilt_deg
-        if abs(swing) > machine.swing_limit(swing) + 1e-9:
+        if abs(swing) > machine.swing_limit(swing) + NOTHING:
             side = "right" if swing > 0 else "left"
             found.append(Finding(f"past_swing_{side}", "warning", parts, (), abs(swing), machine.swing_limit(swing)))
-        if abs(tilt) > machine.tilt_limit(tilt) + 1e-9:
+        if abs(tilt) > machine.tilt_limit(tilt) + NOTHING:
             side = "left" if tilt > 0 else "right"
             found.append(Finding(f"past_tilt_{side}", "warning", parts, (), abs(tilt), machine.tilt_limit(tilt)))
     return found

@@ -7,10 +7,10 @@ from fennup.core.geometry.plane import plane_through
 from fennup.core.geometry.polyhedron import clip_polygon, polygon_area, shared_volume
 from fennup.core.geometry.vec import Vec, cross, dot, norm, sub
 from fennup.core.parts.solid import Patch, Solid, solid_of
+from fennup.core.tolerances import NOTHING, SHARED
 from fennup.core.verify.near import bounds, near_pairs, overlap
 
 CLOSED_MM = 1e-6
-SHARED = 1e-8  # of the smaller of two volumes
 
 
 @dataclass(frozen=True)
@@ -88,7 +88,7 @@ def _bare(
 def _touches(a: tuple[Patch, ...], covers: tuple[Patch, ...]) -> bool:
     """Whether at least some of a face is covered."""
     whole = sum(polygon_area(facet.points) for facet in a)
-    return sum(polygon_area(points) for points in _uncovered(a, covers)) < whole * (1 - 1e-9)
+    return sum(polygon_area(points) for points in _uncovered(a, covers)) < whole * (1 - NOTHING)
 
 
 def _uncovered(facets: tuple[Patch, ...], covers: tuple[Patch, ...]) -> list[tuple[Vec, ...]]:
@@ -101,11 +101,11 @@ def _uncovered(facets: tuple[Patch, ...], covers: tuple[Patch, ...]) -> list[tup
             inside = points
             for i, corner in enumerate(cover.points):
                 edge = sub(corner, cover.points[i - 1])
-                if not inside or norm(edge) < 1e-9:
+                if not inside or norm(edge) < NOTHING:
                     continue
                 rim = plane_through(corner, cross(edge, normal))
                 outside = clip_polygon(inside, rim.flipped())
-                if outside and polygon_area(outside) > 1e-9:
+                if outside and polygon_area(outside) > NOTHING:
                     remaining.append(outside)
                 inside = clip_polygon(inside, rim)
         left = remaining
@@ -124,7 +124,7 @@ def _narrow_width(points: tuple[Vec, ...], normal: Vec) -> float:
     least = float("inf")
     for i, corner in enumerate(points):
         edge = sub(corner, points[i - 1])
-        if norm(edge) < 1e-9:
+        if norm(edge) < NOTHING:
             continue
         rim = plane_through(corner, cross(edge, normal))
         offs = [dot(rim.normal, p) - rim.offset for p in points]

@@ -11,12 +11,13 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, dot
 from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import Solid, end_cut
+from fennup.core.tolerances import NOTHING, UNSEEN_MM
 from fennup.core.verify.made import Cutter, Ends
 from fennup.core.verify.slid import Gap, gap_at
 
 How = Literal["flat", "on_edge", "swapped", "from_vertical", "from_level"]
+LEAST = 1e-300  # not to divide by nothing
 COMPOUND_DEG = 1e-6
-UNSEEN_MM = 5e-4
 
 
 @dataclass(frozen=True)
@@ -73,7 +74,7 @@ def _gap(assembly: Assembly, solids: dict[str, Solid], joint: Joint, cutter: Cut
 def _readings(assembly: Assembly, joint: Joint) -> dict[How, tuple[float, float, Cutter]]:
     """The simple ways to cut a joint's ends, each with the two angles that it means; none where no end of it is compound."""
     boards = [assembly.board(id) for id, _ in joint.ends]
-    if len(boards) < 2 or any(abs(board.frame.x[2]) > 1e-9 for board in boards):
+    if len(boards) < 2 or any(abs(board.frame.x[2]) > NOTHING for board in boards):
         return {}
     cuts = [end_cut(board.ends(end)[0]) for board, (_, end) in zip(boards, joint.ends, strict=True)]
     if not any(abs(c.miter_deg) > COMPOUND_DEG and abs(c.bevel_deg) > COMPOUND_DEG for c in cuts):
@@ -127,4 +128,4 @@ def _like(size: float, model: float) -> float:
 def _between(a: Vec, b: Vec) -> float:
     """Angle between two unit vectors, radians, accurate for small ones too."""
     half = dist(a, b) / 2
-    return 2 * atan(half / max(1e-300, (1.0 - min(1.0, half * half)) ** 0.5))
+    return 2 * atan(half / max(LEAST, (1.0 - min(1.0, half * half)) ** 0.5))

@@ -11,6 +11,7 @@ from typing import Literal
 from fennup.core.assembly.model import Joint
 from fennup.core.errors import CutError
 from fennup.core.geometry.vec import cross, dot, norm, scale
+from fennup.core.tolerances import SAME
 from fennup.core.verify.made import Ends, MadeEnd
 
 Where = Literal["face", "back", "upper", "lower"]
@@ -80,7 +81,7 @@ def _opened(end: MadeEnd) -> tuple[float, float, float, float]:
     first = max(past)
     off = [first - d for d in past]
     y, z = ([p[k] for p in end.corners] for k in (1, 2))
-    skin = 1e-6 * (max(z) - min(z) + max(y) - min(y))
+    skin = SAME * (max(z) - min(z) + max(y) - min(y))
     return (
         max(d for d, at in zip(off, z, strict=True) if at > max(z) - skin),
         max(d for d, at in zip(off, z, strict=True) if at < min(z) + skin),

@@ -7,6 +7,7 @@ from math import cos
 from fennup.core.errors import SpecError
 from fennup.core.kinds.box.spec import BoxSpec
 from fennup.core.kinds.box.walls import Wall
+from fennup.core.tolerances import NOTHING
 
 
 @dataclass(frozen=True)
@@ -35,9 +36,9 @@ def courses_of(spec: BoxSpec, walls: tuple[Wall, ...]) -> dict[str, tuple[Course
     count, width = spec.courses.count, spec.courses.board_width_mm
     leader = max(walls, key=lambda wall: round(ends[wall.letter][1] - ends[wall.letter][0], 9))
     low, high = ends[leader.letter]
-    if low + count * width < high - 1e-9:
+    if low + count * width < high - NOTHING:
         raise SpecError("courses_too_few", ("courses.count",), count=count, mm=width, reach_mm=count * width, limit_mm=high - low)
-    if low + (count - 1) * width >= high - 1e-9:
+    if low + (count - 1) * width >= high - NOTHING:
         raise SpecError(
             "courses_too_many", ("courses.count",), count=count, mm=width, reach_mm=(count - 1) * width, limit_mm=high - low
         )

@@ -21,7 +21,7 @@ def given_measures(spec: BoxSpec) -> set[str]:
     return {pin.measure for pin in pins_of(spec)}
 
 
-class _Sheet:
+class _Drawn:
     """Collects the dimensions and grips of one view."""
 
     def __init__(self, spec: BoxSpec, ruler: Ruler) -> None:
@@ -71,7 +71,7 @@ def _bounds(ruler: Ruler, line: str) -> tuple[float, float, float, float]:
 
 def from_above(spec: BoxSpec, ruler: Ruler) -> DrawnAbove:
     """Top and bottom, inside and outside: what was given, and what one asks for first."""
-    sheet = _Sheet(spec, ruler)
+    sheet = _Drawn(spec, ruler)
     more: list[Shape] = []
     if isinstance(spec.plan, Irregular):
         _irregular_above(spec, ruler, sheet)
@@ -92,7 +92,7 @@ def _outside_line(spec: BoxSpec) -> str:
     return "outer_bottom" if widest else "outer_top"
 
 
-def _rectangle_above(spec: BoxSpec, ruler: Ruler, sheet: _Sheet) -> None:
+def _rectangle_above(spec: BoxSpec, ruler: Ruler, sheet: _Drawn) -> None:
     outside = _outside_line(spec)
     other = "outer_bottom" if outside == "outer_top" else "outer_top"
     lanes = [(outside, 1.0, LEFT)] if spec.upright else [(outside, 2.15, LEFT), (other, 1.0, RIGHT)]
@@ -112,7 +112,7 @@ def _given_on(given: set[str], line: str) -> bool:
     return any(name.startswith(line) for name in given)
 
 
-def _regular_above(spec: BoxSpec, ruler: Ruler, sheet: _Sheet) -> None:
+def _regular_above(spec: BoxSpec, ruler: Ruler, sheet: _Drawn) -> None:
     """Across flats: outside below, inside through the middle; one side's length at the top."""
     n, outside = spec.sides, _outside_line(spec)
     other = "outer_bottom" if outside == "outer_top" else "outer_top"
@@ -146,7 +146,7 @@ def _regular_above(spec: BoxSpec, ruler: Ruler, sheet: _Sheet) -> None:
                 sheet.add(name, (-half, y1), (half, y1), UP, 2.0)
 
 
-def _irregular_above(spec: BoxSpec, ruler: Ruler, sheet: _Sheet) -> None:
+def _irregular_above(spec: BoxSpec, ruler: Ruler, sheet: _Drawn) -> None:
     """Every side's length along its outer bottom line, every corner's angle in it, a ring at every corner."""
     runs = ruler.runs("outer_bottom") or {}
     for i, (letter, (a, b)) in enumerate(runs.items()):
@@ -163,7 +163,7 @@ def _irregular_above(spec: BoxSpec, ruler: Ruler, sheet: _Sheet) -> None:
 
 def from_the_front(spec: BoxSpec, ruler: Ruler) -> Drawn:
     """Height, the front wall's edges below and above, and the side walls' slope where they stand edge on."""
-    sheet = _Sheet(spec, ruler)
+    sheet = _Drawn(spec, ruler)
     bottom, top = _bounds(ruler, "outer_bottom"), _bounds(ruler, "outer_top")
     _edges(spec, ruler, sheet, "A", 0)
     sheet.add(
@@ -177,7 +177,7 @@ def from_the_front(spec: BoxSpec, ruler: Ruler) -> Drawn:
 
 def from_the_side(spec: BoxSpec, ruler: Ruler) -> Drawn:
     """Seen from the right: front at the left. Height, depth below and above, the front's slope where it stands edge on."""
-    sheet = _Sheet(spec, ruler)
+    sheet = _Drawn(spec, ruler)
     bottom, top = _bounds(ruler, "outer_bottom"), _bounds(ruler, "outer_top")
     if isinstance(spec.plan, Rectangle):
         _edges(spec, ruler, sheet, "B", 1)
@@ -200,7 +200,7 @@ def from_the_side(spec: BoxSpec, ruler: Ruler) -> Drawn:
     return sheet.done()
 
 
-def _edges(spec: BoxSpec, ruler: Ruler, sheet: _Sheet, letter: str, axis: int) -> None:
+def _edges(spec: BoxSpec, ruler: Ruler, sheet: _Drawn, letter: str, axis: int) -> None:
     """One wall's outer edges below and above."""
     kind = ("width", "depth")[axis] if isinstance(spec.plan, Rectangle) else f"side:{letter}"
     for line, z, away in (("outer_bottom", 0.0, DOWN), ("outer_top", spec.height_mm, UP)):
@@ -211,7 +211,7 @@ def _edges(spec: BoxSpec, ruler: Ruler, sheet: _Sheet, letter: str, axis: int) -
         sheet.add(name, (low, z), (high, z), away, 1.0)
 
 
-def _slope(spec: BoxSpec, sheet: _Sheet, letter: str, at: float, side: float) -> None:
+def _slope(spec: BoxSpec, sheet: _Drawn, letter: str, at: float, side: float) -> None:
     """The angle between upright and a wall seen edge on, about its foot; `side` + where outwards is to the right."""
     if letter not in spec.letters:
         return
@@ -225,7 +225,7 @@ def _slope(spec: BoxSpec, sheet: _Sheet, letter: str, at: float, side: float) ->
     sheet.angle(name, (at, 0.0), first, second)
 
 
-def dragged(name: str, x: float, y: float) -> float | None:
+def after_drag(name: str, x: float, y: float) -> float | None:
     """What a measure would be with its grip at a place of its view; None where it has no grip."""
     if name == "height":
         return y

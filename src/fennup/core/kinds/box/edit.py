@@ -5,7 +5,7 @@ from typing import Any
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.editing import edit_field, put_at, read_figure
 from fennup.core.errors import SpecError
-from fennup.core.kinds.box.dimensions import dragged
+from fennup.core.kinds.box.dimensions import after_drag
 from fennup.core.kinds.box.place import assemble
 from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.spec import MOST_SIDES, BoxSpec, Irregular, Rectangle, Regular
@@ -45,7 +45,7 @@ def _drag(spec: BoxSpec, document: Document, act: Drag, on: Tape) -> Document:
         corner = [round(act.x_mm / step) * step, round(act.y_mm / step) * step]
         pins = [p for p in pins_in(spec) if not p["measure"].startswith(("outer_bottom_side", "outer_bottom_angle"))]
         return put_at(put_at(document, f"plan.corners.{which}", corner), "pins", pins)
-    value = dragged(which, act.x_mm, act.y_mm) if what == "pin" else None
+    value = after_drag(which, act.x_mm, act.y_mm) if what == "pin" else None
     if value is None:
         raise SpecError("no_such_grip", (act.grip,))
     marked = round(value / step) * step

@@ -12,8 +12,9 @@ from fennup.core.kinds.box.cladding import clad
 from fennup.core.kinds.box.courses import Course
 from fennup.core.kinds.box.spec import Back, BoxSpec, Cap, Floor, Shelf
 from fennup.core.kinds.box.walls import Wall, run_at, signed_run
-from fennup.core.kinds.inner import Added, Face, add_inner, fitted, lay_bars, panel
+from fennup.core.kinds.inner import Added, Face, add_between, add_inner, lay_bars, panel
 from fennup.core.stock.section import Section
+from fennup.core.tolerances import NOTHING
 
 UP: Vec = (0.0, 0.0, 1.0)
 Y: Vec = (0.0, 1.0, 0.0)
@@ -109,7 +110,7 @@ def _shelve(
     corners = [run_at(walls, k, 0.0, "inner")[0] for k in range(len(walls))]
     low, high = min(p[1] for p in corners), max(p[1] for p in corners)
     y = low + shelf.height_mm
-    if y + shelf.thickness_mm > high + 1e-9:
+    if y + shelf.thickness_mm > high + NOTHING:
         most = high - low - shelf.thickness_mm
         raise SpecError("shelf_outside", (f"shelves.{i}.height_mm",), mm=shelf.height_mm, limit_mm=most)
     bottom = _inside_bottom(spec)
@@ -119,7 +120,7 @@ def _shelve(
     reach = max(p[0] for p in corners) - middle + 1.0
     board = Board(f"shelf{i + 1}", f"Shelf {i + 1}", Section(front - bottom, shelf.thickness_mm), frame, reach=(-reach, reach))
     # Only walls that the shelf meets end to end: one that runs along it lies against its face.
-    fitted(made, board, faces_of(walls, courses), f"shelves.{i}.height_mm")
+    add_between(made, board, faces_of(walls, courses), f"shelves.{i}.height_mm")
 
 
 def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Added) -> None:
@@ -138,7 +139,7 @@ def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Add
     for i, wall in enumerate(walls):
         outer, inner = lines[i]
         start, end = (meeting_point(lines[i - 1][1], inner, level), meeting_point(inner, lines[(i + 1) % count][1], level))
-        if dot((end[0] - start[0], end[1] - start[1], 0.0), wall.along) <= 1e-9:
+        if dot((end[0] - start[0], end[1] - start[1], 0.0), wall.along) <= NOTHING:
             raise SpecError("cap_no_opening", ("cap.over_in_mm",), side=wall.letter, mm=cap.over_in_mm)
         width = outer.offset - inner.offset
         out = outer.normal
@@ -181,5 +182,5 @@ def _check_liner(spec: BoxSpec) -> None:
     if 0 < liner.lip_mm <= liner.play_mm / 2:
         raise SpecError("liner_falls_through", ("liner.lip_mm",), mm=liner.lip_mm, limit_mm=liner.play_mm / 2)
     room = spec.height_mm - _inside_bottom(spec)
-    if liner.height_mm > room + 1e-9:
+    if liner.height_mm > room + NOTHING:
         raise SpecError("liner_too_tall", ("liner.height_mm",), mm=liner.height_mm, limit_mm=room)

@@ -11,8 +11,9 @@ from fennup.core.kinds.box.insets import insets_of
 from fennup.core.kinds.box.spec import BoxSpec, Rectangle
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, signed_run, walls_of
 from fennup.core.kinds.fields import CornerJoint
-from fennup.core.kinds.inner import drilled
+from fennup.core.kinds.inner import with_holes
 from fennup.core.stock.section import Groove, Section
+from fennup.core.tolerances import NOTHING
 
 RECTANGLE_NAMES = {"A": "Front", "B": "Right side", "C": "Back", "D": "Left side"}
 UPRIGHT = 1e-12
@@ -27,7 +28,7 @@ def assemble(spec: BoxSpec) -> Assembly:
     insets = insets_of(spec, walls, courses, max(_highest(spec, wall) for wall in walls))
     ring = Ring(tuple(boards))
     return Assembly(
-        boards=drilled((*boards.values(), *insets.boards), spec.holes),
+        boards=with_holes((*boards.values(), *insets.boards), spec.holes),
         joints=(*joints, *insets.joints),
         outlines=(*_outlines(walls, courses), *insets.outlines),
         claims=spec.claims(),
@@ -142,14 +143,14 @@ def _check(spec: BoxSpec, walls: tuple[Wall, ...]) -> None:
             inner = [signed_run(walls, i, h, "inner") for h in (0.0, spec.height_mm)]
         except CutError:
             raise SpecError("walls_in_line", ("plan",), side=wall.letter) from None
-        if outer[0] <= 1e-9 or not _turns_left(walls[i - 1], wall):
+        if outer[0] <= NOTHING or not _turns_left(walls[i - 1], wall):
             raise SpecError("plan_crossed", ("plan",), side=wall.letter)
-        if outer[1] <= 1e-9:
+        if outer[1] <= NOTHING:
             limit = spec.height_mm * outer[0] / (outer[0] - outer[1])
             raise SpecError(
                 "walls_cross", (spec.field_of("height", "height_mm"),), side=wall.letter, mm=spec.height_mm, limit_mm=limit
             )
-        if min(inner) <= 1e-9:
+        if min(inner) <= NOTHING:
             worst = 0 if inner[0] <= inner[1] else 1
             limit = wall.thickness * outer[worst] / (outer[worst] - inner[worst])
             own = wall.letter in spec.thicknesses_mm
@@ -158,7 +159,7 @@ def _check(spec: BoxSpec, walls: tuple[Wall, ...]) -> None:
 
 
 def _turns_left(before: Wall, here: Wall) -> bool:
-    return before.along[0] * here.along[1] - before.along[1] * here.along[0] > 1e-9
+    return before.along[0] * here.along[1] - before.along[1] * here.along[0] > NOTHING
 
 
 def _findings(spec: BoxSpec, walls: tuple[Wall, ...]) -> list[Finding]:

@@ -12,9 +12,10 @@ from fennup.core.geometry.plane import Plane, plane_through
 from fennup.core.geometry.vec import Point2, Vec, cross, dot
 from fennup.core.kinds.brace.spec import Between, BraceSpec, Knee, Prop
 from fennup.core.kinds.brace.treads import add_treads
-from fennup.core.kinds.inner import Added, Face, fitted, lapped
+from fennup.core.kinds.inner import Added, Face, add_between, add_half_laps
 from fennup.core.parts.solid import ARRISES, arris_length, solid_of
 from fennup.core.stock.section import Section
+from fennup.core.tolerances import NOTHING, SAME
 
 X: Vec = (1.0, 0.0, 0.0)
 Y: Vec = (0.0, 1.0, 0.0)
@@ -106,9 +107,9 @@ def _reach(boards: Sequence[Board], way: Point2, margin: float) -> tuple[float, 
 
 def _fit(added: Added, board: Board, faces: Sequence[Face], width_field: str = "width_mm") -> Board:
     """The brace cut to the faces that it meets. SpecError `brace_too_wide` where an edge comes to nothing."""
-    made = fitted(added, board, faces, width_field)
+    made = add_between(added, board, faces, width_field)
     lengths = [arris_length(made, arris) for arris in ARRISES]
-    if min(lengths) <= 1e-9:
+    if min(lengths) <= NOTHING:
         raise SpecError("brace_too_wide", (width_field,), mm=board.section.width_mm, limit_mm=max(lengths))
     return made
 
@@ -196,7 +197,7 @@ def _between(spec: BraceSpec, place: Between) -> Assembly:
             raise SpecError("braces_parallel", ("place.crossing.rise_mm",), deg=LEAST_CROSSING_DEG)
         over = _fit(added, raw, faces, "place.crossing.width_mm")
         braces.append(over)
-        lapped(added, [brace], [over])
+        add_half_laps(added, [brace], [over])
         if not any(joint.kind == "lap" for joint in added.joints):
             raise SpecError("braces_miss", ("place.crossing.start_mm",))
         gauges += [
@@ -227,7 +228,7 @@ def _prop(spec: BraceSpec, place: Prop) -> Assembly:
     edges = edges_of(spec, 0.0)
     foot = (ground[0] * place.stand_off_mm, ground[1] * place.stand_off_mm)
     head = (wall[0] * place.wall_height_mm, wall[1] * place.wall_height_mm)
-    if dot(space(wall), space(off_ground)) <= 1e-6:
+    if dot(space(wall), space(off_ground)) <= SAME:
         raise SpecError("wall_lies_down", ("place.wall_deg",))
     treads = place.treads
     added = Added()

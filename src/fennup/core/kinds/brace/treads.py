@@ -10,6 +10,7 @@ from fennup.core.kinds.brace.spec import BraceSpec, Treads
 from fennup.core.kinds.inner import Added
 from fennup.core.parts.solid import extent_along, solid_of
 from fennup.core.stock.section import Section
+from fennup.core.tolerances import NOTHING
 
 Y: Vec = (0.0, 1.0, 0.0)
 FRONT: Vec = (0.0, -1.0, 0.0)
@@ -92,7 +93,7 @@ def _add_between(board: Board, treads: Treads, prop: Board, added: Added) -> Non
     except CutError:
         raise SpecError("box_no_room", ("place.treads.box_mm",), mm=treads.thickness_mm, limit_mm=prop.section.width_mm) from None
     cuts = [prop.frame.plane_to_world(cut) for cut in (*prop.left, *prop.right)]
-    if max(cut.beyond(p) for cut in cuts for p in corners) > 1e-9:
+    if max(cut.beyond(p) for cut in cuts for p in corners) > NOTHING:
         raise SpecError("tread_off", ("place.treads.count",), part=board.name)
     added.boards.append(board)
     for end, on, side in UPRIGHTS if ahead else (("right", *UPRIGHTS[0][1:]), ("left", *UPRIGHTS[1][1:])):

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from fennup.core.errors import SpecError
 from fennup.core.given.solver import Pin, settle
 from fennup.core.kinds.flat_frame.spec import CornerPin, FlatFrameSpec, Irregular, SidePin
+from fennup.core.tolerances import SAME
 
 Corners = NDArray[np.float64]
 
@@ -116,9 +117,9 @@ def _turns_deg(corners: Corners) -> list[float]:
 def _check_convex(corners: Corners, spec: FlatFrameSpec, field: str | None = None) -> None:
     """Every corner turns left by less than half a turn, and they turn once round in all."""
     for i, turn in enumerate(_turns_deg(corners)):
-        if not 1e-6 < turn < 180 - 1e-6:
+        if not SAME < turn < 180 - SAME:
             name = spec.corner_names[i]
             place = field or f"shape.corners.{(i + 1) % len(corners)}"
             raise SpecError("reflex", (place,), corner=name, deg=180.0 - turn)
-    if abs(sum(_turns_deg(corners)) - 360.0) > 1e-6:
+    if abs(sum(_turns_deg(corners)) - 360.0) > SAME:
         raise SpecError("crossed", (field or "shape.corners",))

@@ -17,9 +17,10 @@ from fennup.core.kinds.flat_frame.spec import (
     Rectangle,
     SidePin,
 )
-from fennup.core.kinds.inner import Added, Face, add_inner, drilled, panel
+from fennup.core.kinds.inner import Added, Face, add_inner, panel, with_holes
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.section import Rabbet, Section
+from fennup.core.tolerances import NOTHING, ON_LINE, SAME
 
 GROUND = Plane((0.0, 0.0, 1.0), 0.0)
 RECTANGLE_NAMES = {"A": "Front", "B": "Right", "C": "Back", "D": "Left"}
@@ -53,7 +54,7 @@ def assemble(spec: FlatFrameSpec) -> Assembly:
     closed = not spec.left_out
     added = _inside(spec, rails)
     return Assembly(
-        boards=drilled((*rails, *added.boards), spec.holes),
+        boards=with_holes((*rails, *added.boards), spec.holes),
         joints=(*joints, *added.joints),
         outlines=_outlines(spec, rails, broken),
         claims=tuple(_claims(spec)),
@@ -146,7 +147,7 @@ def _check_butt(spec: FlatFrameSpec, base: Baseline, i: int, through_first: bool
     far = base.sides[(i + 2) % n] if through_first else base.sides[i - 1]
     own, edge = _edges(through, through.start, through.way), _edges(fitted, fitted.start, fitted.way)
     tip = meeting_point(own.inner, edge.outer, GROUND)
-    if _edges(far, far.start, far.way).outer.beyond(tip) > 1e-9:
+    if _edges(far, far.start, far.way).outer.beyond(tip) > NOTHING:
         field = f"rails.{through.letter}.width_mm" if through.letter in spec.rails else "board.width_mm"
         raise SpecError("butt_too_wide", (field,), corner=spec.corner_names[i], side=through.letter)
 
@@ -176,7 +177,7 @@ def _cut_loose_ends(spec: FlatFrameSpec, base: Baseline, out: int, boards: dict[
         normal: Vec = square if spec.loose_ends == "square" else (chord[1], -chord[0], 0.0)
         try:
             plane = plane_through(corner, normal)
-            if abs(plane.normal[0] * square[0] + plane.normal[1] * square[1]) < 1e-6:
+            if abs(plane.normal[0] * square[0] + plane.normal[1] * square[1]) < SAME:
                 raise CutError("along_the_board")
         except (CutError, ZeroDivisionError):
             raise SpecError("ground_along_rail", ("loose_ends",), side=side.letter) from None
@@ -197,10 +198,10 @@ def _check_opening(spec: FlatFrameSpec, base: Baseline) -> None:
             continue
         inner = _run(side, before, after, "inner")
         outer = _run(side, before, after, "outer")
-        if outer <= 1e-9:
+        if outer <= NOTHING:
             field = f"rails.{side.letter}.width_mm" if side.letter in spec.rails else "board.width_mm"
             raise SpecError("no_outer_edge", (field,), side=side.letter)
-        if inner <= 1e-9:
+        if inner <= NOTHING:
             width = side.outer - side.inner
             field = f"rails.{side.letter}.width_mm" if side.letter in spec.rails else "board.width_mm"
             raise SpecError("no_opening", (field,), mm=width, limit_mm=width * outer / (outer - inner), side=side.letter)
@@ -266,7 +267,7 @@ def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:
             found.append(Finding("pin_spare", "note", (_pinned(shape, i),), (f"shape.pins.{i}",)))
         angles = {p.corner: p.deg for p in shape.pins if isinstance(p, CornerPin)}
         asked, total = sum(angles.values()), 180.0 * (spec.sides - 2)
-        if len(angles) == spec.sides and abs(asked - total) > 1e-7:
+        if len(angles) == spec.sides and abs(asked - total) > ON_LINE:
             fields = tuple(f"shape.pins.{i}" for i, p in enumerate(shape.pins) if isinstance(p, CornerPin))
             found.append(Finding("angles_sum", "error", (), fields, asked, total))
     elif shape.size.by == "holds" and spec.rabbet and spec.rabbet.width_mm <= shape.size.play_mm / 2:

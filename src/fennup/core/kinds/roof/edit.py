@@ -4,7 +4,7 @@ from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Nudge, TypeIn
 from fennup.core.editing import put_at
-from fennup.core.kinds.gauged import dragged
+from fennup.core.kinds.gauged import after_drag
 from fennup.core.kinds.roof.sizing import SIZING
 from fennup.core.kinds.roof.spec import RoofSpec
 from fennup.core.units.lengths import Tape
@@ -17,7 +17,7 @@ def edit(spec: RoofSpec, act: Edit, on: Tape) -> dict[str, Any]:
     """The spec after one act, as a document still to be validated. SpecError or UnitError names the field."""
     spec = SIZING.settle(spec)
     if isinstance(act, Drag):
-        return dragged(SIZING, spec, act, on)
+        return after_drag(SIZING, spec, act, on)
     document = SIZING.edit(spec, act, on)
     if isinstance(act, Choose | TypeIn | Nudge) and act.path in RESIZED:
         return put_at(document, "pins", None)

@@ -13,6 +13,7 @@ from fennup.core.kinds.roof.plates import PLATE_MM
 from fennup.core.kinds.roof.spec import Gable, RoofSpec, Slope
 from fennup.core.parts.solid import arris_length
 from fennup.core.stock.section import Section
+from fennup.core.tolerances import NOTHING
 
 X: Vec = (1.0, 0.0, 0.0)
 Y: Vec = (0.0, 1.0, 0.0)
@@ -139,7 +140,7 @@ def _findings(spec: RoofSpec, shape: Gable) -> tuple[Finding, ...]:
     found = []
     for name, side in (("left", shape.left), ("right", shape.right or shape.left)):
         deep = shape.heel_mm * cos(radians(side.pitch_deg))
-        if shape.foot == "birdsmouth" and deep > spec.depth_mm * DEEPEST_NOTCH + 1e-9:
+        if shape.foot == "birdsmouth" and deep > spec.depth_mm * DEEPEST_NOTCH + NOTHING:
             parts = (f"{name}{'1' if shape.pairs > 1 else ''}",)
             found.append(Finding("notch_deep", "warning", parts, ("shape.heel_mm",), deep, spec.depth_mm * DEEPEST_NOTCH))
     return (*found, Finding("roof_load", "note"))

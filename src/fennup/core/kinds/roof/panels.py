@@ -10,7 +10,7 @@ from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, plane_through
 from fennup.core.geometry.polygon import regular_corners
 from fennup.core.geometry.vec import Vec, add, scale, unit
-from fennup.core.kinds.inner import bitten
+from fennup.core.kinds.inner import cut_by
 from fennup.core.kinds.roof.spec import LeanTo, Pyramid, RoofSpec
 from fennup.core.stock.section import Section
 
@@ -114,7 +114,7 @@ def lean_to(spec: RoofSpec, shape: LeanTo) -> Assembly:
         along: Vec = (0.0, out[0], 0.0)
         frame = Frame((out[0] * (half - thick / 2), deep / 2, shape.back_mm / 2), along, UP, out)
         reach = deep / 2 + 1.0
-        side = bitten(
+        side = cut_by(
             Board(id, name, Section(shape.back_mm, thick), frame, panel=True, reach=(-reach, reach), role="side", shows=True),
             within,
         )

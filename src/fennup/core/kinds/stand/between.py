@@ -9,11 +9,12 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame, frame_from
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, dot, scale, sub, unit
-from fennup.core.kinds.inner import Added, Face, fitted, lapped, panel
+from fennup.core.kinds.inner import Added, Face, add_between, add_half_laps, panel
 from fennup.core.kinds.stand.sides import GROUND, IN_FRONT, UP, Flank, facing, flanks_of, foot_of, head_of
 from fennup.core.kinds.stand.spec import Beam, Braces, Hoop, Rail, Round, StandSpec, Top
 from fennup.core.parts.solid import ARRISES, arris_line, solid_of
 from fennup.core.stock.section import Section
+from fennup.core.tolerances import NOTHING, ZERO
 
 TURNED = 0.95  # the cosine from which on a side looks along a member
 
@@ -78,7 +79,7 @@ def add_rails(spec: StandSpec, row: Rail, k: int, flanks: Sequence[Flank], legs:
         stick = Board(
             id, f"Rail {_numbered(flank.letter, k, spec.rails)}", Section(row.width_mm, row.thickness_mm), frame, role="rail"
         )
-        fitted(added, stick, _ends(flank, pair), f"rails.{k}.height_mm")
+        add_between(added, stick, _ends(flank, pair), f"rails.{k}.height_mm")
 
 
 def _numbered(letter: str, k: int, rows: Sequence[object]) -> str:
@@ -93,7 +94,7 @@ def _middle_at(plane: Plane, flank: Flank, height: float) -> Vec:
 
 def add_ring(spec: StandSpec, hoop: Hoop, k: int, sides: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
     """A ring mitered round the legs. SpecError `ring_off_legs` where it would stand above them."""
-    if hoop.height_mm + hoop.tall_mm > spec.height_mm + 1e-9:
+    if hoop.height_mm + hoop.tall_mm > spec.height_mm + NOTHING:
         limit = spec.height_mm - hoop.tall_mm
         raise SpecError("ring_off_legs", (f"rings.{k}.height_mm",), mm=hoop.height_mm, limit_mm=limit)
     low, high = Plane((0.0, 0.0, -1.0), -hoop.height_mm), Plane(UP, hoop.height_mm + hoop.tall_mm)
@@ -106,7 +107,7 @@ def add_ring(spec: StandSpec, hoop: Hoop, k: int, sides: Sequence[Flank], legs: 
         spread = hoop.tall_mm / level + thick * abs(out[2]) / level
         at = _middle_at(flank.plane.moved(thick / 2), flank, hoop.height_mm + hoop.tall_mm / 2)
         frame = Frame(at, flank.along, flank.up, out)
-        leans = abs(out[2]) > 1e-12
+        leans = abs(out[2]) > ZERO
         id = f"ring {flank.letter}{k + 1}"
         boards[flank.letter] = Board(
             id, f"Ring {_numbered(flank.letter, k, spec.rings)}", Section(spread, thick), frame, role="ring", shows=True,
@@ -146,8 +147,8 @@ def add_braces(spec: StandSpec, how: Braces, flanks: Sequence[Flank], legs: Sequ
             frame = frame_from(scale(add(left, right), 0.5), sub(right, left), flank.plane.normal)
             id = f"brace {flank.letter}{number + 1}"
             stick = Board(id, f"Brace {id[6:]}", Section(how.width_mm, how.thickness_mm), frame, role="brace")
-            sticks.append(fitted(added, stick, faces, "braces.low_mm"))
-        lapped(added, sticks[:1], sticks[1:])
+            sticks.append(add_between(added, stick, faces, "braces.low_mm"))
+        add_half_laps(added, sticks[:1], sticks[1:])
 
 
 def add_top(spec: StandSpec, top: Top, flanks: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:

@@ -11,6 +11,7 @@ from fennup.core.kinds.stand.sizing import SIZING
 from fennup.core.kinds.stand.spec import Four, Round, StandSpec
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
+from fennup.core.tolerances import SAME
 
 
 def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
@@ -51,7 +52,7 @@ def _top_of(solid: Solid) -> Vec:
     """The middle of a leg's upper end."""
     points = [p for piece in solid.world for p in piece.points]
     high = max(p[2] for p in points)
-    tops = [p for p in points if p[2] > high - 1e-6]
+    tops = [p for p in points if p[2] > high - SAME]
     count = len(tops)
     return (sum(p[0] for p in tops) / count, sum(p[1] for p in tops) / count, high)
 

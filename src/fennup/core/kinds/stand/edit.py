@@ -5,7 +5,7 @@ from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Nudge
 from fennup.core.editing import put_at
-from fennup.core.kinds.gauged import dragged
+from fennup.core.kinds.gauged import after_drag
 from fennup.core.kinds.stand.between import set_in_of
 from fennup.core.kinds.stand.place import shell
 from fennup.core.kinds.stand.sizing import SIZING
@@ -20,7 +20,7 @@ def edit(spec: StandSpec, act: Edit, on: Tape) -> dict[str, Any]:
     """The spec after one act, as a document still to be validated. SpecError or UnitError names the field."""
     spec = SIZING.settle(spec)
     if isinstance(act, Drag):
-        return dragged(SIZING, spec, act, on)
+        return after_drag(SIZING, spec, act, on)
     if isinstance(act, Choose) and act.path == "plan.beam" and spec.pins is not None:
         # The heads move apart or together: what was given of the feet would no longer hold.
         document = put_at(spec.model_dump(mode="json"), "pins", None)

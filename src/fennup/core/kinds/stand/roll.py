@@ -6,7 +6,7 @@ from fennup.core.drawing.board_views import sliced
 from fennup.core.drawing.view import Dimension, Mark, Shape, View
 from fennup.core.geometry.plane import plane_through
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
-from fennup.core.kinds.gauged import Sheet
+from fennup.core.kinds.gauged import Paper
 from fennup.core.kinds.stand.place import shell
 from fennup.core.kinds.stand.sides import Flank, flanks_of, residual_deg, seam
 from fennup.core.kinds.stand.spec import Roll, StandSpec
@@ -42,16 +42,16 @@ def roll_picture(roll: Roll, legs: int | None) -> View:
     return View("roll", *_drawn(spec, solid_of(shell(spec).boards[0]), paper, corner))
 
 
-def _paper(spec: StandSpec) -> tuple[Sheet, Vec]:
+def _paper(spec: StandSpec) -> tuple[Paper, Vec]:
     """The paper square to where the first two sides meet, half way up, and that place."""
     a, b = flanks_of(spec)[:2]
     foot, head = seam(a, b, spec.height_mm)
     axis, middle = unit(sub(head, foot)), scale(add(foot, head), 0.5)
     right = unit(sub(a.along, scale(axis, dot(a.along, axis))))
-    return Sheet("roll", right, cross(axis, right)), middle
+    return Paper("roll", right, cross(axis, right)), middle
 
 
-def _drawn(spec: StandSpec, leg: Solid, paper: Sheet, corner: Vec) -> tuple[tuple[Shape, ...], tuple[Mark, ...]]:
+def _drawn(spec: StandSpec, leg: Solid, paper: Paper, corner: Vec) -> tuple[tuple[Shape, ...], tuple[Mark, ...]]:
     """The leg's section, and the two sides' planes as lines from their corner, lettered."""
     a, b = flanks_of(spec)[:2]
     axis = cross(paper.right, paper.up)
@@ -72,7 +72,7 @@ def _inwards(flank: Flank, axis: Vec, sense: float) -> Vec:
     return way if dot(way, scale(flank.along, sense)) > 0 else scale(way, -1.0)
 
 
-def _out_of_plane(spec: StandSpec, leg: Solid, paper: Sheet, corner: Vec) -> tuple[Dimension, ...]:
+def _out_of_plane(spec: StandSpec, leg: Solid, paper: Paper, corner: Vec) -> tuple[Dimension, ...]:
     """The angle between the leg's outer edge and the plane of the side that it was not laid in."""
     if spec.roll != "in_plane":
         return ()
