@@ -30,7 +30,7 @@ def opened(name: str) -> Callable[[Page], None]:
 
 def part(rail: str) -> Callable[[Page], None]:
     """Touch a rail."""
-    return lambda page: page.locator(f'main [data-part="{rail}"]').first.click()
+    return lambda page: page.locator(f'main [data-part="m1/{rail}"]').first.click()
 
 
 def solid(page: Page) -> None:

@@ -27,7 +27,8 @@ class FilesAndExamples(InTheBrowser):
             file = Path(folder) / "gate.fennup.json"
             file.write_text(json.dumps(document))
             page.goto(self.url)
-            button = page.get_by_role("button", name="Bring in a file")
+            page.wait_for_load_state("networkidle")  # before a page is painted the browser drops what is typed
+            button = page.get_by_label("Bring in a file")
             button.focus()
             with page.expect_file_chooser() as chooser:
                 page.keyboard.press("Enter")
@@ -35,7 +36,7 @@ class FilesAndExamples(InTheBrowser):
             expect(page.get_by_role("status").filter(has_text="Brought in")).to_be_visible()
             expect(page.get_by_role("link", name="Brought in again")).to_be_visible()
             file.write_text("{nothing")
-            page.get_by_label("A file to bring in").set_input_files(str(file))
+            page.get_by_label("Bring in a file").set_input_files(str(file))
             expect(page.get_by_role("alert")).to_contain_text("cannot be read")
 
     def test_examples_are_marked_and_removed_together_and_a_backup_is_made_by_one_button(self) -> None:

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { type Answer, answered, api, fetched } from "../api/call";
 import { LIST, STARTS } from "../api/documents";
@@ -215,24 +215,21 @@ export function ProjectsPage() {
 
 /** Everything in and out as open files, and a copy of it all. */
 function Files({ onFile, onBackUp }: { onFile: (file: File | undefined) => void; onBackUp: () => void }) {
-  const input = useRef<HTMLInputElement>(null);
   return (
-    <p className="mb-3 -ml-2.5 flex flex-wrap">
-      <button type="button" className="quiet-button" onClick={() => input.current?.click()}>
+    <p className="mb-3 -ml-2.5 flex flex-wrap items-center">
+      <label className="quiet-button inline-flex cursor-pointer items-center has-focus-visible:outline-3 has-focus-visible:outline-focus hover:bg-film">
         Bring in a file
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        className="hidden"
-        aria-label="A file to bring in"
-        onChange={(event) => {
-          onFile(event.target.files?.[0]);
-          event.target.value = "";
-        }}
-      />
-      <a className="quiet-button" href="/api/workshop/file" download>
+        <input
+          type="file"
+          accept=".json,application/json"
+          className="sr-only"
+          onChange={(event) => {
+            onFile(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      <a className="quiet-button inline-flex items-center" href="/api/workshop/file" download>
         Save everything as a file
       </a>
       <button type="button" className="quiet-button" onClick={onBackUp}>

@@ -26,7 +26,7 @@ export function SawPlace({ project, workshop, onProblem }: Props) {
         <h1 className="text-[24px]">{project.name}: saw settings</h1>
         <p className="text-ink-2">
           {query.data
-            ? `${plural(settings.length, "setting")}. Each is set once, for all the cuts under it.`
+            ? `${plural(settings.length, "setting")}, each set once for all the cuts under it.`
             : "Opening…"}
         </p>
         <ol>
@@ -36,8 +36,9 @@ export function SawPlace({ project, workshop, onProblem }: Props) {
         </ol>
         {otherwise.length > 0 && (
           <p className="mt-4 border-t border-line pt-3">
-            <strong>Not on this saw.</strong> These have cuts along their length, tapers or outlines that a
-            miter saw does not make; their angles are on their cards: {otherwise.join("; ")}.
+            <strong>Some cuts are not for this saw.</strong> These parts also have edges to rip, tapers or
+            outlines, which a miter saw does not make. Their angles are on their cards: {otherwise.join("; ")}
+            .
           </p>
         )}
         <p className="mt-4 border-t border-line pt-3 text-[15px] text-ink-2">

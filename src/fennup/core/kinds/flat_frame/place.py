@@ -242,8 +242,6 @@ def _claims(spec: FlatFrameSpec) -> list[Claim]:
             elif isinstance(pin, CornerPin):
                 claims.append(Claim(f"{shape.line}_angle:{pin.corner}", pin.deg, f"shape.pins.{i}.deg", "deg"))
         return [c for c in claims if not set(measure_of(c.measure).side) & _unmeasurable(spec, shape)]
-    if spec.pins is not None:
-        return list(spec.claims())
     pairs = zip(spec.usual_pins(), spec.size_fields, strict=True)
     return [Claim(pin.measure, pin.value, field) for pin, field in pairs]
 

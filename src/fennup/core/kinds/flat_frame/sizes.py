@@ -35,7 +35,7 @@ SIZING = Sizing(FlatFrameSpec, unknowns, rails, assemble, moving=moving)
 
 
 def settle(spec: FlatFrameSpec) -> FlatFrameSpec:
-    """The spec with its size where its pins put it. SpecError `pins_disagree`, or `corners_on_opening`, `corners_on_outside` for an irregular outline."""
+    """The spec with its size where its pins put it, and without them. SpecError `pins_disagree`, or `corners_on_opening`, `corners_on_outside` for an irregular outline."""
     if spec.pins is None:
         return spec
     if isinstance(spec.shape, Irregular):
@@ -58,11 +58,9 @@ def _pinned(spec: FlatFrameSpec, shape: Irregular) -> Document:
 
 
 def _in_its_own_way(spec: FlatFrameSpec) -> Document:
-    """Without pins, where the shape can say as much itself."""
-    document, shape = spec.model_dump(mode="json"), spec.shape
+    """Without pins: its figures are now what they make of it; given by the line that they gave, where the shape can say so."""
+    document, shape = spec.model_dump(mode="json") | {"pins": None}, spec.shape
     given = {pin.measure: pin.value for pin in spec.pins or ()}
-    if set(given) == {pin.measure for pin in spec.usual_pins()}:
-        return document | {"pins": None}
     if isinstance(shape, Irregular) or not spec.by_line:
         return document
     lines = {measure_of(name).line for name in given}
@@ -73,4 +71,4 @@ def _in_its_own_way(spec: FlatFrameSpec) -> Document:
     elif isinstance(shape.size, LineSizes) and len(given) == 2 and len(lines) == 1 and lines <= {"opening", "outside"}:
         (line,) = lines
         size = {"by": line, "width_mm": given[f"{line}_width"], "depth_mm": given[f"{line}_depth"]}
-    return document | {"pins": None, "shape": document["shape"] | {"size": size}} if size else document
+    return document | {"shape": document["shape"] | {"size": size}} if size else document
