@@ -195,8 +195,8 @@ class FilesInAndOut(Api):
         spec = json.loads(json.dumps(good))
         spec["project"]["spec"]["members"]["m1"]["spec"]["board"]["width_mm"] = -1
         for wrong, path in (
-            ({"format": "elsewhere"}, "format"), (good | {"version": 99}, "version"), (good | {"more": 1}, "more"),
-            (spec, "project.spec.members.m1.spec.board.width_mm"), (good | {"project": {**good["project"], "name": ""}}, "name"),
+            ({"format": "elsewhere"}, "format"), (good | {"version": 99}, "version"), (good | {"project": {**good["project"], "graduation": "0.3"}}, "project.graduation"), (good | {"more": 1}, "more"),
+            (spec, "project.spec.members.m1.spec.board.width_mm"), (good | {"project": {**good["project"], "name": ""}}, "project.name"),
             (good | {"files": [{"id": "a", "name": "a.png", "media_type": "image/png", "content": "no base64!"}]}, "files"),
             (good | {"files": [{"id": "a", "name": "a.exe", "media_type": "text/html", "content": ""}]}, "files"),
         ):  # fmt: skip
@@ -233,6 +233,24 @@ class FilesInAndOut(Api):
         left = client.get("/api/projects").json["projects"]
         self.assertEqual((count > 20, [p["id"] for p in left]), (True, [own["id"]]))
         self.assertEqual(len(client.get("/api/projects?deleted=true").json["projects"]), count)
+
+
+class TheWorkshop(Api):
+    def test_a_new_project_begins_with_the_workshops_tape_and_allowance(self) -> None:
+        acts = [
+            {"op": "choose", "path": "tape", "value": {"unit": "mm", "graduation": "1/2"}},
+            {"op": "type", "path": "allowance_mm", "text": "0.8"},
+        ]
+        saved = self.client.post("/api/workshop/acts", json={"version": 1, "acts": acts})
+        self.assertEqual(saved.status_code, 200, saved.text)
+        body = self.read(self.new(), "file")["project"]
+        self.assertEqual((body["graduation"], body["allowance_mm"]), ("1/2", 0.8))
+        inches = self.read(self.new(start="hexagon", unit="in"), "file")["project"]
+        self.assertEqual((inches["graduation"], inches["allowance_mm"]), ("1/16", 0.8))
+        wrong = self.client.post(
+            "/api/workshop/acts", json={"version": 2, "acts": [{"op": "type", "path": "tools.t9.kerf_mm", "text": "2"}]}
+        )
+        self.assertEqual((wrong.status_code, wrong.json["errors"][0]["path"]), (422, "tools.t9.kerf_mm"))
 
 
 class NoLongLock(Api):

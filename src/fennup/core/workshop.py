@@ -3,7 +3,7 @@
 from dataclasses import replace
 from typing import Annotated, Any
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.drawing.view import Control, View
@@ -29,6 +29,15 @@ class TapeChoice(BaseModel):
 
     unit: Unit = "mm"
     graduation: Annotated[str, Field(max_length=10)] = "1"
+
+    @model_validator(mode="after")
+    def _exists(self) -> "TapeChoice":
+        """UnitError `no_tape` where no tape is graduated so."""
+        try:
+            self.tape()
+        except UnitError as error:
+            raise UnitError(error.code, ("tape.graduation",)) from None
+        return self
 
     def tape(self) -> Tape:
         """The tape itself. UnitError `no_tape`."""

@@ -212,7 +212,11 @@ def create_project(body: NewProject) -> Response:
         new = start_body(body.start or "", body.unit)
     if body.name is not None:
         new = new.model_copy(update={"name": checked_name(body.name)})
-    return _created(new, _workshop(), "starting")
+    workshop = _workshop()
+    usual: dict[str, object] = {"allowance_mm": workshop.allowance_mm}
+    if workshop.tape and workshop.tape.unit == new.unit:
+        usual["graduation"] = workshop.tape.graduation  # the tape that hangs in the workshop
+    return _created(new.model_copy(update=usual), workshop, "starting")
 
 
 @api.post("/projects/remove-examples", responses={200: Removed})

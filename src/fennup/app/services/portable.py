@@ -116,7 +116,10 @@ def project_from(entry: ProjectEntry, version: int, path: str = "project") -> Pr
     body = upgraded(PROJECT, version, entry.project)
     if body is None:
         raise from_core(SpecError("file_newer", ("version",), version=version, newest=NEWEST[PROJECT]), PLAIN)
-    made = validated(ProjectBody, body, PLAIN)
+    try:
+        made = validated(ProjectBody, body, PLAIN)
+    except Invalid as error:
+        raise error.within(f"{path}.") from None
     try:
         spec = valid_spec(made.spec, made.voice())
     except Invalid as error:

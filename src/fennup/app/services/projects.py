@@ -2,7 +2,7 @@
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, ValidationInfo, field_validator
 
 from fennup.app.services import documents
 from fennup.app.services.validate import Invalid, from_core, validated
@@ -35,6 +35,14 @@ class ProjectBody(BaseModel):
     allowance_mm: Annotated[float, Field(gt=0, le=WIDEST_ALLOWANCE_MM, allow_inf_nan=False)] = 0.5
     spec: dict[str, Any]
     variant_of: Annotated[str, Field(max_length=40)] | None = None
+
+    @field_validator("graduation")
+    @classmethod
+    def _on_a_tape(cls, graduation: str, info: ValidationInfo) -> str:
+        """There must be a tape that is graduated so."""
+        if graduation not in {str(step) for step in GRADUATIONS[info.data.get("unit", "mm")]}:
+            raise ValueError("no such tape")
+        return graduation
 
     def voice(self) -> Voice:
         """Words for this project's figures."""

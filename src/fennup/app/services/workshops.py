@@ -29,7 +29,7 @@ def workshop_in(state: documents.State) -> Workshop | None:
     """The workshop that a document holds; None where it cannot be read."""
     try:
         return Workshop.model_validate(state.body)
-    except ValidationError:
+    except (ValidationError, CoreError):
         return None
 
 

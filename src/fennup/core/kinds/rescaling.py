@@ -11,7 +11,7 @@ from fennup.core.editing import get_at, put_at
 from fennup.core.errors import SpecError
 from fennup.core.kinds.fields import Pinned, pin
 from fennup.core.kinds.registry import Kind, Words
-from fennup.core.kinds.sizing import Levels, Sizing, found_for
+from fennup.core.kinds.sizing import Levels, Sizing, solve_pins
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
@@ -114,7 +114,7 @@ def _measured(ruler: Ruler, name: str) -> float:
 def _settled(sizing: Sizing, document: Document, wished: list[str], others: set[str]) -> Document:
     """With those of the wished sizes that can be beside each other, the first ones first."""
     spec = sizing.model.model_validate(document)
-    found, _ = found_for(sizing, spec)
+    found, _ = solve_pins(sizing, spec)
     for misfit in found.misfits:
         if misfit.pin.measure not in others:
             first = [(m, p["mm"] if "mm" in p else p["deg"], f"keep.{m}") for m, p in zip(wished, document["pins"], strict=True)]

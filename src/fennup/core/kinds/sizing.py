@@ -33,12 +33,12 @@ def all_given(spec: Pinned) -> tuple[Pin, ...]:
     return as_pins(spec.given_pins())
 
 
-def all_fix(spec: Pinned) -> int:
+def none_moving(spec: Pinned) -> int:
     """No unknown only moves the whole."""
     return 0
 
 
-def anything(spec: Pinned) -> None:
+def no_bounds(spec: Pinned) -> None:
     """No bounds but those that the shell itself has."""
 
 
@@ -67,8 +67,8 @@ class Sizing:
     shell: Callable[[Any], Assembly]
     whole: Callable[[Any], Assembly]
     pins: Callable[[Any], tuple[Pin, ...]] = all_given
-    bounds: Callable[[Any], None] = anything
-    moving: Callable[[Any], int] = all_fix
+    bounds: Callable[[Any], None] = no_bounds
+    moving: Callable[[Any], int] = none_moving
     levels: Levels | None = None
 
     def settle(self, spec: Any) -> Any:
@@ -186,7 +186,7 @@ MOST_KNOWN = 512
 LEFT_OVER = 1e-11
 
 
-def found_for(sizing: Sizing, spec: Any) -> tuple[Settled, Callable[[Sequence[float]], Any]]:
+def solve_pins(sizing: Sizing, spec: Any) -> tuple[Settled, Callable[[Sequence[float]], Any]]:
     """How a spec's pins are met, and the spec with other values of its unknowns."""
     pins, paths = sizing.pins(spec), sizing.unknowns(spec)
     document = spec.model_dump(mode="json")
@@ -216,7 +216,7 @@ def found_for(sizing: Sizing, spec: Any) -> tuple[Settled, Callable[[Sequence[fl
 
 def _settled(sizing: Sizing, spec: Any) -> tuple[Any, Settled]:
     """Found anew. SpecError `pins_disagree`."""
-    found, moved = found_for(sizing, spec)
+    found, moved = solve_pins(sizing, spec)
     if found.misfits:
         worst = found.misfits[0]
         raise SpecError(

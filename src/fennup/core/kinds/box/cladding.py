@@ -14,7 +14,9 @@ from fennup.core.kinds.inner import Added
 from fennup.core.stock.section import Section
 
 
-def clad(spec: BoxSpec, cladding: Cladding, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], made: Added) -> None:
+def add_corner_strips(
+    spec: BoxSpec, cladding: Cladding, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], made: Added
+) -> None:
     """A pair at every corner, level at the bottom and at the top. SpecError `cladding_too_wide` where two would meet."""
     count, height = len(walls), spec.height_mm
     for i, wall in enumerate(walls):

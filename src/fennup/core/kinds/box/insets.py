@@ -8,7 +8,7 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, dot
-from fennup.core.kinds.box.cladding import clad
+from fennup.core.kinds.box.cladding import add_corner_strips
 from fennup.core.kinds.box.courses import Course
 from fennup.core.kinds.box.spec import Back, BoxSpec, Cap, Floor, Shelf
 from fennup.core.kinds.box.walls import Wall, run_at, signed_run
@@ -34,7 +34,7 @@ def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[C
         names = ("foot", "Foot", "feet.bars")
         lay_bars(made, spec.feet.bars, spec.feet.thickness_mm, -spec.feet.thickness_mm, under, names, touch=False)
     if spec.cladding:
-        clad(spec, spec.cladding, walls, courses, made)
+        add_corner_strips(spec, spec.cladding, walls, courses, made)
     if spec.inner:
         add_inner(made, spec.inner, _inside_bottom(spec), spec.height_mm, faces_of(walls, courses))
     if spec.cap:
