@@ -4,6 +4,7 @@ It is told over its standard input that there is something to do, and ends when 
 """
 
 import logging
+import signal
 import subprocess
 import sys
 import threading
@@ -111,6 +112,7 @@ def work(store: Store) -> bool:
 
 def main(database: str) -> None:
     """Work until standard input is closed."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)  # Ctrl-C is meant for the server, with which it ends
     store, asked, ended = attach_store(Path(database)), threading.Event(), threading.Event()
 
     def listen() -> None:
