@@ -376,12 +376,16 @@ class TheWorkersProcess(unittest.TestCase):
             store = open_store(file)
             with mock.patch.dict(os.environ, {"PYTHONPATH": "src"}):
                 worker = Worker(file, store)
+                self.assertIsNone(worker.pid)  # until something is asked for
+                worker.wake()
                 first = worker.pid
+                assert first
                 os.kill(first, signal.SIGKILL)
                 ends = time.monotonic() + 30
                 while worker.pid == first and time.monotonic() < ends:
                     time.sleep(0.05)
                 second = worker.pid
+                assert second
                 self.assertNotEqual(second, first)
                 worker.close()
             store.close()

@@ -25,21 +25,30 @@ class NotWanted(Exception):
 
 
 class Worker:
-    """The process, as the server holds it: begun at once, woken when something is asked, begun again when it broke off."""
+    """The process, as the server holds it: begun when something is first asked for, and again when it broke off."""
 
     def __init__(self, database: Path, store: Store) -> None:
         self._database, self._store = database, store
-        self._ended = threading.Event()
-        self._process = self._begin()
-        threading.Thread(target=self._watch, daemon=True).start()
+        self._ended, self._beginning = threading.Event(), threading.Lock()
+        self._process: subprocess.Popen[bytes] | None = None
+        with store.writing() as session:
+            jobs.recover(session)  # a server that was killed took its worker with it
+            waits = jobs.is_waiting(session)
+        if waits:
+            self.wake()
 
     @property
-    def pid(self) -> int:
-        """The process that is at work now."""
-        return self._process.pid
+    def pid(self) -> int | None:
+        """The process that is at work now; None until something is asked for."""
+        return self._process.pid if self._process else None
 
     def wake(self) -> None:
         """Tell it that something was asked for."""
+        with self._beginning:
+            if self._process is None:
+                self._process = self._begin()
+                threading.Thread(target=self._watch, daemon=True).start()
+                return
         assert self._process.stdin
         with suppress(OSError, ValueError):  # it broke off: the next one looks for itself
             self._process.stdin.write(b"\n")
@@ -48,6 +57,8 @@ class Worker:
     def close(self) -> None:
         """End it."""
         self._ended.set()
+        if self._process is None:
+            return
         if self._process.stdin:
             self._process.stdin.close()
         try:
@@ -57,13 +68,11 @@ class Worker:
             self._process.wait()
 
     def _begin(self) -> "subprocess.Popen[bytes]":
-        with self._store.writing() as session:
-            jobs.recover(session)
         return subprocess.Popen([sys.executable, "-m", "fennup.app.worker", str(self._database)], stdin=subprocess.PIPE)
 
     def _watch(self) -> None:
         """Begin it again whenever it ends unasked."""
-        while True:
+        while self._process:
             self._process.wait()
             if self._ended.is_set():
                 return
@@ -72,6 +81,8 @@ class Worker:
                     self._process.stdin.close()
             time.sleep(LEAST_SECONDS)
             try:
+                with self._store.writing() as session:
+                    jobs.recover(session)
                 self._process = self._begin()
             except Trouble:
                 LOG.warning("the worker cannot be begun again")
