@@ -1,7 +1,8 @@
 """A board: a straight prism with its own axes, cut by planes. It has no length: the length is a result."""
 
-from dataclasses import dataclass, replace
-from typing import Literal
+from copy import copy
+from dataclasses import dataclass
+from typing import Any, Literal
 
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane
@@ -71,11 +72,17 @@ class Board:
     def with_cut(self, end: End, world: Plane) -> "Board":
         """The board with one more cut at an end, the plane given in the assembly's axes."""
         plane = self.frame.plane_to_local(world)
-        return replace(self, left=(*self.left, plane)) if end == "left" else replace(self, right=(*self.right, plane))
+        return self.but(left=(*self.left, plane)) if end == "left" else self.but(right=(*self.right, plane))
+
+    def but(self, **changed: Any) -> "Board":
+        """As `dataclasses.replace`, without asking every field anew: boards are made by many small steps."""
+        made = copy(self)
+        vars(made).update(changed)
+        return made
 
     def with_notch(self, world: tuple[Plane, ...]) -> "Board":
         """The board with one more notch, its planes given in the assembly's axes, the floor last."""
-        return replace(self, notches=(*self.notches, Notch(tuple(self.frame.plane_to_local(p) for p in world))))
+        return self.but(notches=(*self.notches, Notch(tuple(self.frame.plane_to_local(p) for p in world))))
 
     @property
     def rips(self) -> tuple[tuple[Side, Plane], ...]:

@@ -51,21 +51,29 @@ def group_parts(boards: tuple[Board, ...], solids: dict[str, Solid]) -> tuple[Pa
     """Boards that coincide after some turn, in the order in which they come: after one that leaves the face up where that is
     the show side, after any where no side is."""
     found: list[tuple[Board, PartGroup]] = []
+    lying: dict[tuple[str, Turn], Outlined] = {}
+
+    def lies(board: Board, turn: Turn) -> Outlined:
+        key = (board.id, turn)
+        if key not in lying:
+            lying[key] = _shape(board, solids[board.id], turn)
+        return lying[key]
+
     for board in boards:
-        shape = _shape(board, solids[board.id], AS_IT_LIES)
+        shape = lies(board, AS_IT_LIES)
         mirror_of = over_of = None
         for place, (first, group) in enumerate(found):
             if not _might_be(first, board, solids):
                 continue
-            turn = next((t for t in usable_turns(first) if _coincide(_shape(first, solids[first.id], t), shape)), None)
+            turn = next((t for t in usable_turns(first) if _coincide(lies(first, t), shape)), None)
             if turn is not None:
                 turns = group.turns if turn == AS_IT_LIES else group.turns | {board.id: turn}
                 grown = PartGroup(group.id, (*group.boards, board.id), group.mirror_of, group.turned_over_of, turns)
                 found[place] = (first, grown)
                 break
-            if any(_coincide(_shape(first, solids[first.id], t), shape) for t in _every_turn(first)):
+            if any(_coincide(lies(first, t), shape) for t in _every_turn(first)):
                 over_of = group.id
-            elif any(_coincide(_shape(first, solids[first.id], _then(t, MIRRORED)), shape) for t in _every_turn(first)):
+            elif any(_coincide(lies(first, _then(t, MIRRORED)), shape) for t in _every_turn(first)):
                 mirror_of = group.id
         else:
             found.append((board, PartGroup(board.id, (board.id,), mirror_of, over_of)))

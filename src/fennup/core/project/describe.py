@@ -56,7 +56,7 @@ def act_within(act: Edit, id: str) -> Edit:
 
 
 def _of(shape: Shape, id: str) -> Shape:
-    return replace(shape, part=f"{id}/{shape.part}") if shape.part else shape
+    return Shape(shape.role, shape.points, shape.closed, f"{id}/{shape.part}", shape.grain, shape.tone) if shape.part else shape
 
 
 @dataclass(frozen=True)

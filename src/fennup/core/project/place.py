@@ -188,7 +188,8 @@ def _findings(spec: ProjectSpec, members: dict[str, Assembly], found: list[Findi
 
 def _lifted(board: Board, id: str, by: float) -> Board:
     x, y, z = board.frame.origin
-    return replace(board, id=f"{id}/{board.id}", frame=replace(board.frame, origin=(x, y, z + by)))
+    frame = board.frame if by == 0 else replace(board.frame, origin=(x, y, z + by))
+    return board.but(id=f"{id}/{board.id}", frame=frame)
 
 
 def _joint(joint: Joint, id: str) -> Joint:

@@ -114,9 +114,15 @@ def _uncovered(facets: tuple[Patch, ...], covers: tuple[Patch, ...]) -> list[tup
 
 def _same_corners(a: tuple[Vec, ...], b: tuple[Vec, ...]) -> bool:
     """Whether two patches have the same corners: the quick answer for most joints."""
-    return len(a) == len(b) and all(
-        any(abs(p[0] - q[0]) + abs(p[1] - q[1]) + abs(p[2] - q[2]) < CLOSED_MM / 10 for q in b) for p in a
-    )
+    if len(a) != len(b):
+        return False
+    for x, y, z in a:
+        for u, v, w in b:
+            if abs(x - u) + abs(y - v) + abs(z - w) < CLOSED_MM / 10:
+                break
+        else:
+            return False
+    return True
 
 
 def _narrow_width(points: tuple[Vec, ...], normal: Vec) -> float:

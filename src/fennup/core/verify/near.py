@@ -28,6 +28,8 @@ def nearest(box: Box, plane: Plane) -> float:
 
 def bounds(boxes: Sequence[Box]) -> Box:
     """The box round some boxes."""
+    if len(boxes) == 1:
+        return boxes[0]
     low = tuple(min(box[0][k] for box in boxes) for k in range(3))
     high = tuple(max(box[1][k] for box in boxes) for k in range(3))
     return low, high
