@@ -6,6 +6,7 @@ from dataclasses import replace
 from math import atan, degrees
 
 from fennup.app.schemas.sheet import PartOut, SheetOut
+from fennup.app.services.demo import PROJECTS
 from fennup.app.services.part_cards import part_cards
 from fennup.app.services.projects import PLAIN
 from fennup.app.services.saw_settings import settings_of
@@ -264,6 +265,32 @@ class SaidAsItIs(unittest.TestCase):
         for text in ("40:1", "1:40", "1 in 40"):
             act = TypeIn(op="type", path="place.ground_deg", text=text)
             self.assertAlmostEqual(prop.edit(spec, act, PLAIN.tape)["place"]["ground_deg"], degrees(atan(1 / 40)), places=9)
+
+
+class NamesAreUnique(unittest.TestCase):
+    def test_a_name_takes_in_no_board_that_is_another_part(self) -> None:
+        rails = {letter: {"width_mm": 50.0} for letter in "BDF"}
+        names = [part.name for part in cards(regular(6, 40.0, "opening_flats", mm=300.0, rails=rails))]
+        self.assertEqual(names, ["Rails A, C and E", "Rails B, D and F"])
+        ladder = [part.name for part in cards(KINDS["brace"].starts["box_ladder"])]
+        self.assertTrue(any(re.match(r"Backs 1 to \d and fronts 1 to \d$", name) for name in ladder), ladder)
+
+    def test_no_two_parts_have_one_name_on_the_cut_list_and_no_two_cuts_at_the_saw(self) -> None:
+        frame = regular(6, 40.0, "opening_flats", mm=300.0)
+        twice = {"members": {id: {"name": name, "spec": frame} for id, name in (("m1", "Upper"), ("m2", "Lower"))}}
+        wider = {"members": {**twice["members"], "m2": {"name": "Lower", "spec": regular(6, 50.0, "opening_flats", mm=400.0)}}}
+        for document in (
+            twice,
+            wider,
+            *(start for starts in all_starts().values() for start in starts),
+            *(p["spec"] for p in PROJECTS),
+        ):
+            solution = solved_on(document)
+            for names in (
+                [part.name for part in part_cards(solution, PLAIN).parts],
+                [f"{s.id}: {use.text}" for s in settings_of(solution, PLAIN).settings for use in s.uses],
+            ):
+                self.assertEqual(sorted({name for name in names if names.count(name) > 1}), [])
 
 
 class EveryCodeHasWords(unittest.TestCase):

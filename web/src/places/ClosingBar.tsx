@@ -8,8 +8,15 @@ const TONE = { closes: "text-go-on-bar", opens: "text-warn-on-bar", fails: "text
 const SEVERITY = { note: "text-ink-2", warning: "text-warn", error: "text-cut" };
 const WORD = { note: "To know", warning: "Take care", error: "Wrong" };
 
+type Props = {
+  sheet: Sheet;
+  /** How far the second proof is, where that takes longer than one waits. */
+  progress: number | null;
+  onTouch: (part: string) => void;
+};
+
 /** The floor of every screen in a project: does it close, and what there is to know before cutting. */
-export function ClosingBar({ sheet, onTouch }: { sheet: Sheet; onTouch: (part: string) => void }) {
+export function ClosingBar({ sheet, progress, onTouch }: Props) {
   const { closing, findings } = sheet;
   // On a phone it is one line until it is opened.
   const [open, setOpen] = useState(false);
@@ -28,7 +35,10 @@ export function ClosingBar({ sheet, onTouch }: { sheet: Sheet; onTouch: (part: s
           {open ? "Less" : "More"}
         </button>
         <span className={`text-bar-ink-2 ${more}`}>{closing.detail}</span>
-        <span className={`text-[15px] text-bar-ink-2 ${more}`}>{closing.second}</span>
+        <span className={`text-[15px] text-bar-ink-2 ${more}`}>
+          {closing.second}
+          {progress !== null && ` ${Math.round(100 * progress)} %`}
+        </span>
       </p>
       {findings.length > 0 && (
         <Popover.Root>

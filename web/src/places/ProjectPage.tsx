@@ -28,7 +28,7 @@ export function ProjectPage() {
   const project = useDocument(own, NOTHING, touched);
   const sheets = useMemo(() => [projectKey(id)], [id]);
   const workshop = useDocument(workshopApi, sheets);
-  useJob(project.saved?.job ?? null, own.key);
+  const progress = useJob(project.saved?.job ?? null, own.key);
   const [trouble, setTrouble] = useState<Problem | null>(null);
 
   const here = onSaw ? workshop : project;
@@ -139,7 +139,7 @@ export function ProjectPage() {
           onProblem={setTrouble}
         />
       )}
-      <ClosingBar sheet={shown.sheet} onTouch={setTouched} />
+      <ClosingBar sheet={shown.sheet} progress={progress} onTouch={setTouched} />
     </div>
   );
 }

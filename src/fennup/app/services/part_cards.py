@@ -1,6 +1,7 @@
 """A part's card: its drawing, its ends, its long edges, its length ladder: the core's facts, in words."""
 
 import re
+from itertools import pairwise
 
 from fennup.app.schemas.sheet import EdgeOut, EndCutOut, EndOut, PartList, PartOut, RungOut
 from fennup.app.services.drawings import view_out
@@ -20,6 +21,7 @@ from fennup.core.tolerances import NOTHING, SAME
 
 SEEN_DEG = 1e-7
 NUMBERED = re.compile(r"(.+) (\w{1,3})")
+PLACE = re.compile(r"([A-X]*)([0-9]*)")
 PLURALS = {"Shelf": "Shelves", "Foot": "Feet"}
 
 
@@ -92,22 +94,43 @@ def part_name(solution: Solution, part: PartGroup) -> str:
 
 
 def _together(names: list[str]) -> str:
-    """Rails A to F; Front and back rails; Front, right side and back."""
+    """Rails A to F; Rails A, C and E; Backs 1 to 4 and fronts 1 to 4; Front and back rails; Front, right side and back."""
     if len(names) == 1:
         return names[0]
     found = [NUMBERED.fullmatch(name) for name in names]
-    if found[0] and all(m and m[1] == found[0][1] for m in found):
-        word = found[0][1]
-        return f"{PLURALS.get(word, f'{word}s')} {_run([m[2] for m in found if m])}"
+    if all(found):
+        places: dict[str, list[str]] = {}
+        for match in found:
+            assert match
+            places.setdefault(match[1], []).append(match[2])
+        said = [f"{PLURALS.get(word, f'{word}s') if len(of) > 1 else word} {_run(of)}" for word, of in places.items()]
+        return _listed([said[0], *(f"{text[:1].lower()}{text[1:]}" for text in said[1:])])
     rails = all(name.endswith(" rail") for name in names)
     short = [name.removesuffix(" rail") for name in names] if rails else names
-    listed = " and ".join([", ".join(short[:-1]), short[-1]])
-    return f"{listed}{' rails' if rails else ''}".capitalize()
+    return f"{_listed(short)}{' rails' if rails else ''}".capitalize()
+
+
+def _listed(texts: list[str]) -> str:
+    """A, B and C."""
+    return " and ".join([", ".join(texts[:-1]), texts[-1]] if len(texts) > 1 else texts)
 
 
 def _run(places: list[str]) -> str:
-    """A; A and B; A to F."""
-    return places[0] if len(places) == 1 else f"{places[0]} {'to' if len(places) > 2 else 'and'} {places[-1]}"
+    """A; A and B; A to F; A, C and E where some between them are another part."""
+    if len(places) > 2 and all(_is_next(a, b) for a, b in pairwise(places)):
+        return f"{places[0]} to {places[-1]}"
+    return _listed(places)
+
+
+def _is_next(a: str, b: str) -> bool:
+    """Whether one place comes right after another: 1 and 2, A and B, A1 and B1, A1 and A2."""
+    one, other = PLACE.fullmatch(a), PLACE.fullmatch(b)
+    if not one or not other:
+        return False
+    letters, numbers = (one[1], other[1]), (int(one[2] or 0), int(other[2] or 0))
+    if letters[0] == letters[1]:
+        return numbers[1] == numbers[0] + 1
+    return numbers[0] == numbers[1] and len(letters[0]) == len(letters[1]) == 1 and ord(letters[1]) == ord(letters[0]) + 1
 
 
 def _end(solution: Solution, facts: PartFacts, end: End, voice: Voice, words: dict[str, str]) -> EndOut:

@@ -1,0 +1,91 @@
+"""Facts of a part: what stands on it, how it may be turned, how its joints' faces meet, against plain geometry."""
+
+import unittest
+from math import acos, cos, degrees, pi, radians, sin, sqrt, tan
+
+from fennup.core.exchange.document import solution_document
+from fennup.core.kinds.catalogue import KINDS
+from fennup.core.parts.alike import AS_IT_LIES
+from fennup.core.project.forms import newest_form
+from fennup.core.project.spec import ProjectSpec
+from fennup.core.solve import Solution, solve
+from fennup.core.workshop import Workshop
+from tests.core.frames import box, level, of_sides, rectangle, regular, solved
+
+GRILLE = rectangle(
+    "opening", 400.0, 300.0, 60.0,
+    inner={"thickness_mm": 20.0, "bars": [{"count": 1, "width_mm": 30.0, "way_deg": 90.0}, {"count": 2, "width_mm": 20.0}]},
+)  # fmt: skip
+
+
+def whole(document: dict) -> Solution:
+    return solve(ProjectSpec.model_validate(newest_form(document)), Workshop())
+
+
+class Facts(unittest.TestCase):
+    def test_what_stands_on_a_board_is_marked_from_its_left_end(self) -> None:
+        made = solved(GRILLE)
+        front = next(facts for facts in made.facts if "A" in facts.group.boards)
+        (seat,) = front.seats["A"]
+        # Upright in the middle of an opening of 400: 15 either side of 200 along the opening edge.
+        self.assertEqual((seat.board, seat.side), ("X1", "upper"))
+        self.assertAlmostEqual(seat.from_mm, 185.0, places=9)
+        self.assertAlmostEqual(seat.to_mm, 215.0, places=9)
+        # Two level ones of 20 in 300, equal gaps: 260 / 3 from either corner.
+        side = next(facts for facts in made.facts if "B" in facts.group.boards)
+        marks = sorted((seat.from_mm, seat.to_mm) for seat in side.seats["B"])
+        for got, want in zip(marks, ((260 / 3, 260 / 3 + 20), (2 * 260 / 3 + 20, 2 * 260 / 3 + 40)), strict=True):
+            self.assertAlmostEqual(got[0], want[0], places=9)
+            self.assertAlmostEqual(got[1], want[1], places=9)
+
+    def test_a_part_knows_how_it_may_be_turned(self) -> None:
+        made = solved(GRILLE)
+        # A rail shows its face and has a long and a short edge; a piece inside may lie any way, but its laps look one way.
+        turns = {facts.key: facts.turns for facts in made.facts}
+        self.assertEqual(turns["A"], (AS_IT_LIES,))
+        self.assertEqual(len(turns["X1"]), 2)  # end for end, the laps still in its face
+        plain = solved(
+            rectangle("opening", 400.0, 300.0, 60.0, inner={"thickness_mm": 20.0, "bars": [{"count": 1, "width_mm": 30.0}]})
+        )
+        self.assertEqual(len(next(f for f in plain.facts if f.key == "X1").turns), 4)
+
+    def test_faces_meet_at_the_angle_between_their_planes(self) -> None:
+        slope, n = radians(12.0), 6
+        # Outward normals of two neighbours, cos slope level and turned by 360 / n, sin slope down: by their dot product.
+        normals = degrees(acos(cos(slope) ** 2 * cos(2 * pi / n) + sin(slope) ** 2))
+        for spec, want in (
+            (regular(5, 40.0, "opening_flats", mm=300.0), 180.0), (box(level(300.0, 200.0), 100.0), 90.0),
+            (box(of_sides(n, 400.0), 200.0, slope_deg=12.0), 180.0 - normals),
+        ):  # fmt: skip
+            joint = solution_document(whole(spec), None).joints[0]
+            self.assertAlmostEqual(joint.dihedral_deg, want, places=6)
+
+    def test_cuts_that_a_miter_saw_does_not_make_are_named(self) -> None:
+        self.assertEqual(whole(regular(6, 40.0, "opening_flats", mm=300.0)).plan.otherwise, ())
+        leaning = whole(
+            box(level(300.0, 300.0), 200.0, slope_deg=10.0, floor={"height_mm": 20.0, "thickness_mm": 12.0, "play_mm": 2.0})
+        )
+        otherwise = set(leaning.plan.otherwise)
+        self.assertLessEqual({"m1/A upper", "m1/A lower"}, otherwise)
+        self.assertTrue(any(key.startswith("m1/floor ") for key in otherwise))
+        self.assertFalse(any(key.startswith("m1/A left") for key in otherwise))
+
+    def test_laps_birdsmouths_and_holes_are_where_the_drawing_has_them(self) -> None:
+        bar = next(facts for facts in solved(GRILLE).facts if facts.key == "X1")
+        self.assertEqual([(round(lap.near_mm, 6), round(lap.far_mm, 6)) for lap in bar.laps],
+                         [(round(260 / 3 * k + 20 * (k - 1), 6), round(260 / 3 * k + 20 * k, 6)) for k in (1, 2)])  # fmt: skip
+        self.assertEqual({(lap.deep_mm, lap.side, round(lap.off_square_deg, 9)) for lap in bar.laps}, {(10.0, "face", 0.0)})
+        gable = KINDS["roof"].starts["gable"]
+        shape = gable["shape"] | {"foot": "birdsmouth", "heel_mm": 30.0}
+        (mouth,) = solved(gable | {"shape": shape}).facts[0].birdsmouths
+        pitch = radians(shape["left"]["pitch_deg"])
+        # Plumb the heel, level the seat: a right angle whose height over the lower edge is heel cos pitch.
+        self.assertAlmostEqual(mouth.heel_mm, 30.0, places=6)
+        self.assertAlmostEqual(mouth.seat_mm, 30.0 / tan(pitch), places=6)
+        self.assertAlmostEqual(mouth.deep_mm, 30.0 * cos(pitch), places=6)
+        self.assertAlmostEqual(sqrt(mouth.heel_mm**2 + mouth.seat_mm**2), 30.0 / sin(pitch), places=6)
+        row = {"board": "A", "count": 3, "diameter_mm": 6.0, "up_mm": 25.0}
+        (holes,) = solved(rectangle("outside", 600.0, 400.0, 60.0, holes=[row])).facts[0].holes
+        # A miter of 45: at 25 up the rail is 550 long; three middles evenly between its ends there.
+        for got, want in zip(holes.along_mm, (137.5, 275.0, 412.5), strict=True):
+            self.assertAlmostEqual(got, want, places=6)
