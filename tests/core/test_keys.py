@@ -13,7 +13,7 @@ from fennup.core.parts.alike import fingerprint
 from fennup.core.parts.solid import solid_of
 from fennup.core.project.starts import TOGETHER
 from fennup.core.units.lengths import tape
-from tests.core.frames import Solved, after, all_starts, box, level, regular, shown, solved, spec_of
+from tests.core.frames import Solved, after, all_starts, box, level, rectangle, regular, shown, solved, spec_of
 
 MM = tape("mm", "1")
 
@@ -121,3 +121,15 @@ class Fingerprints(unittest.TestCase):
         for by, same in ((0.1, False), (0.0001, True)):
             longer = replace(board, right=(board.right[0].moved(by),))
             self.assertEqual(fingerprint(longer, solid_of(longer)) == own, same, by)
+
+    def test_a_half_lap_from_the_back_is_another_part_than_one_from_the_face(self) -> None:
+        rows = [{"count": 2, "width_mm": 20.0, "way_deg": 90.0}, {"count": 1, "width_mm": 20.0}]
+        made = solved(rectangle("opening", 400.0, 300.0, 60.0, inner={"thickness_mm": 20.0, "bars": rows}))
+        board = next(board for board in made.assembly.boards if len(board.notches) == 2)
+        first, second = board.notches
+        # Half of the thickness: the lap's floor is in the same plane from either side.
+        from_behind = replace(
+            second, planes=tuple(replace(p, normal=(p.normal[0], p.normal[1], -p.normal[2])) for p in second.planes)
+        )
+        other = replace(board, notches=(first, from_behind))
+        self.assertNotEqual(fingerprint(other, solid_of(other)), fingerprint(board, made.solids[board.id]))
