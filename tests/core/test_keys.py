@@ -111,16 +111,17 @@ class Fingerprints(unittest.TestCase):
                 pairs += sum(part.mirror_of is not None for part in made.parts)
         self.assertGreater(pairs, 1)
 
-    def test_it_stays_when_a_board_is_moved_and_goes_with_a_tenth_of_a_millimetre(self) -> None:
+    def test_it_stays_when_a_board_is_moved_and_goes_with_two_hundredths_of_a_millimetre(self) -> None:
         made = solved(regular(7, 50.8, "outside_corners", mm=533.4))
         board = made.boards["A"]
         own = fingerprint(board, made.solids["A"])
         frame = Frame(add(board.frame.origin, (3.0, 4.0, 5.0)), board.frame.y, scale(board.frame.x, -1.0), board.frame.z)
         moved = replace(board, frame=frame)
         self.assertEqual(fingerprint(moved, solid_of(moved)), own)
-        for by, same in ((0.1, False), (0.0001, True)):
-            longer = replace(board, right=(board.right[0].moved(by),))
-            self.assertEqual(fingerprint(longer, solid_of(longer)) == own, same, by)
+        longer = [replace(board, right=(board.right[0].moved(by),)) for by in (0.0001, 0.02, 0.04, 0.06)]
+        self.assertEqual(len({own, *(fingerprint(one, solid_of(one)) for one in longer)}), 4)
+        thicker = replace(board, section=replace(board.section, thickness_mm=board.section.thickness_mm + 1.0))
+        self.assertNotEqual(fingerprint(thicker, solid_of(thicker)), own)
 
     def test_a_half_lap_from_the_back_is_another_part_than_one_from_the_face(self) -> None:
         rows = [{"count": 2, "width_mm": 20.0, "way_deg": 90.0}, {"count": 1, "width_mm": 20.0}]
