@@ -105,6 +105,14 @@ class FromTheFirstFormOn(unittest.TestCase):
         bench = self.client.get("/api/workshop").json
         self.assertEqual((bench["tools"][0]["name"], bench["notice"], bench["undo"]), ("Old saw", None, "board width"))
 
+    def test_the_one_saw_is_the_first_tool_of_a_workshop_that_cuts_as_exactly_as_before(self) -> None:
+        workshop = self.client.get("/api/workshop/file").json["workshop"]
+        saw = workshop["tools"]["t1"]
+        told = {"swing_left_deg": 40.0, "swing_right_deg": 20.0, "kerf_mm": 3.0, "type": "miter_saw"}
+        self.assertEqual({name: saw[name] for name in told}, told)
+        # Half a millimetre was every new project's allowance, a millimetre tape the first one's.
+        self.assertEqual((workshop["allowance_mm"], workshop["tape"]), (0.5, {"unit": "mm", "graduation": "1"}))
+
     def test_undo_goes_back_to_an_old_form_and_a_copy_was_made_before_the_tables_were_changed(self) -> None:
         back = self.client.post("/api/projects/one/undo", json={"version": 2})
         self.assertEqual((back.status_code, back.json["version"]), (200, 3))
