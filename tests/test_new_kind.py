@@ -60,7 +60,7 @@ PLANK = dedent('''
 
 
     def describe(spec: PlankSpec, ruler: Any, solids: Any) -> Description:
-        given = {"plank_length"}
+        given = spec.standings()
         shown = [("plank_length", DOWN, 1.0)]
         controls = (figure("plank_count", "outline", spec.count, "count", "count"),)
         drawn = view(ABOVE, ruler, solids, given, shown)

@@ -16,7 +16,7 @@ from fennup.app.services import demo
 from fennup.core.design import Design
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.verify.boolean import BooleanProof
-from tests.core.frames import box, level, regular
+from tests.core.frames import all_typed, box, level, regular
 
 HEXAGON = regular(6, 40.0, "opening_flats", mm=300.0)
 PROJECT_WIDE = ("project.", "members", "pieces", "links", "follow:")
@@ -64,7 +64,7 @@ class Api(unittest.TestCase):
 
 class AnyStart(Api):
     def test_too_much_is_said_with_the_figures_and_each_way_out_can_be_taken(self) -> None:
-        leaning = box(level(300.0, 300.0), 200.0, slope_deg=15.0)
+        leaning = all_typed(box(level(300.0, 300.0), 200.0, slope_deg=15.0))
         project = self.new(spec=leaning)
         give = {"op": "give", "measure": "outer_top_width", "text": "400"}
         refused = self.act(project, give)
@@ -81,6 +81,13 @@ class AnyStart(Api):
             self.assertAlmostEqual(measured["m1/outer_top_width"], 400.0, places=6)
         # Letting go of the width or of the height keeps the slope; letting go of the slope makes it atan(50 / 200).
         self.assertEqual(sorted(slopes), [14.04, 15.0, 15.0])
+
+    def test_what_gave_way_to_a_size_is_said(self) -> None:
+        project = self.new(spec=box(level(300.0, 300.0), 200.0, slope_deg=15.0))
+        changed = self.act(project, {"op": "give", "measure": "outer_top_width", "text": "400"}).json
+        self.assertEqual(changed["notice"], "Slope from vertical now follows: 14.04°")  # atan(50 / 200)
+        again = self.act(changed, {"op": "give", "measure": "height", "text": "210"}).json
+        self.assertIsNone(again["notice"])
 
     def test_the_gap_that_is_let_pass_belongs_to_the_project(self) -> None:
         project = self.new(spec=box(level(300.0, 300.0), 260.0, slope_deg=10.0))

@@ -8,20 +8,31 @@ BOTTOM, TOP = "outside at the bottom, width", "outside at the top, width"
 
 
 class ALeaningBox(InTheBrowser):
-    def test_a_third_size_asks_which_of_the_others_shall_follow(self) -> None:
+    def give(self, label: str, text: str) -> None:
+        """Type a size and press Enter."""
+        field = self.field(label)
+        field.fill(text)
+        field.press("Enter")
+
+    def test_a_suggestion_gives_way_and_says_so_and_only_given_sizes_ask_which_shall_follow(self) -> None:
         page = self.start("Leaning box", ready=BOTTOM)
-        top = self.field(TOP)
-        top.fill("380")
-        top.press("Enter")
+        self.give(TOP, "380")
+        self.reads(f"{TOP}, given", "380 millimetres")
+        # atan(40 / 260)
+        notice = page.get_by_role("status").filter(has_text="Slope from vertical now follows: 8.75°")
+        notice.get_by_role("button", name="Undo").click()
+        page.get_by_role("button", name="Side", exact=True).click()
+        self.reads("slope from vertical, suggested", "10 degrees")
+        self.give("height", "260")
+        self.give("slope from vertical", "10")
+        page.get_by_role("button", name="From above", exact=True).click()
+        self.give(BOTTOM, "300")
+        self.reads(f"{BOTTOM}, given", "300 millimetres")
+        self.give(TOP, "380")
         alert = page.get_by_role("alert")
         expect(alert).to_contain_text("cannot all hold")
         alert.get_by_role("button", name="let go: slope from vertical").click()
         self.reads(f"{TOP}, given", "380 millimetres")
-        page.get_by_role("button", name="Side", exact=True).click()
-        # atan(40 / 260)
-        self.reads("slope from vertical, follows", "8.75 degrees")
-        page.get_by_role("button", name="Undo").click()
-        self.reads("slope from vertical, given", "10 degrees")
 
     def test_a_slope_is_typed_as_rise_and_run_by_keyboard_alone(self) -> None:
         page = self.start("Leaning box", ready=BOTTOM)
@@ -40,7 +51,7 @@ class ALeaningBox(InTheBrowser):
         thickness.fill("400")
         thickness.press("Enter")
         expect(page.get_by_role("alert")).to_contain_text("leave nothing inside")
-        self.reads("outside at the bottom, across flats, given", "380 millimetres")
+        self.reads("outside at the bottom, across flats, suggested", "380 millimetres")
 
     def test_a_floor_of_slats_and_a_cap_become_parts_with_their_own_cards(self) -> None:
         page = self.start("Leaning box", ready=BOTTOM)

@@ -32,7 +32,7 @@ class StandsBracesRoofs(InTheBrowser):
         height.fill("880")
         height.press("Enter")
         expect(page.get_by_role("alert")).to_contain_text("does not reach the legs")
-        self.reads("height, given", "900 millimetres")
+        self.reads("height, suggested", "900 millimetres")
 
     def test_a_pitch_is_typed_as_rise_in_run_and_a_level_roof_is_refused(self) -> None:
         page = self.start("Gable", ready="pitch on the left")
@@ -132,4 +132,4 @@ class StandsBracesRoofs(InTheBrowser):
         self.reads("height, given", "600 millimetres")
         self.reads("top, width, given", "300 millimetres")
         page.get_by_role("button", name=re.compile("^Undo")).click()
-        self.reads("height, given", "450 millimetres")
+        self.reads("height, suggested", "450 millimetres")

@@ -82,6 +82,11 @@ def spec_of(document: dict[str, Any]) -> Any:
     )
 
 
+def all_typed(document: dict[str, Any]) -> dict[str, Any]:
+    """The same with every size that it suggests given by somebody."""
+    return document | {"pins": [pin.model_dump() | {"suggested": False} for pin in spec_of(document).given_pins()]}
+
+
 def solved(document: dict[str, Any], saw: MiterSaw | None = None, **exactly: Any) -> Solved:
     """Validate and solve: a kind's own spec by itself, so that its boards are called as the kind calls them, or a project.
     `exactly`: the workshop's tape and allowance."""

@@ -12,7 +12,7 @@ from fennup.core.saw.pose import blade_angles, poses_for
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
 from fennup.core.workshop import TapeChoice
-from tests.core.frames import Solved, box, given, level, of_sides, solved, spec_of
+from tests.core.frames import Solved, all_typed, box, given, level, of_sides, solved, spec_of
 
 BOX = KINDS["box"]
 MM = tape("mm", "1")
@@ -278,13 +278,32 @@ class AnyStart(unittest.TestCase):
             self.assertAlmostEqual(self.acted(free, Give(op="give", measure=measure, text=text))["slope_deg"], slope, places=5)
 
     def test_too_much_names_what_cannot_hold_together_and_what_the_others_make_it(self) -> None:
-        error = self.refused(self.base, Give(op="give", measure="outer_top_width", text="400"))
+        base = all_typed(self.base)
+        error = self.refused(base, Give(op="give", measure="outer_top_width", text="400"))
         self.assertEqual(error.code, "pins_disagree")
         self.assertAlmostEqual(float(str(error.data["gives"])), 407.1797, places=4)
         # The depth says nothing about the width at the top: it is not among those that clash.
         self.assertEqual([m for m, _, _ in error.data["others"]], ["outer_bottom_width", "slope", "height"])  # type: ignore[attr-defined]
-        again = self.refused(self.base, Give(op="give", measure="outer_top_width"))
+        again = self.refused(base, Give(op="give", measure="outer_top_width"))
         self.assertEqual(again.code, "pins_enough")
+
+    def test_the_suggestion_that_has_to_change_least_gives_way_and_only_given_sizes_clash(self) -> None:
+        base = all_typed(self.base)
+        # A hundred at the top over a height of 260: the slope moves by some ten degrees, the bottom or the height would by more.
+        acts = [
+            Give(op="give", measure=name, text=text) for name, text in (("outer_top_width", "400"), ("outer_bottom_width", "320"))
+        ]
+        spec = spec_of(self.acted(KINDS["box"].starts["tapered_box"], *acts))
+        self.assertAlmostEqual(spec.slope_deg, degrees(atan(40 / 260)), places=9)
+        said = {name: standing for name, standing in spec.standings().items() if standing == "given"}
+        self.assertEqual(set(said), {"outer_top_width", "outer_bottom_width"})
+        # Next to give way is the height, once a slope is wanted; after that all three are given.
+        leaning = spec_of(self.acted(spec.model_dump(mode="json"), Give(op="give", measure="slope", text="10")))
+        self.assertAlmostEqual(leaning.height_mm, 40 / tan(radians(10)), places=6)
+        self.refused(leaning.model_dump(mode="json"), Give(op="give", measure="height", text="300"))
+        # What it is already needs nothing to give way: 200 high at 15 degrees.
+        as_it_is = Give(op="give", measure="outer_top_width", text=f"{300 + 400 * tan(radians(15))!r}")
+        self.assertEqual(spec_of(self.acted(base, as_it_is)).standings(), spec_of(base).standings())
 
     def test_too_little_counts_what_is_missing(self) -> None:
         spec = spec_of(self.acted(self.base, Free(op="free", measure="slope"), Free(op="free", measure="height")))

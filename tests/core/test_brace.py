@@ -10,7 +10,7 @@ from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.solid import end_cut, rip_bevel_deg
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
-from tests.core.frames import solved, spec_of
+from tests.core.frames import all_typed, solved, spec_of
 
 MM = tape("mm", "1")
 BRACE = KINDS["brace"]
@@ -69,7 +69,7 @@ class InACorner(unittest.TestCase):
             solved(knee(90, 100, 100, width_mm=80.0))
         self.assertEqual((refused.exception.code, refused.exception.fields), ("brace_too_wide", ("width_mm",)))
         with self.assertRaises(SpecError) as disagreeing:
-            BRACE.edit(spec_of(knee(90, 300, 300)), Give(op="give", measure="lower_edge", text="700"), MM)
+            BRACE.edit(spec_of(all_typed(knee(90, 300, 300))), Give(op="give", measure="lower_edge", text="700"), MM)
         self.assertEqual(disagreeing.exception.code, "pins_disagree")
 
     def test_the_length_of_its_edge_settles_a_leg(self) -> None:
@@ -165,5 +165,5 @@ class AgainstAWall(unittest.TestCase):
     def test_a_prop_shorter_than_its_place_is_refused_with_what_it_hangs_on(self) -> None:
         document = brace({"form": "prop", "stand_off_mm": 600.0, "wall_height_mm": 800.0}, by="lower")
         with self.assertRaises(SpecError) as refused:
-            BRACE.edit(spec_of(document), Give(op="give", measure="lower_edge", text="700"), MM)
+            BRACE.edit(spec_of(all_typed(document)), Give(op="give", measure="lower_edge", text="700"), MM)
         self.assertEqual({name for name, *_ in refused.exception.data["others"]}, {"stand_off", "wall_height"})

@@ -17,7 +17,7 @@ from fennup.core.project.spec import ProjectSpec, project_of
 from fennup.core.project.starts import TOGETHER
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
-from tests.core.frames import box, of_sides, regular, solved, spec_of
+from tests.core.frames import all_typed, box, of_sides, regular, solved, spec_of
 
 MM = tape("mm", "1")
 BIN = TOGETHER["bin_on_stand"]
@@ -158,7 +158,9 @@ class ABinOnAStandWithAHood(unittest.TestCase):
             spec_of(circle)
         self.assertEqual(refused.exception.code, "links_circle")
         with self.assertRaises(SpecError) as within:
-            edited(spec_of(BIN), Give(op="give", measure="m2/outer_top_width", text="500"))
+            own: dict[str, Any] = deepcopy(BIN)
+            own["members"]["m2"]["spec"] = all_typed(own["members"]["m2"]["spec"])
+            edited(spec_of(own), Give(op="give", measure="m2/outer_top_width", text="500"))
         self.assertEqual(within.exception.code, "pins_disagree")
         self.assertTrue(within.exception.fields[0].startswith("members.m2.spec.pins."))
         self.assertIn("m2/height", {name for name, *_ in within.exception.data["others"]})

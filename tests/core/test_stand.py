@@ -13,7 +13,7 @@ from fennup.core.kinds.stand.spec import ROLLS
 from fennup.core.parts.solid import end_cut, rip_bevel_deg
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
-from tests.core.frames import solved, spec_of
+from tests.core.frames import all_typed, solved, spec_of
 
 MM = tape("mm", "1")
 STAND = KINDS["stand"]
@@ -134,7 +134,7 @@ class AnyStart(unittest.TestCase):
 
     def test_too_much_is_refused_with_the_sizes_that_it_hangs_on(self) -> None:
         with self.assertRaises(SpecError) as refused:
-            STAND.edit(spec_of(four(8, 8)), Give(op="give", measure="foot_width", text="500"), MM)
+            STAND.edit(spec_of(all_typed(four(8, 8))), Give(op="give", measure="foot_width", text="500"), MM)
         self.assertEqual(refused.exception.code, "pins_disagree")
         self.assertEqual({name for name, *_ in refused.exception.data["others"]}, {"height", "top_width", "front_splay"})
 

@@ -5,7 +5,7 @@ from fennup.core.drawing.board_views import part_shapes
 from fennup.core.drawing.saw_views import operator_view
 from fennup.core.drawing.view import Description, View
 from fennup.core.kinds.catalogue import KINDS
-from tests.core.frames import box, level, of_sides, solved
+from tests.core.frames import all_typed, box, level, of_sides, solved
 from tests.core.test_drawing import area, of
 
 
@@ -61,9 +61,12 @@ class TheViewsOfABox(unittest.TestCase):
                 self.assertAlmostEqual(turned, abs(sin(radians(d.value))), places=9)
 
     def test_what_was_given_is_boxed_can_be_let_go_and_has_a_ring(self) -> None:
-        above = view(box(level(300.0, 200.0), 200.0, slope_deg=15.0), "above")
+        leaning = box(level(300.0, 200.0), 200.0, slope_deg=15.0)
+        suggested = {d.id for d in view(leaning, "above").dimensions if d.standing == "suggested"}
+        self.assertEqual(suggested, {"outer_bottom_width", "outer_bottom_depth"})
+        above = view(all_typed(leaning), "above")
         held = {d.id for d in above.dimensions if d.standing == "given"}
-        self.assertEqual(held, {"outer_bottom_width", "outer_bottom_depth"})
+        self.assertEqual(held, suggested)
         self.assertTrue(all(d.can_free == (d.id in held) for d in above.dimensions))
         self.assertEqual({g.id for g in above.grips}, {f"pin:{name}" for name in held})
 

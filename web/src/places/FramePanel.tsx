@@ -3,6 +3,7 @@ import type { Act, Control, Problem, Sheet, Size } from "../api/types";
 import { ControlField } from "../ui/ControlField";
 import { FigureField } from "../ui/FigureField";
 import { FigureText } from "../ui/FigureText";
+import { standsByItself } from "./text";
 
 type Does = {
   onAct: (acts: Act[]) => Promise<Problem | null>;
@@ -85,15 +86,15 @@ function Sizes({ sizes, onAct, onLook, onProblem }: { sizes: Size[] } & Does) {
     <section aria-label={`${sizes[0]?.whose ?? ""} All sizes`.trim()} className="py-3">
       <h2 className="text-[17px]">All sizes</h2>
       <p className="mb-1 text-[15px] text-ink-2">
-        Boxed: given. Plain: follows from it. Type over a plain one, or press Enter on it, to give that
-        instead.
+        In a box: given by you. In a dashed box: suggested, until you type it or it has to give way. Plain:
+        follows from the others. Type over any of them, or press Enter on it, to give it yourself.
       </p>
       <ul>
         {sizes.map((size) => (
           <li key={size.id} className="flex items-center justify-between gap-3 py-0.5">
             <span
               aria-hidden={size.acts ? "true" : undefined}
-              className={size.standing === "given" ? "font-semibold" : ""}
+              className={standsByItself(size) ? "font-semibold" : ""}
             >
               {size.own}
             </span>

@@ -6,6 +6,7 @@ import { projectApi, projectKey } from "../api/documents";
 import type { Project, Rescale, Size } from "../api/types";
 import { PageHead } from "../ui/PageHead";
 import { Compared, Differences } from "./Compared";
+import { standsByItself } from "./text";
 
 const WAIT_MS = 250;
 
@@ -39,12 +40,12 @@ function Rescaling({ project }: { project: Project }) {
   const field = useId();
   const sizes = project.sheet.sizes.filter((size) => size.acts);
   const lengths = sizes.filter((size) => size.figure.unit !== "°");
-  const first = lengths.find((size) => size.standing === "given") ?? lengths[0];
+  const first = lengths.find(standsByItself) ?? lengths[0];
   const [measure, setMeasure] = useState(first?.id ?? "");
   const size = lengths.find((s) => s.id === measure) ?? first;
   const [text, setText] = useState(size?.figure.typed ?? "");
   const [keep, setKeep] = useState<string[]>(
-    sizes.filter((s) => s.standing === "given" && s.figure.unit === "°").map((s) => s.id),
+    sizes.filter((s) => standsByItself(s) && s.figure.unit === "°").map((s) => s.id),
   );
   const [levels, setLevels] = useState<Rescale["levels"]>("in_proportion");
   const [rest, setRest] = useState<Rescale["rest"]>("as_it_is");
@@ -149,13 +150,10 @@ function Rescaling({ project }: { project: Project }) {
               Stays as it is{" "}
               <span className="font-normal text-ink-2">(all else in proportion, or follows)</span>
             </legend>
-            <Keeps sizes={others.filter((s) => s.standing === "given")} keep={keep} onToggle={toggle} />
-            <details
-              className="mt-1.5"
-              open={others.some((s) => s.standing !== "given" && keep.includes(s.id))}
-            >
+            <Keeps sizes={others.filter(standsByItself)} keep={keep} onToggle={toggle} />
+            <details className="mt-1.5" open={others.some((s) => !standsByItself(s) && keep.includes(s.id))}>
               <summary className="py-1 underline decoration-dotted">Sizes that follow now</summary>
-              <Keeps sizes={others.filter((s) => s.standing !== "given")} keep={keep} onToggle={toggle} />
+              <Keeps sizes={others.filter((s) => !standsByItself(s))} keep={keep} onToggle={toggle} />
             </details>
           </fieldset>
           {project.sheet.has_levels && (

@@ -19,6 +19,7 @@ type Props = {
   held: {
     act: (acts: Act[]) => Promise<Problem | null>;
     look: (acts: Act[] | null) => Promise<Problem | null>;
+    undo: () => Promise<Problem | null>;
   };
   touched: string | null;
   onTouch: (part: string | null) => void;
@@ -70,6 +71,18 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
             </p>
           )}
           {project.echo && <p role="status">{project.echo}</p>}
+          {project.notice && (
+            <p role="status" className="font-medium">
+              {project.notice}
+              <button
+                type="button"
+                className="quiet-button py-0 underline"
+                onClick={async () => onProblem(await held.undo())}
+              >
+                Undo
+              </button>
+            </p>
+          )}
           <div className="top-4 right-6 z-10 mt-1 flex flex-wrap gap-2 lg:absolute">
             {sheet.takes_pieces && !turning && (
               <button

@@ -5,13 +5,20 @@ import { FigureText } from "./FigureText";
 type Props = {
   figure: Figure;
   label: string;
-  standing: "given" | "derived" | "fixed";
+  standing: "given" | "suggested" | "derived" | "fixed";
   acts: Act;
   canFree?: boolean;
   onAct: (acts: Act[]) => Promise<Problem | null>;
   onLook: (acts: Act[] | null) => Promise<Problem | null>;
   className?: string;
   words?: string;
+};
+
+const STANDS = {
+  given: "given",
+  suggested: "suggested",
+  derived: "follows from the rest",
+  fixed: "follows from the rest",
 };
 
 type Wish = { text: string | null; steps: number };
@@ -29,7 +36,7 @@ function nudged(acts: Act, steps: number): Act {
 
 /**
  * A figure edited where it stands: type and Enter, arrow keys for the next graduation, Esc to leave it as it was.
- * A text that cannot be stays, with what is wrong beside it. Enter on a derived figure makes it the given one.
+ * A text that cannot be stays, with what is wrong beside it. Enter on a suggested figure or one that follows makes it a given one.
  */
 export function FigureField({
   figure,
@@ -74,7 +81,11 @@ export function FigureField({
   const again = useRef(false);
   const commit = async (inches = false) => {
     again.current = saving.current;
-    if (saving.current || (!wanting() && !(standing === "derived" && acts.op === "give"))) return;
+    if (
+      saving.current ||
+      (!wanting() && !((standing === "derived" || standing === "suggested") && acts.op === "give"))
+    )
+      return;
     saving.current = true;
     const sent = wish.current;
     const wrong = await onAct(wanting() ? wished(sent, inches) : [acts]);
@@ -149,7 +160,7 @@ export function FigureField({
         spellCheck={false}
         size={text === null ? 3 : Math.max(3, text.length)}
         maxLength={200}
-        aria-label={`${label}, ${standing === "given" ? "given" : "follows from the rest"}, ${figure.spoken}`}
+        aria-label={`${label}, ${STANDS[standing]}, ${figure.spoken}`}
         aria-invalid={problem !== null}
         aria-describedby={problem ? messageId : undefined}
         value={shown}

@@ -64,7 +64,7 @@ from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid
 from fennup.app.services.workshops import BUILT_IN, workshop_in, workshop_state
 from fennup.app.wording.acts import did_words
-from fennup.app.wording.echo import feet_echo
+from fennup.app.wording.echo import feet_echo, gave_way_text
 from fennup.app.wording.labels import FAMILY, STARTS
 from fennup.core.drawing.edit import ProjectAct
 from fennup.core.drawing.view import View
@@ -110,9 +110,14 @@ def _workshop() -> Workshop:
 
 
 def _out(
-    state: documents.State, body: ProjectBody, solution: Solution, acts: list[ProjectAct] | None = None, status: int = 200
+    state: documents.State,
+    body: ProjectBody,
+    solution: Solution,
+    acts: list[ProjectAct] | None = None,
+    before: Solution | None = None,
+    status: int = 200,
 ) -> Response:
-    """A project and its drawing."""
+    """A project and its drawing, and what is to be said of the acts that made it of what was before."""
     voice = body.voice()
     proof, job = proof_or_job(solution, store(), has_worker=has_worker())
     if job:
@@ -129,6 +134,7 @@ def _out(
             undo=did_words(state.undo, voice),
             redo=did_words(state.redo, voice),
             echo=feet_echo(acts or [], body.unit),
+            notice=gave_way_text(before, solution, voice) if before and any(act.op == "give" for act in acts or []) else None,
             variant_of=body.variant_of,
             job=job,
             sheet=sheet_of(solution, voice, proof, [care_control(body)], waiting=job is not None),
@@ -270,7 +276,7 @@ def change_project(path: ProjectPath, body: Change) -> Response:
     did = {"acts": [act.model_dump(mode="json") for act in body.acts]}
     with writing() as session:
         state = documents.save(session, now.state.id, PROJECT, body.version, changed.model_dump(mode="json"), did)
-    return _out(state, changed, solution, list(body.acts))
+    return _out(state, changed, solution, list(body.acts), now.solved())
 
 
 @api.post("/projects/<string:project_id>/look", responses={200: LookOut})

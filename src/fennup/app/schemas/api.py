@@ -168,8 +168,8 @@ class StartList(BaseModel):
 
 
 class ProjectOut(BaseModel):
-    """A project and its drawing. `echo` repeats feet as inches where feet were typed; `job` is the second proof, where that takes
-    longer than one waits."""
+    """A project and its drawing. `echo` repeats feet as inches where feet were typed; `notice` says which size gave way to the one
+    that was given; `job` is the second proof, where that takes longer than one waits."""
 
     id: str
     version: int
@@ -181,6 +181,7 @@ class ProjectOut(BaseModel):
     undo: str | None
     redo: str | None
     echo: str | None
+    notice: str | None
     variant_of: str | None
     job: int | None
     sheet: SheetOut

@@ -9,7 +9,7 @@ from fennup.app.wording.verdicts import ClosingLine, FindingLine, SimpleLine
 from fennup.core.drawing.edit import Edit
 from fennup.core.drawing.view import Mark, Shape
 
-Standing = Literal["given", "derived", "fixed"]
+Standing = Literal["given", "suggested", "derived", "fixed"]
 Point = tuple[float, float]
 
 

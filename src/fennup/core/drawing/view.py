@@ -13,7 +13,8 @@ ShapeRole = Literal[
     "blade", "arc", "stop", "unseen", "hole", "found", "ghost",
 ]  # fmt: skip
 MarkRole = Literal["long_point", "face_mark", "triangle", "letter", "name"]
-Standing = Literal["given", "derived", "fixed"]
+Standing = Literal["given", "suggested", "derived", "fixed"]
+BY_ITSELF: tuple[Standing, ...] = ("given", "suggested")  # it follows from nothing else
 
 
 @dataclass(frozen=True)

@@ -142,7 +142,7 @@ class SizeDocument(BaseModel):
     key: str
     value: float
     unit: Literal["mm", "deg"]
-    standing: Literal["given", "derived", "fixed"]
+    standing: Literal["given", "suggested", "derived", "fixed"]
 
 
 class MemberDocument(BaseModel):

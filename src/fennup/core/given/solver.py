@@ -91,6 +91,23 @@ def settle(start: Sequence[float], pins: Sequence[Pin], read: Reading, freedom: 
     return Settled(tuple(float(v) for v in values), tuple(spare), tuple(misfits), max(0, freedom - len(kept)))
 
 
+def weights(values: Sequence[float], pins: Sequence[Pin], read: Reading) -> dict[str, float]:
+    """Of the measures that the last pin hangs on at some values of the unknowns: by how much it moves when one of them does by a
+    unit and the others stay. Empty when it is independent of them, or of anything. SpecError `cannot_measure`."""
+    slopes = _Search(pins, read).slopes(np.array(values, dtype=float))
+    *others, last = range(len(pins))
+    kept: list[int] = []
+    for index in others:
+        if _span_of(slopes, kept, index) is None:
+            kept.append(index)
+    hangs_on = _span_of(slopes, kept, last)
+    if not hangs_on:
+        return {}
+    rows = slopes[list(hangs_on)]
+    share = np.linalg.lstsq(rows.T, slopes[last], rcond=None)[0]
+    return {pins[k].measure: abs(float(w)) for k, w in zip(hangs_on, share, strict=True)}
+
+
 def _all_at_once(search: "_Search", start: Values) -> Values | None:
     """Where all pins hold; None where they hang on each other, or are not met from here in one go."""
     every = list(range(len(search.pins)))

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from fennup.core.assembly.model import Claim
+from fennup.core.drawing.view import Standing
 from fennup.core.errors import SpecError
 from fennup.core.parts.gauge import is_angle
 
@@ -36,8 +37,9 @@ class CornerJoint(Strict):
 
 
 class LengthPin(Strict):
-    """A length that was given."""
+    """A length that was given, or suggested: then it gives way to what somebody gives."""
 
+    suggested: bool = False
     measure: Measure
     mm: Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM, allow_inf_nan=False)]
 
@@ -48,8 +50,9 @@ class LengthPin(Strict):
 
 
 class AnglePin(Strict):
-    """An angle that was given."""
+    """An angle that was given, or suggested: then it gives way to what somebody gives."""
 
+    suggested: bool = False
     measure: Measure
     deg: Annotated[float, Field(gt=-180, lt=180, allow_inf_nan=False)]
 
@@ -72,7 +75,7 @@ def pin(measure: str, value: float) -> Given:
 
 class Pinned(Strict):
     """A spec whose sizes can be given in more than one way: `pins` are what was given, the spec's own sizes what they make
-    of it. Without pins every size of the spec is given."""
+    of it. Without pins every size of the spec is a suggestion: nobody has given one yet."""
 
     pins: Annotated[list[Given], Field(max_length=60)] | None = None
 
@@ -81,8 +84,14 @@ class Pinned(Strict):
         raise NotImplementedError
 
     def given_pins(self) -> tuple[Given, ...]:
-        """What was given; without pins, everything as it stands."""
-        return self.usual_pins() if self.pins is None else tuple(self.pins)
+        """What was given or is suggested; without pins, everything as it stands is suggested."""
+        if self.pins is not None:
+            return tuple(self.pins)
+        return tuple(pin.model_copy(update={"suggested": True}) for pin in self.usual_pins())
+
+    def standings(self) -> dict[str, Standing]:
+        """How the sizes stand that do not follow from others."""
+        return {pin.measure: "suggested" if pin.suggested else "given" for pin in self.given_pins()}
 
     def claims(self) -> tuple[Claim, ...]:
         """What was given, to be measured on the finished solids."""

@@ -1,6 +1,6 @@
 """Dimensions, grips and sizes that follow from an assembly's gauges, for every kind."""
 
-from collections.abc import Collection, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import cos, radians, sin
 
@@ -53,7 +53,7 @@ def ends_on(paper: Paper, ruler: Ruler, name: str) -> tuple[Point2, Point2] | No
 
 
 def dimension(
-    paper: Paper, ruler: Ruler, given: Collection[str], name: str, away: Point2 | None = None, lane: float = 1.0
+    paper: Paper, ruler: Ruler, given: Mapping[str, Standing], name: str, away: Point2 | None = None, lane: float = 1.0
 ) -> tuple[Dimension, ...]:
     """A gauge as a dimension on a view, if it lies in its paper: a length to scale, an angle about the gauge's start.
 
@@ -62,7 +62,7 @@ def dimension(
     ends, value = ends_on(paper, ruler, name), ruler.measure(name)
     if ends is None or value is None:
         return ()
-    standing: Standing = "given" if name in given else "derived"
+    standing = given.get(name, "derived")
     gauge = ruler.assembly.by_name[name]
     if gauge.how == "along" and away:
         # It lies level with that one of its two places from which it stands off the farther.
@@ -88,7 +88,7 @@ def _outwards(a: Point2, b: Point2) -> Point2:
     return off if outside else (-off[0], -off[1])
 
 
-def dimensions(paper: Paper, ruler: Ruler, given: Collection[str], shown: Sequence[Shown]) -> tuple[Dimension, ...]:
+def dimensions(paper: Paper, ruler: Ruler, given: Mapping[str, Standing], shown: Sequence[Shown]) -> tuple[Dimension, ...]:
     """Those gauges of a list that lie in the paper: each with the way and how far it stands off."""
     return tuple(d for name, away, lane in shown for d in dimension(paper, ruler, given, name, away, lane))
 
@@ -97,7 +97,7 @@ def view(
     paper: Paper,
     ruler: Ruler,
     solids: dict[str, Solid],
-    given: Collection[str],
+    given: Mapping[str, Standing],
     shown: Sequence[Shown],
     marks: tuple[Mark, ...] = (),
 ) -> View:
@@ -108,7 +108,7 @@ def view(
     )
 
 
-def grips(paper: Paper, ruler: Ruler, shown: Sequence[Dimension], given: Collection[str]) -> tuple[Grip, ...]:
+def grips(paper: Paper, ruler: Ruler, shown: Sequence[Dimension], given: Mapping[str, Standing]) -> tuple[Grip, ...]:
     """A ring at the end of every given length on a view, to be dragged along it."""
     made = []
     for d in shown:
@@ -139,11 +139,11 @@ def after_drag(sizing: Sizing, spec: object, act: Drag, on: Tape) -> Document:
     if marked * now <= 0:
         raise SpecError("dragged_to_nothing", (act.grip,))
     document = spec.model_dump(mode="json")  # type: ignore[attr-defined]
-    document["pins"] = [{**p, "mm": marked} if p["measure"] == name else p for p in pins_in(spec)]  # type: ignore[arg-type]
+    document["pins"] = [{**p, "mm": marked, "suggested": False} if p["measure"] == name else p for p in pins_in(spec)]  # type: ignore[arg-type]
     return sizing.resettled(document)
 
 
-def rows(ruler: Ruler, names: Sequence[str], given: Collection[str]) -> tuple[SizeRow, ...]:
+def rows(ruler: Ruler, names: Sequence[str], given: Mapping[str, Standing]) -> tuple[SizeRow, ...]:
     """Sizes as a list, those that these boards have."""
     made = []
     for name in names:
@@ -152,7 +152,7 @@ def rows(ruler: Ruler, names: Sequence[str], given: Collection[str]) -> tuple[Si
         if value is not None and gauge is not None and gauge.follows:
             made.append(read_only(name, value))
         elif value is not None:
-            standing: Standing = "given" if name in given else "derived"
+            standing = given.get(name, "derived")
             unit = "deg" if is_angle(name) else "mm"
             made.append(SizeRow(name, value, unit, standing, Give(op="give", measure=name), name in given))  # type: ignore[arg-type]
     return tuple(made)

@@ -78,12 +78,16 @@ def rescaled(sizing: Sizing, spec: Any, act: Rescale, on: Tape) -> Document:
     else:
         factor = value / now
     kept = {name: _measured(ruler, name) for name in act.keep if name != act.measure}
-    others = {
-        p.measure: p.value if is_angle(p.measure) else p.value * factor
-        for p in spec.given_pins()
-        if p.measure not in kept and p.measure != act.measure
-    }
-    wished = [pin(name, figure) for name, figure in ({act.measure: value} | kept | others).items()]
+    rest = [p for p in spec.given_pins() if p.measure not in kept and p.measure != act.measure]
+    # Of those that cannot all hold the last ones follow: suggestions before what somebody gave.
+    others = {p.measure: p.value if is_angle(p.measure) else p.value * factor for p in sorted(rest, key=lambda p: p.suggested)}
+    # A length that is kept was chosen; angles are kept unasked.
+    suggested = {p.measure for p in spec.given_pins() if p.suggested and (p.measure in others or is_angle(p.measure))}
+    suggested.discard(act.measure)
+    wished = [
+        pin(name, figure).model_copy(update={"suggested": name in suggested})
+        for name, figure in ({act.measure: value} | kept | others).items()
+    ]
     document = spec.model_dump(mode="json") | {"pins": [p.model_dump(mode="json") for p in wished]}
     before = document
     if act.rest == "in_proportion":

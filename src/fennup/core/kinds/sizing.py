@@ -11,8 +11,8 @@ from pydantic import BaseModel, ValidationError
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.editing import RISE_AND_RUN, as_figure, edit_field, get_at, nudged, put_at, read_figure
-from fennup.core.errors import CutError, SpecError, UnitError
-from fennup.core.given.solver import Pin, Settled, settle
+from fennup.core.errors import CoreError, CutError, SpecError, UnitError
+from fennup.core.given.solver import Pin, Reading, Settled, settle, weights
 from fennup.core.kinds.fields import Given, Pinned
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
@@ -113,22 +113,49 @@ class Sizing:
         raise SpecError("no_such_grip", (act.grip,))
 
     def _give(self, spec: Any, document: Document, act: Give, on: Tape) -> Document:
-        """A measure becomes a given one. SpecError `pins_disagree` names those that it cannot stand beside."""
+        """A measure becomes a given one; where too much is said, a suggestion gives way. SpecError `pins_disagree` names the given
+        ones that it cannot stand beside."""
         value = self.wanted(spec, act, on)
         pin = {"measure": act.measure, "deg" if is_angle(act.measure) else "mm": value}
         pins = pins_in(spec)
-        place = next((i for i, p in enumerate(pins) if p["measure"] == act.measure), None)
-        if place is not None:
-            return put_at(document, "pins", [*pins[:place], *pins[place + 1 :], pin])
-        document = put_at(document, "pins", [*pins, pin])
+        others = [p for p in pins if p["measure"] != act.measure]
+        was_given = len(others) < len(pins)
+        document = put_at(document, "pins", [*others, pin])
+        if not was_given or self.settled(spec)[1].spare:
+            made = self._with_way_given(document, others, pin)
+            if made is not None:
+                return made
+        if was_given:
+            return document
         try:
             found = self.settled(self.model.model_validate(document))[1]
         except ValidationError:
             return document
         if any(p.measure == act.measure for p in found.spare):
-            others = tuple((p["measure"], p.get("mm", p.get("deg")), f"pins.{i}") for i, p in enumerate(pins))
-            raise SpecError("pins_enough", (act.measure,), measure=act.measure, value=value, gives=value, others=others)
+            if act.text is not None:  # it is what was typed already
+                return spec.model_dump(mode="json")  # type: ignore[no-any-return]
+            beside = tuple((p["measure"], p.get("mm", p.get("deg")), f"pins.{i}") for i, p in enumerate(pins))
+            raise SpecError("pins_enough", (act.measure,), measure=act.measure, value=value, gives=value, others=beside)
         return document
+
+    def _with_way_given(self, document: Document, others: list[Document], pin: Document) -> Document | None:
+        """With the new pin in place of the suggestion that has to change least for it, in mm and degrees; None where it hangs on
+        no suggestion, or none can give way."""
+        suggested = [p["measure"] for p in others if p.get("suggested")]
+        try:
+            trial = self.model.model_validate(document)
+            pins, start, read, _ = _search(self, trial)
+            hangs_on = weights(start, pins, read) if suggested else {}
+        except (ValidationError, CoreError):
+            return None  # whoever settles it next says what is wrong
+        for measure in sorted(hangs_on.keys() & set(suggested), key=lambda name: -hangs_on[name]):
+            made = put_at(document, "pins", [*(p for p in others if p["measure"] != measure), pin])
+            try:
+                self.settle(self.model.model_validate(made))
+            except (ValidationError, SpecError):
+                continue
+            return made
+        return None
 
     def wanted(self, spec: Any, act: Give, on: Tape) -> float:
         """The figure that a measure is to have: typed, nudged, or as it is."""
@@ -188,10 +215,19 @@ LEFT_OVER = 1e-11
 
 def solve_pins(sizing: Sizing, spec: Any) -> tuple[Settled, Callable[[Sequence[float]], Any]]:
     """How a spec's pins are met, and the spec with other values of its unknowns."""
+    pins, start, read, moved = _search(sizing, spec)
+    freedom = len(start) - sizing.moving(spec)
+    if spec.pins is None and pins == all_given(spec):  # its own sizes, which are what they are if they can be measured
+        read(start)
+        return Settled(tuple(start), (), (), max(0, freedom - len(pins))), moved
+    return settle(start, pins, read, freedom), moved
+
+
+def _search(sizing: Sizing, spec: Any) -> tuple[tuple[Pin, ...], list[float], Reading, Callable[[Sequence[float]], Any]]:
+    """Its pins, its unknowns as they are, what the pins measure at others, and the spec with others."""
     pins, paths = sizing.pins(spec), sizing.unknowns(spec)
     document = spec.model_dump(mode="json")
     start = [float(get_at(document, path)) for path in paths]
-    freedom = len(start) - sizing.moving(spec)
 
     def moved(values: Sequence[float]) -> Any:
         other = spec
@@ -208,10 +244,7 @@ def solve_pins(sizing: Sizing, spec: Any) -> tuple[Settled, Callable[[Sequence[f
         except (CutError, ZeroDivisionError):
             raise SpecError("no_shape", (pins[0].field if pins else "",)) from None
 
-    if spec.pins is None and pins == all_given(spec):  # its own sizes, which are what they are if they can be measured
-        read(start)
-        return Settled(tuple(start), (), (), max(0, freedom - len(pins))), moved
-    return settle(start, pins, read, freedom), moved
+    return pins, start, read, moved
 
 
 def _settled(sizing: Sizing, spec: Any) -> tuple[Any, Settled]:

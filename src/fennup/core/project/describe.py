@@ -7,7 +7,7 @@ from math import hypot
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.board_views import pictorial, seen_from
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
-from fennup.core.drawing.view import Control, Description, Dimension, Grip, Option, Shape, SizeRow, View
+from fennup.core.drawing.view import BY_ITSELF, Control, Description, Dimension, Grip, Option, Shape, SizeRow, View
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.asking import figure, one_of
 from fennup.core.kinds.catalogue import KINDS
@@ -101,7 +101,7 @@ class _Whole:
         for id, description in self.own.items():
             lift = paper.flat((0.0, 0.0, self.at[id]))
             theirs = next((v for v in description.views if _on_paper(v, id, self.spec) == view.id), View(view.id))
-            dimensions += [self._dimension(d, id, lift) for d in theirs.dimensions if alone or d.standing == "given"]
+            dimensions += [self._dimension(d, id, lift) for d in theirs.dimensions if alone or d.standing in BY_ITSELF]
             rings += [_grip(grip, view.id, id, lift) for grip in theirs.grips if not self._held(grip, id)]
         only = next(iter(self.own))
         if alone and not self.spec.pieces and not self.at[only]:
@@ -182,7 +182,7 @@ class _Whole:
         """For every given length: its own figure, or what another member measures, and more."""
         links = ((k, link) for k, link in enumerate(self.spec.links) if (link.of, link.measure) == (id, row.measure))
         k, link = next(links, (None, None))
-        if (row.standing != "given" and link is None) or row.unit != "mm" or len(self.own) < 2:
+        if (row.standing not in BY_ITSELF and link is None) or row.unit != "mm" or len(self.own) < 2:
             return []
         group, path, about = f"{id}/place", f"follow:{id}/{row.measure}", f"{id}/{row.measure}"
         options = [Option("own_figure", (Choose(op="choose", path=path, value=None),), link is None)]

@@ -101,8 +101,9 @@ def _following(own: Any, link: Link, k: int, source: Assembly) -> Any:
     value = Ruler(source).measure(link.source)
     if value is None:
         raise SpecError("cannot_measure", (f"links.{k}.source",))
-    if own.pins is None and link.measure not in {given.measure for given in own.given_pins()}:
-        # The kind says itself how a size that it did not give takes the place of one that it did.
+    said = {given.measure: given.suggested for given in own.given_pins()}
+    if link.measure not in said and any(said.values()):
+        # The kind says itself which suggestion gives way to a size that is given.
         give = Give(op="give", measure=link.measure, text=f"{value + link.plus_mm!r} mm")
         return _limited(type(own), KINDS[own.kind].edit(own, give, MM), link, k, value)
     made = pin(link.measure, value + link.plus_mm).model_dump(mode="json")

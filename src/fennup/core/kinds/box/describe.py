@@ -5,11 +5,11 @@ from dataclasses import replace
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.board_views import joints_on_top, joints_sliced, pictorial, seen_from, sliced
 from fennup.core.drawing.edit import Give, TypeIn
-from fennup.core.drawing.view import Description, Dimension, Mark, Shape, SizeRow, Standing, View
+from fennup.core.drawing.view import Description, Dimension, Mark, Shape, SizeRow, View
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Point2, Vec, dot
 from fennup.core.kinds.box.controls import controls_of
-from fennup.core.kinds.box.dimensions import from_above, from_the_front, from_the_side, given_measures
+from fennup.core.kinds.box.dimensions import from_above, from_the_front, from_the_side, standings
 from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle
 from fennup.core.kinds.box.walls import run_at, walls_of
@@ -152,13 +152,13 @@ def sizes_of(spec: BoxSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
         suffix = f":{group}" if group else ""
         names += [measure, f"level_slope{suffix}", f"run{suffix}", f"slant{suffix}", f"board_width{suffix}"]
     names += [f"cap_{line}_{kind}" for line in ("outside", "opening") for kind in kinds if spec.cap]
-    given = given_measures(spec)
+    given = standings(spec)
     rows = []
     for name in names:
         value = ruler.measure(name)
         if value is None:
             continue
-        standing: Standing = "given" if name in given else "derived"
+        standing = given.get(name, "derived")
         if name.startswith(("cap_", "board_width")):
             standing = "fixed"
         acts = None if standing == "fixed" else Give(op="give", measure=name)

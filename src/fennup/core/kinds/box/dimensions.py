@@ -16,16 +16,17 @@ Drawn = tuple[tuple[Dimension, ...], tuple[Grip, ...]]
 DrawnAbove = tuple[tuple[Dimension, ...], tuple[Grip, ...], tuple[Shape, ...]]
 
 
-def given_measures(spec: BoxSpec) -> set[str]:
-    """The measures that were given."""
-    return {pin.measure for pin in pins_of(spec)}
+def standings(spec: BoxSpec) -> dict[str, Standing]:
+    """How the sizes stand that do not follow from others; what the liner says is given."""
+    suggested = spec.standings()
+    return {pin.measure: suggested.get(pin.measure, "given") for pin in pins_of(spec)}
 
 
 class _Drawn:
     """Collects the dimensions and grips of one view."""
 
     def __init__(self, spec: BoxSpec, ruler: Ruler) -> None:
-        self.given = given_measures(spec)
+        self.given = standings(spec)
         self.ruler = ruler
         self.dimensions: list[Dimension] = []
         self.grips: list[Grip] = []
@@ -54,7 +55,7 @@ class _Drawn:
     ) -> None:
         value, own = self.ruler.measure(name), name in self.given
         if value is not None:
-            standing: Standing = "given" if own else "derived"
+            standing = self.given.get(name, "derived")
             acts = Give(op="give", measure=name)
             made = Dimension(name, name, a, b, value, unit, standing, away, lane, about, acts=acts, can_free=own)
             self.dimensions.append(made)
@@ -108,7 +109,7 @@ def _rectangle_above(spec: BoxSpec, ruler: Ruler, sheet: _Drawn) -> None:
     sheet.add(f"{inside}_depth", (a0 + (a1 - a0) / 3, b0), (a0 + (a1 - a0) / 3, b1), UP, 0.0, ((2 * a0 + a1) / 3, b1), UP)
 
 
-def _given_on(given: set[str], line: str) -> bool:
+def _given_on(given: dict[str, Standing], line: str) -> bool:
     return any(name.startswith(line) for name in given)
 
 

@@ -51,7 +51,7 @@ def _drag(spec: BoxSpec, document: Document, act: Drag, on: Tape) -> Document:
     marked = round(value / step) * step
     if marked <= 0:
         raise SpecError("dragged_to_nothing", (act.grip,))
-    pins = [{**p, "mm": marked} if p["measure"] == which else p for p in pins_in(spec)]
+    pins = [{**p, "mm": marked, "suggested": False} if p["measure"] == which else p for p in pins_in(spec)]
     return put_at(document, "pins", pins)
 
 
@@ -79,11 +79,13 @@ def _grouped(spec: BoxSpec, document: Document, how: str) -> Document:
         raise SpecError("no_such_field", ("slopes_deg",))
     pins = [p for p in pins_in(spec) if measure_of(p["measure"]).what not in ("slope", "level_slope", "run", "slant")]
     slopes = [(f"slope:{group}", spec.slope_of(group[0])) for group in groups] or [("slope", spec.slope_of("A"))]
+    typed = {measure_of(p["measure"]).what for p in pins_in(spec) if not p["suggested"]}
     document = put_at(document, "slopes_deg", {group: spec.slope_of(group[0]) for group in groups})
     document = put_at(document, "slope_deg", spec.slope_of("A"))
     had_height = any(p["measure"] == "height" for p in pins)
-    height = [] if had_height else [{"measure": "height", "mm": spec.height_mm}]
-    return put_at(document, "pins", [*pins, *height, *({"measure": name, "deg": deg} for name, deg in slopes)])
+    height = [] if had_height else [{"measure": "height", "mm": spec.height_mm, "suggested": True}]
+    kept = [{"measure": name, "deg": deg, "suggested": not typed & {"slope", "level_slope"}} for name, deg in slopes]
+    return put_at(document, "pins", [*pins, *height, *kept])
 
 
 def _freed(spec: BoxSpec, document: Document) -> Document:
@@ -93,7 +95,7 @@ def _freed(spec: BoxSpec, document: Document) -> Document:
     kept = [p for p in pins_in(spec) if measure_of(p["measure"]).what in ("slope", "level_slope", "height")]
     document = put_at(document, "plan", {"form": "irregular", "corners": corners})
     if not any(p["measure"] == "height" for p in kept):
-        kept.append({"measure": "height", "mm": spec.height_mm})
+        kept.append({"measure": "height", "mm": spec.height_mm, "suggested": True})
     return put_at(document, "pins", kept)
 
 
@@ -150,4 +152,6 @@ def _lined(spec: BoxSpec, document: Document) -> Document:
         raise SpecError("liner_needs_plan", ("liner",))
     if min(sizes.values()) <= 0:
         raise SpecError("liner_no_room", ("liner",))
-    return put_at(put_at(document, "liner", {**sizes, **lip}), "pins", [{"measure": "height", "mm": spec.height_mm}])
+    return put_at(
+        put_at(document, "liner", {**sizes, **lip}), "pins", [{"measure": "height", "mm": spec.height_mm, "suggested": True}]
+    )

@@ -16,7 +16,7 @@ from fennup.core.parts.solid import Solid
 
 def describe(spec: BraceSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
     """Views, controls and sizes of a solved brace."""
-    given = {pin.measure for pin in spec.given_pins()}
+    given = spec.standings()
     views = [view(FRONT, ruler, solids, given, _on_front(ruler))]
     if isinstance(spec.place, Prop) and spec.place.treads:
         views = [replace(views[0], shapes=(*views[0].shapes, *_behind(solids)))]

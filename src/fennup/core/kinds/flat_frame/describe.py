@@ -101,7 +101,7 @@ def _sizes(spec: FlatFrameSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
         names = [f"{line}_{kind}" for line in ("opening", "outside") for kind in kinds]
         names += ["outside_diagonal"] if spec.sides % 2 else []
     # What it holds or what floats in it is given by itself: no line is.
-    given = {pin.measure for pin in spec.given_pins()} if spec.by_line else set()
+    given = {pin.measure for pin in spec.usual_pins()} if spec.by_line else set()
     rows = []
     for name in names:
         value = ruler.measure(name)

@@ -41,7 +41,7 @@ ON: dict[str, dict[str, tuple[Shown, ...]]] = {
 
 def describe(spec: RoofSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
     """Views, controls and sizes of a solved roof."""
-    given = {pin.measure for pin in spec.given_pins()}
+    given = spec.standings()
     shown = ON[spec.shape.form]
     # A gable is known by its front, what goes round by what is seen from above, a lean-to by its side.
     order = {"gable": PAPERS, "pyramid": (SIDE, ABOVE, FRONT), "hip": (ABOVE, FRONT, SIDE), "lean_to": (SIDE, FRONT, ABOVE)}

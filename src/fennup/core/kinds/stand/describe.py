@@ -1,7 +1,7 @@
 """What a stand shows of itself: from the front, from the side, from above, how a leg is turned, the feet on the ground."""
 
 from fennup.core.drawing.board_views import pictorial
-from fennup.core.drawing.view import Description, Mark, Shape, SizeRow, View
+from fennup.core.drawing.view import Description, Mark, Shape, SizeRow, Standing, View
 from fennup.core.geometry.vec import Vec
 from fennup.core.kinds.gauged import ABOVE, DOWN, FRONT, LEFT, RIGHT, SIDE, UP, Shown, dimensions, read_only, rows, view
 from fennup.core.kinds.stand.controls import controls_of
@@ -16,7 +16,7 @@ from fennup.core.tolerances import SAME
 
 def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
     """Views, controls and sizes of a solved stand."""
-    given = {pin.measure for pin in spec.given_pins()}
+    given = spec.standings()
     round_plan = isinstance(spec.plan, Round)
     on_front: list[Shown] = [("top_width", UP, 1.0), ("foot_width", DOWN, 1.0), ("height", LEFT, 1.4), ("front_splay", UP, 0.0)]
     on_side: list[Shown] = [("top_depth", UP, 1.0), ("foot_depth", DOWN, 1.0), ("height", LEFT, 1.4), ("side_splay", UP, 0.0)]
@@ -57,7 +57,7 @@ def _top_of(solid: Solid) -> Vec:
     return (sum(p[0] for p in tops) / count, sum(p[1] for p in tops) / count, high)
 
 
-def _feet(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid], given: set[str]) -> View:
+def _feet(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid], given: dict[str, Standing]) -> View:
     """Where the feet stand: each foot's outline on the ground, and the sizes to set them out by."""
     shapes = []
     for id in spec.legs:
@@ -73,7 +73,7 @@ def _feet(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid], given: set[st
     return View("feet", tuple(shapes), (), dimensions(ABOVE, ruler, given, shown))
 
 
-def _sizes(spec: StandSpec, ruler: Ruler, given: set[str]) -> tuple[SizeRow, ...]:
+def _sizes(spec: StandSpec, ruler: Ruler, given: dict[str, Standing]) -> tuple[SizeRow, ...]:
     """Every size, and how far a leg's other side is out of its plane."""
     flanks = flanks_of(spec)
     leg = ruler.assembly.board(spec.legs[0])
