@@ -195,7 +195,10 @@ class FilesInAndOut(Api):
         self.client.post("/api/workshop/acts", json={"version": 1, "acts": [kerf]})
         file = self.client.get("/api/workshop/file").json
         elsewhere = create_app(self.database.with_name("other.db")).test_client()
-        self.assertEqual(elsewhere.post("/api/import", json=file).json["workshop"], True)
+        brought = elsewhere.post("/api/import", json=file).json
+        self.assertEqual(brought["workshop"], True)
+        # The one changed last stands first, in the file and in the answer.
+        self.assertEqual([elsewhere.get(f"/api/projects/{id}").json["name"] for id in brought["projects"]], ["Second", "First"])
         self.assertEqual(elsewhere.get("/api/workshop/file").json, file)
 
     def test_what_cannot_be_brought_in_names_its_field_and_nothing_is_brought_in(self) -> None:
