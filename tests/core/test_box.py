@@ -2,7 +2,7 @@ import unittest
 from math import acos, asin, atan, cos, degrees, radians, sin, tan
 from typing import Any
 
-from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, TypeIn
+from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import dot
 from fennup.core.kinds.catalogue import KINDS
@@ -162,6 +162,25 @@ class CoursesAndInsets(unittest.TestCase):
         self.assertAlmostEqual(high - low, 2 * w * sin(a), places=9)
         self.assertTrue(all(j.closes for j in made.joints))
         self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
+
+    def test_boards_as_wide_as_they_come_or_so_many_of_them_and_the_other_follows(self) -> None:
+        # A bin 350 high, 400 at the top and 300 at the bottom: 50 out in 350 up, its face square to the edges' rips.
+        bin = box(level(300.0, 300.0), 350.0, slope_deg=degrees(atan(50 / 350)), courses={"board_width_mm": 145.0})
+        up = 350 / cos(atan(50 / 350)) + 18 * 50 / 350
+        widths = [board.section.width_mm for board in solved(bin).assembly.boards if board.id[0] == "A"]
+        for got, want in zip(widths, (145.0, 145.0, up - 290.0), strict=True):
+            self.assertAlmostEqual(got, want, places=9)
+        counted = BOX.edit(spec_of(bin), Nudge(op="nudge", path="courses.count", steps=1), MM)
+        self.assertEqual(counted["courses"], {"count": 4})
+        for board in solved(counted).assembly.boards:
+            self.assertAlmostEqual(board.section.width_mm, up / 4, places=9)
+        again = BOX.edit(spec_of(counted), TypeIn(op="type", path="courses.board_width_mm", text="145"), MM)
+        self.assertEqual(again["courses"], {"board_width_mm": 145.0})
+        # One that said both keeps what it was when it grows: a fourth board is put on.
+        both = BOX.edit(
+            spec_of(bin | {"courses": {"count": 3, "board_width_mm": 145.0}}), Give(op="give", measure="height", text="500"), MM
+        )
+        self.assertEqual(len([board for board in solved(both).assembly.boards if board.id[0] == "A"]), 4)
 
     def test_a_floor_follows_the_walls_at_its_own_height_on_each_face(self) -> None:
         made = solved(
@@ -354,6 +373,8 @@ class AnyStart(unittest.TestCase):
             (box(hexagon, 100.0, floor={"height_mm": 95.0, **wide}), "floor_above_rim", "floor.height_mm"),
             (box(hexagon, 300.0, courses={"count": 3, "board_width_mm": 90.0}), "courses_too_few", "courses.count"),
             (box(hexagon, 300.0, courses={"count": 5, "board_width_mm": 90.0}), "courses_too_many", "courses.count"),
+            (box(hexagon, 300.0, courses={"board_width_mm": 20.0}), "courses_too_narrow", "courses.board_width_mm"),
+            (box(hexagon, 300.0, courses={}), "courses_unsaid", "courses.board_width_mm"),
             (box(hexagon, 100.0, shelves=[{"height_mm": 360.0, **wide}]), "shelf_outside", "shelves.0.height_mm"),
             (box(hexagon, 100.0, lid={"depth_mm": 99.0, "kerf_mm": 3.0}), "lid_too_deep", "lid.depth_mm"),
             (box(hexagon, 100.0, liner={"rim_mm": 300, "foot_mm": 280, "height_mm": 120, "lip_mm": 9}), "liner_too_tall", "liner.height_mm"),

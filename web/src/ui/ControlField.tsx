@@ -23,7 +23,7 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
         <FigureField
           figure={control.figure}
           label={name}
-          standing="given"
+          standing={control.standing}
           acts={control.acts as Act}
           onAct={onAct}
           onLook={onLook}

@@ -76,6 +76,7 @@ class ControlOut(BaseModel):
     unit: Literal["mm", "deg", "count", "gap"] | None
     acts: Edit | None
     style: Literal["pick", "list", "toggles"]
+    standing: Standing
 
 
 class SizeOut(BaseModel):

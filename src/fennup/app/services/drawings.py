@@ -75,4 +75,5 @@ def control_out(c: Control, voice: Voice) -> ControlOut:
         unit=c.unit,
         acts=c.acts,
         style=c.style,
+        standing=c.standing,
     )

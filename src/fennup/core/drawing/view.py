@@ -99,7 +99,7 @@ class Control:
     """Something to decide that has no place on the drawing: a figure (`value`, `acts`) or a choice (`options`).
 
     `group` gathers controls under one heading; `about` names the part or corner it is for; `style`: one of a few,
-    one of many, or any number of them.
+    one of many, or any number of them; `standing` that of a figure.
     """
 
     code: str
@@ -110,6 +110,7 @@ class Control:
     acts: Edit | None = None
     about: str = ""
     style: Literal["pick", "list", "toggles"] = "pick"
+    standing: Standing = "given"
 
 
 @dataclass(frozen=True)

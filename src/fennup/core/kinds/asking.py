@@ -9,9 +9,12 @@ Unit = Literal["mm", "deg", "count"]
 Answers = dict[str, tuple[object, bool]]
 
 
-def figure(code: str, group: str, value: float, path: str, unit: Unit = "mm", about: str = "") -> Control:
-    """A figure to type over."""
-    return Control(code, group, value=value, unit=unit, acts=TypeIn(op="type", path=path, text=""), about=about)
+def figure(
+    code: str, group: str, value: float, path: str, unit: Unit = "mm", about: str = "", *, follows: bool = False
+) -> Control:
+    """A figure to type over; one that follows from others is given by that."""
+    acts = TypeIn(op="type", path=path, text="")
+    return Control(code, group, value=value, unit=unit, acts=acts, about=about, standing="derived" if follows else "given")
 
 
 def choice(

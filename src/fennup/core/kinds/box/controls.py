@@ -1,12 +1,17 @@
 """What there is to decide about a box, in the order in which one decides it."""
 
+from math import ceil
+
 from fennup.core.drawing.edit import Choose, Edit
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
+from fennup.core.kinds.box.courses import counted
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle, Regular
+from fennup.core.kinds.box.walls import walls_of
 from fennup.core.kinds.inner_controls import bars_controls, holes_controls, inner_controls
 
 THIN_MM = 6.0
+USUAL_WIDTH_MM = 145.0  # of a board from the yard
 
 
 def controls_of(spec: BoxSpec) -> tuple[Control, ...]:
@@ -20,9 +25,10 @@ def controls_of(spec: BoxSpec) -> tuple[Control, ...]:
         controls.append(Control("free_corners", "outline", (Option("free_corners", (free,), False),)))
         controls += _liner(spec)
     controls += [*_boards(spec), *_joints(spec), *_inside(spec), *_on_top(spec)]
+    courses = counted(spec, spec.courses, walls_of(spec))[0] if spec.courses else 0
     for letter in spec.letters:
         path = f"thicknesses_mm.{letter}"
-        boards = [f"{letter}{i + 1}" for i in range(spec.courses.count)] if spec.courses else [letter]
+        boards = [f"{letter}{i + 1}" for i in range(courses)] or [letter]
         for board in boards:
             controls += holes_controls(spec.holes, board, spec.height_mm / (2 * len(boards)))
             controls.append(figure("this_wall_thickness", "part", spec.thickness_of(letter), path, about=board))
@@ -58,11 +64,13 @@ def _boards(spec: BoxSpec) -> list[Control]:
     ]
     if spec.grain == "up":
         return made
-    several = {"count": 2, "board_width_mm": spec.height_mm}
+    several = {"count": max(2, ceil(spec.height_mm / USUAL_WIDTH_MM))}
     made.append(with_or_without("courses", "board", "courses", ("one_board", "several_courses"), several, spec.courses))
     if spec.courses:
-        made.append(figure("course_count", "board", float(spec.courses.count), "courses.count", "count"))
-        made.append(figure("course_width", "board", spec.courses.board_width_mm, "courses.board_width_mm"))
+        count, width = counted(spec, spec.courses, walls_of(spec))
+        given = spec.courses
+        made.append(figure("course_width", "board", width, "courses.board_width_mm", follows=given.board_width_mm is None))
+        made.append(figure("course_count", "board", float(count), "courses.count", "count", follows=given.count is None))
     return made
 
 

@@ -5,22 +5,33 @@ from typing import Any
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.editing import edit_field, put_at, read_figure
 from fennup.core.errors import SpecError
+from fennup.core.kinds.box.courses import counted
 from fennup.core.kinds.box.dimensions import after_drag
 from fennup.core.kinds.box.place import assemble
 from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.spec import MOST_SIDES, BoxSpec, Irregular, Rectangle, Regular
+from fennup.core.kinds.box.walls import walls_of
 from fennup.core.kinds.sizing import pins_in
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
+COURSES = {
+    "courses.count": "courses.board_width_mm",
+    "courses.board_width_mm": "courses.count",
+}  # which follows when one is given
 
 
 def edit(spec: BoxSpec, act: Edit, on: Tape) -> Document:
     """The spec after one act, as a document still to be validated. SpecError or UnitError names the field."""
     spec = SIZING.settle(spec)
+    if spec.courses and spec.courses.count and spec.courses.board_width_mm:
+        # Both said the same: from here on how many there are follows.
+        spec = spec.model_copy(update={"courses": spec.courses.model_copy(update={"count": None})})
     document = spec.model_dump(mode="json")
+    if isinstance(act, TypeIn | Nudge) and act.path in COURSES:
+        return _courses(spec, document, act, on)
     if isinstance(act, Give | Free):
         return SIZING.edit(spec, act, on)
     if isinstance(act, Drag):
@@ -35,6 +46,15 @@ def edit(spec: BoxSpec, act: Edit, on: Tape) -> Document:
             document = edit_field(own, act.model_copy(update={"path": f"thicknesses_mm.{letter}"}), on)
         return document
     return edit_field(document, act, on)
+
+
+def _courses(spec: BoxSpec, document: Document, act: TypeIn | Nudge, on: Tape) -> Document:
+    """The boards' width, or how many there are: the other follows."""
+    if spec.courses is None:
+        raise SpecError("no_such_field", (act.path,))
+    count, width = counted(spec, spec.courses, walls_of(spec))
+    document = put_at(document, "courses", {"count": count, "board_width_mm": width})
+    return put_at(edit_field(document, act, on), COURSES[act.path], None)
 
 
 def _drag(spec: BoxSpec, document: Document, act: Drag, on: Tape) -> Document:

@@ -6,7 +6,7 @@ from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Finding, Joint, Mating, Outline, Ring, Stretch
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import joint_plane
-from fennup.core.kinds.box.courses import Course, courses_of, reach_of
+from fennup.core.kinds.box.courses import Course, counted, courses_of, reach_of
 from fennup.core.kinds.box.insets import insets_of
 from fennup.core.kinds.box.spec import BoxSpec, Rectangle
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, signed_run, walls_of
@@ -166,5 +166,6 @@ def _findings(spec: BoxSpec, walls: tuple[Wall, ...]) -> list[Finding]:
     """What only the kind knows: the height that leaning costs."""
     if spec.courses is None:
         return []
-    standing = spec.courses.count * spec.courses.board_width_mm
+    count, width = counted(spec, spec.courses, walls)
+    standing = count * width
     return [Finding("leaning_costs", "note", (), ("courses",), standing, spec.height_mm)]

@@ -24,6 +24,7 @@ from fennup.core.kinds.inner import Bars, Holes, Inner
 from fennup.core.parts.measures import measure_of
 
 MOST_SIDES = 12
+MOST_COURSES = 12
 Slope_deg = Annotated[float, Field(gt=-90, lt=90, allow_inf_nan=False, description="degrees from vertical, + flaring")]
 Group = Annotated[str, Field(pattern="^[A-L]{1,12}$", description="letters of the sides that are alike")]
 
@@ -65,10 +66,18 @@ class Liner(Strict):
 
 
 class Courses(Strict):
-    """Each wall of so many boards, one above the other, all cut from boards `board_width_mm` wide."""
+    """Each wall of several boards, one above the other. Their width is given and so many follow, the top one ripped; or so many
+    are given, all equally wide; or both, which must then agree."""
 
-    count: Annotated[int, Field(ge=2, le=12)]
-    board_width_mm: Section_mm
+    count: Annotated[int, Field(ge=2, le=MOST_COURSES)] | None = None
+    board_width_mm: Section_mm | None = None
+
+    @model_validator(mode="after")
+    def _says_one(self) -> "Courses":
+        """SpecError `courses_unsaid`."""
+        if self.count is None and self.board_width_mm is None:
+            raise SpecError("courses_unsaid", ("courses.board_width_mm",))
+        return self
 
 
 class Floor(Strict):

@@ -112,6 +112,8 @@ WORDS = Words(
         "walls_in_line": "Side {side} and its neighbour lie in one plane: that is no corner.",
         "plan_crossed": "The plan turns inwards or crosses itself at side {side}. Every corner must point outwards.",
         "courses_too_few": "{count} boards {mm:length} wide make {reach_mm:length}; up the slope this wall needs {limit_mm:length}.",
+        "courses_too_narrow": "Of boards {mm:length} wide this wall would need {count}: up the slope it takes {limit_mm:length}. At most {most} boards can stand one above the other.",
+        "courses_unsaid": "Say how wide the boards are, or how many there are.",
         "courses_too_many": "One board fewer already makes {reach_mm:length}; up the slope this wall needs only {limit_mm:length}.",
         "course_in_rip": "On side {side} two boards would meet within {mm:length} of a ripped edge, where not all of their thickness is left. Take boards of another width.",
         "staves_with_courses": "A stave runs from the bottom to the top: it cannot be one of several courses.",
