@@ -82,6 +82,13 @@ class AnyStart(Api):
         # Letting go of the width or of the height keeps the slope; letting go of the slope makes it atan(50 / 200).
         self.assertEqual(sorted(slopes), [14.04, 15.0, 15.0])
 
+    def test_while_a_size_is_missing_the_closing_line_says_which(self) -> None:
+        project = self.new(spec=box(level(300.0, 300.0), 200.0, slope_deg=15.0))
+        freed = self.act(project, {"op": "free", "measure": "height"}).json
+        closing = freed["sheet"]["closing"]
+        self.assertEqual((closing["headline"], closing["tone"]), ("One size is still free: height.", "opens"))
+        self.assertIn("Closes as drawn", closing["detail"])
+
     def test_what_gave_way_to_a_size_is_said(self) -> None:
         project = self.new(spec=box(level(300.0, 300.0), 200.0, slope_deg=15.0))
         changed = self.act(project, {"op": "give", "measure": "outer_top_width", "text": "400"}).json

@@ -328,6 +328,11 @@ class AnyStart(unittest.TestCase):
         spec = spec_of(self.acted(self.base, Free(op="free", measure="slope"), Free(op="free", measure="height")))
         made = solved(spec.model_dump(mode="json"))
         self.assertIn("free:2", BOX.describe(made.spec, made.ruler, made.solids).facts)
+        self.assertEqual(BOX.free_sizes(spec), ("slope", "height"))
+        # A size at the top settles one of the two, whichever: the other one is what is missing.
+        wider = spec_of(BOX.edit(spec, Give(op="give", measure="outer_top_width", text="400"), MM))
+        self.assertEqual(BOX.free_sizes(wider), ("slope",))
+        self.assertEqual(BOX.free_sizes(spec_of(self.base)), ())
 
     def test_each_wall_can_have_a_slope_of_its_own(self) -> None:
         each = self.acted(

@@ -5,11 +5,12 @@ import { cardsQuery } from "../api/documents";
 import type { Act, Problem, Project } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FaceTargets } from "../drawing/FaceTargets";
+import { ShownVersion } from "../ui/Question";
+import { useWide } from "../ui/useWide";
 import { FramePanel } from "./FramePanel";
 import { NameField } from "./NameField";
 import { PartCard } from "./PartCard";
 import { useFitting } from "./useFitting";
-import { useWide } from "./useWide";
 
 // Loaded only when it is opened: it is larger than all the rest.
 const SolidView = lazy(() => import("../drawing/SolidView"));
@@ -56,158 +57,160 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
   const shownParts =
     tab === "part" ? (touched && part.boards.includes(touched) ? [touched] : part.boards) : [];
   return (
-    <div className="flex min-h-0 flex-1 max-lg:flex-col">
-      <main className="sheet relative flex min-w-0 flex-1 flex-col">
-        <div className="px-6 pt-4">
-          <NameField name={project.name} onAct={held.act} />
-          <p className="text-ink-2">{sheet.facts}</p>
-          {fitting.on ? (
-            <p className="max-w-96 font-medium" role="status">
-              {fitting.asks(view.id)}
-            </p>
-          ) : (
-            <p className="text-[15px] text-ink-2 max-sm:hidden">
-              Type over any size; drag a ring; touch a {sheet.part_word} for its card.
-            </p>
-          )}
-          {project.echo && <p role="status">{project.echo}</p>}
-          {project.notice && (
-            <p role="status" className="font-medium">
-              {project.notice}
-              <button
-                type="button"
-                className="quiet-button py-0 underline"
-                onClick={async () => onProblem(await held.undo())}
-              >
-                Undo
-              </button>
-            </p>
-          )}
-          <div className="top-4 right-6 z-10 mt-1 flex flex-wrap gap-2 lg:absolute">
-            {sheet.takes_pieces && !turning && (
-              <button
-                type="button"
-                className="plain-button"
-                aria-pressed={fitting.on}
-                onClick={fitting.toggle}
-              >
-                Fit a piece
-              </button>
+    <ShownVersion value={project.version}>
+      <div className="flex min-h-0 flex-1 max-lg:flex-col">
+        <main className="sheet relative flex min-w-0 flex-1 flex-col">
+          <div className="px-6 pt-4">
+            <NameField name={project.name} onAct={held.act} />
+            <p className="text-ink-2">{sheet.facts}</p>
+            {fitting.on ? (
+              <p className="max-w-96 font-medium" role="status">
+                {fitting.asks(view.id)}
+              </p>
+            ) : (
+              <p className="text-[15px] text-ink-2 max-sm:hidden">
+                Type over any size; drag a ring; touch a {sheet.part_word} for its card.
+              </p>
             )}
-            {/* biome-ignore lint/a11y/useSemanticElements: two buttons, one pressed */}
-            <div role="group" aria-label="View" className="flex">
-              {drawn.map((v) => (
+            {project.echo && <p role="status">{project.echo}</p>}
+            {project.notice && (
+              <p role="status" className="font-medium">
+                {project.notice}
                 <button
-                  key={v.id}
+                  type="button"
+                  className="quiet-button py-0 underline"
+                  onClick={async () => onProblem(await held.undo())}
+                >
+                  Undo
+                </button>
+              </p>
+            )}
+            <div className="top-4 right-6 z-10 mt-1 flex flex-wrap gap-2 lg:absolute">
+              {sheet.takes_pieces && !turning && (
+                <button
                   type="button"
                   className="plain-button"
-                  aria-pressed={!turning && v.id === view.id}
-                  onClick={() => setChosen(v.id)}
+                  aria-pressed={fitting.on}
+                  onClick={fitting.toggle}
                 >
-                  {drawn.length > 1 ? v.short : "Drawn"}
+                  Fit a piece
                 </button>
-              ))}
-              <button
-                type="button"
-                className="plain-button"
-                aria-pressed={turning}
-                onClick={() => {
-                  setChosen(SOLID);
-                  fitting.leave();
-                }}
-              >
-                Solid
-              </button>
+              )}
+              {/* biome-ignore lint/a11y/useSemanticElements: two buttons, one pressed */}
+              <div role="group" aria-label="View" className="flex">
+                {drawn.map((v) => (
+                  <button
+                    key={v.id}
+                    type="button"
+                    className="plain-button"
+                    aria-pressed={!turning && v.id === view.id}
+                    onClick={() => setChosen(v.id)}
+                  >
+                    {drawn.length > 1 ? v.short : "Drawn"}
+                  </button>
+                ))}
+                <button
+                  type="button"
+                  className="plain-button"
+                  aria-pressed={turning}
+                  onClick={() => {
+                    setChosen(SOLID);
+                    fitting.leave();
+                  }}
+                >
+                  Solid
+                </button>
+              </div>
             </div>
           </div>
-        </div>
-        {turning ? (
-          <Suspense fallback={<p className="flex-1 p-6">Opening the solids…</p>}>
-            <SolidView
-              project={project.id}
-              version={project.version}
-              label={project.name}
-              touched={shownParts}
-              onTouch={onTouch}
-            />
-          </Suspense>
-        ) : (
-          <Drawing
-            view={view}
-            label={`${project.name}: ${view.title}`}
-            className="min-h-[340px] flex-1 lg:min-h-0"
-            extraRight={wide && cuts.length ? SECTION_ROOM : 0}
-            touched={fitting.on ? [] : shownParts}
-            onTouch={fitting.on ? undefined : onTouch}
-            onAct={held.act}
-            onLook={held.look}
-            onProblem={onProblem}
-            step={project.graduation_mm}
-            over={
-              fitting.on
-                ? (camera) => (
-                    <FaceTargets
-                      faces={fitting.faces(view.id)}
-                      chosen={fitting.chosen(view.id)}
-                      camera={camera}
-                      onTouch={(face, at) => fitting.touch(view.id, face, at)}
-                    />
-                  )
-                : undefined
-            }
-          />
-        )}
-        {!turning && (
-          <div className="right-4 bottom-3 flex w-64 flex-col gap-2 max-lg:mx-auto lg:absolute">
-            {cuts.map((cut) => (
-              <div key={cut.id}>
-                <h2 className="text-center text-[16px] text-ink-2">{cut.title}</h2>
-                <Drawing
-                  view={cut}
-                  label={cut.title}
-                  className={cuts.length > 1 && cut.dimensions.length ? "h-60" : "h-36"}
-                  pad={cut.dimensions.length ? (cuts.length > 1 ? undefined : SECTION_PAD) : PLAIN_PAD}
-                  onAct={held.act}
-                  onLook={held.look}
-                />
-              </div>
-            ))}
-          </div>
-        )}
-      </main>
-      <aside
-        className="w-full border-l border-line bg-paper lg:w-[420px] lg:overflow-y-auto"
-        aria-label="Details"
-      >
-        <Tabs.Root value={tab} onValueChange={setTab}>
-          <Tabs.List aria-label="Details" className="sticky top-0 z-10 flex border-b border-line bg-paper">
-            <Tabs.Trigger value="frame" className="tab">
-              {sheet.whole}
-            </Tabs.Trigger>
-            <Tabs.Trigger value="part" className="tab">
-              Parts
-            </Tabs.Trigger>
-          </Tabs.List>
-          <Tabs.Content value="frame" className="p-5 pt-3">
-            <FramePanel sheet={sheet} onAct={held.act} onLook={held.look} onProblem={onProblem} />
-          </Tabs.Content>
-          <Tabs.Content value="part" className="p-5 pt-3">
-            <PartCard
-              sheet={sheet}
-              part={part}
-              card={
-                (part.boards.includes(sheet.card?.id ?? "") ? sheet.card : null) ??
-                cards.data?.parts.find((card) => card.id === part.id)
-              }
-              rail={touched && part.boards.includes(touched) ? touched : part.id}
-              onTouch={onTouch}
+          {turning ? (
+            <Suspense fallback={<p className="flex-1 p-6">Opening the solids…</p>}>
+              <SolidView
+                project={project.id}
+                version={project.version}
+                label={project.name}
+                touched={shownParts}
+                onTouch={onTouch}
+              />
+            </Suspense>
+          ) : (
+            <Drawing
+              view={view}
+              label={`${project.name}: ${view.title}`}
+              className="min-h-[340px] flex-1 lg:min-h-0"
+              extraRight={wide && cuts.length ? SECTION_ROOM : 0}
+              touched={fitting.on ? [] : shownParts}
+              onTouch={fitting.on ? undefined : onTouch}
               onAct={held.act}
               onLook={held.look}
               onProblem={onProblem}
+              step={project.graduation_mm}
+              over={
+                fitting.on
+                  ? (camera) => (
+                      <FaceTargets
+                        faces={fitting.faces(view.id)}
+                        chosen={fitting.chosen(view.id)}
+                        camera={camera}
+                        onTouch={(face, at) => fitting.touch(view.id, face, at)}
+                      />
+                    )
+                  : undefined
+              }
             />
-          </Tabs.Content>
-        </Tabs.Root>
-      </aside>
-    </div>
+          )}
+          {!turning && (
+            <div className="right-4 bottom-3 flex w-64 flex-col gap-2 max-lg:mx-auto lg:absolute">
+              {cuts.map((cut) => (
+                <div key={cut.id}>
+                  <h2 className="text-center text-[16px] text-ink-2">{cut.title}</h2>
+                  <Drawing
+                    view={cut}
+                    label={cut.title}
+                    className={cuts.length > 1 && cut.dimensions.length ? "h-60" : "h-36"}
+                    pad={cut.dimensions.length ? (cuts.length > 1 ? undefined : SECTION_PAD) : PLAIN_PAD}
+                    onAct={held.act}
+                    onLook={held.look}
+                  />
+                </div>
+              ))}
+            </div>
+          )}
+        </main>
+        <aside
+          className="w-full border-l border-line bg-paper lg:w-[420px] lg:overflow-y-auto"
+          aria-label="Details"
+        >
+          <Tabs.Root value={tab} onValueChange={setTab}>
+            <Tabs.List aria-label="Details" className="sticky top-0 z-10 flex border-b border-line bg-paper">
+              <Tabs.Trigger value="frame" className="tab">
+                {sheet.whole}
+              </Tabs.Trigger>
+              <Tabs.Trigger value="part" className="tab">
+                Parts
+              </Tabs.Trigger>
+            </Tabs.List>
+            <Tabs.Content value="frame" className="p-5 pt-3">
+              <FramePanel sheet={sheet} onAct={held.act} onLook={held.look} onProblem={onProblem} />
+            </Tabs.Content>
+            <Tabs.Content value="part" className="p-5 pt-3">
+              <PartCard
+                sheet={sheet}
+                part={part}
+                card={
+                  (part.boards.includes(sheet.card?.id ?? "") ? sheet.card : null) ??
+                  cards.data?.parts.find((card) => card.id === part.id)
+                }
+                rail={touched && part.boards.includes(touched) ? touched : part.id}
+                onTouch={onTouch}
+                onAct={held.act}
+                onLook={held.look}
+                onProblem={onProblem}
+              />
+            </Tabs.Content>
+          </Tabs.Root>
+        </aside>
+      </div>
+    </ShownVersion>
   );
 }

@@ -1,6 +1,8 @@
-import { type KeyboardEvent, useEffect, useId, useLayoutEffect, useRef, useState } from "react";
+import { Popover } from "radix-ui";
+import { type KeyboardEvent, useContext, useEffect, useId, useLayoutEffect, useRef, useState } from "react";
 import type { Act, Figure, Problem } from "../api/types";
 import { FigureText } from "./FigureText";
+import { Question, ShownVersion } from "./Question";
 
 type Props = {
   figure: Figure;
@@ -22,6 +24,8 @@ const STANDS = {
 };
 
 type Wish = { text: string | null; steps: number };
+/** How the question came up that stands beside the field. */
+type Asking = "by Enter" | "leaving";
 const NOTHING: Wish = { text: null, steps: 0 };
 
 /** What typing a text into a field, or nudging it, means: the server says which field that is. */
@@ -51,6 +55,7 @@ export function FigureField({
 }: Props) {
   const [{ text, steps }, setWish] = useState(NOTHING);
   const [problem, setProblem] = useState<Problem | null>(null);
+  const [asking, setAsking] = useState<Asking | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const messageId = useId();
   // What is wished, known at once: a save that ends must not wait for the next drawing to know what it has saved.
@@ -76,10 +81,22 @@ export function FigureField({
     setProblem(null);
   };
 
+  const leave = () => {
+    clear();
+    onLook(null);
+  };
+
+  // Whatever else was changed meanwhile: what is wrong is asked anew, and is gone if it is so no more.
+  const version = useContext(ShownVersion);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another version asks anew.
+  useEffect(() => {
+    if (problem) onLook(wanting() ? wished(wish.current) : [acts]).then(setProblem);
+  }, [version]);
+
   // One save at a time: Enter and then leaving the field must not nudge twice. What is typed meanwhile stays.
   const saving = useRef(false);
   const again = useRef(false);
-  const commit = async (inches = false) => {
+  const commit = async ({ inches = false, by = "leaving" }: { inches?: boolean; by?: Asking } = {}) => {
     again.current = saving.current;
     if (
       saving.current ||
@@ -93,6 +110,7 @@ export function FigureField({
     // A conflict is settled above the page, where what was typed is kept; everything else is settled here.
     if (wrong && wrong.status !== 409) {
       setProblem(wrong);
+      setAsking(by);
       return;
     }
     const now = wish.current;
@@ -120,10 +138,10 @@ export function FigureField({
     if (event.key === "Enter") {
       event.preventDefault();
       input.current?.select();
-      commit();
+      if (problem) setAsking("by Enter");
+      else commit({ by: "by Enter" });
     } else if (event.key === "Escape") {
-      clear();
-      onLook(null);
+      leave();
       requestAnimationFrame(() => input.current?.select());
     } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
       event.preventDefault();
@@ -146,87 +164,81 @@ export function FigureField({
     if (whole.current && document.activeElement === input.current) input.current?.select();
   }, [shown]);
   return (
-    <span
-      className={`field ${className}`}
-      data-standing={standing}
-      data-typing={problem !== null}
-      data-wrong={problem !== null}
-    >
-      <input
-        ref={input}
-        type="text"
-        inputMode="text"
-        autoComplete="off"
-        spellCheck={false}
-        size={text === null ? 3 : Math.max(3, text.length)}
-        maxLength={200}
-        aria-label={`${label}, ${STANDS[standing]}, ${figure.spoken}`}
-        aria-invalid={problem !== null}
-        aria-describedby={problem ? messageId : undefined}
-        value={shown}
-        onChange={(e) => {
-          whole.current = false;
-          setProblem(null);
-          want({ text: e.target.value, steps: 0 });
-        }}
-        onFocus={(e) => e.target.select()}
-        onSelect={({ currentTarget: { selectionStart, selectionEnd, value } }) => {
-          whole.current = selectionStart === 0 && selectionEnd === value.length && value !== "";
-        }}
-        onBlur={() => latest.current()}
-        onKeyDown={onKey}
-      />
-      <span className="shown" aria-hidden="true">
-        <FigureText figure={figure} />
-        {words && <span className="ml-1.5 text-[15px] font-medium">{words}</span>}
-      </span>
-      {problem && (
+    <Popover.Root open={problem !== null && asking !== null}>
+      <Popover.Anchor asChild>
         <span
-          id={messageId}
-          role="alert"
-          className="absolute left-1/2 top-full z-30 mt-1 block w-72 -translate-x-1/2 rounded-sm border-2 border-cut bg-paper p-2 text-left text-[15px] font-medium shadow-md whitespace-normal"
+          className={`field ${className}`}
+          data-standing={standing}
+          data-typing={problem !== null}
+          data-wrong={problem !== null}
         >
-          {asks?.text ?? problem.detail}
-          <span className="mt-1 flex flex-wrap gap-2">
-            {offers.map((offer) => (
-              <button
-                key={offer.label}
-                type="button"
-                className="plain-button"
-                onMouseDown={(e) => e.preventDefault()}
-                onClick={async () => {
-                  const wrong = await onAct(offer.acts as Act[]);
-                  setProblem(wrong);
-                  if (!wrong) clear();
-                }}
-              >
-                {offer.label}
-              </button>
-            ))}
-            {asks && (
-              <button
-                type="button"
-                className="plain-button"
-                onMouseDown={(e) => e.preventDefault()}
-                onClick={() => commit(true)}
-              >
-                Yes, inches
-              </button>
-            )}
-            <button
-              type="button"
-              className="quiet-button"
-              onMouseDown={(e) => e.preventDefault()}
-              onClick={() => {
-                clear();
-                onLook(null);
-              }}
-            >
-              Leave as it was
-            </button>
+          <input
+            ref={input}
+            type="text"
+            inputMode="text"
+            autoComplete="off"
+            spellCheck={false}
+            size={text === null ? 3 : Math.max(3, text.length)}
+            maxLength={200}
+            aria-label={`${label}, ${STANDS[standing]}, ${figure.spoken}`}
+            aria-invalid={problem !== null}
+            aria-describedby={problem ? messageId : undefined}
+            value={shown}
+            onChange={(e) => {
+              whole.current = false;
+              setProblem(null);
+              want({ text: e.target.value, steps: 0 });
+            }}
+            onFocus={(e) => {
+              e.target.select();
+              if (problem) setAsking("leaving");
+            }}
+            onSelect={({ currentTarget: { selectionStart, selectionEnd, value } }) => {
+              whole.current = selectionStart === 0 && selectionEnd === value.length && value !== "";
+            }}
+            onBlur={() => latest.current()}
+            onKeyDown={onKey}
+          />
+          <span className="shown" aria-hidden="true">
+            <FigureText figure={figure} />
+            {words && <span className="ml-1.5 text-[15px] font-medium">{words}</span>}
           </span>
+          {problem && asking && (
+            <Question
+              id={messageId}
+              text={asks?.text ?? problem.detail}
+              takesFocus={asking === "by Enter" && (offers.length > 0 || asks !== undefined)}
+              field={input}
+              onLeave={leave}
+              onHide={() => setAsking(null)}
+            >
+              {offers.map((offer) => (
+                <button
+                  key={offer.label}
+                  type="button"
+                  className="plain-button text-left"
+                  onFocus={() => onLook(offer.acts as Act[])}
+                  onMouseEnter={() => onLook(offer.acts as Act[])}
+                  onMouseLeave={() => onLook(null)}
+                  onClick={async () => {
+                    const wrong = await onAct(offer.acts as Act[]);
+                    setProblem(wrong);
+                    if (!wrong) clear();
+                    input.current?.focus();
+                  }}
+                >
+                  {offer.label}
+                </button>
+              ))}
+              {asks && (
+                <button type="button" className="plain-button" onClick={() => commit({ inches: true })}>
+                  Yes, inches
+                </button>
+              )}
+            </Question>
+          )}
         </span>
-      )}
-    </span>
+      </Popover.Anchor>
+    </Popover.Root>
   );
 }

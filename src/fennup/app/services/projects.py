@@ -4,16 +4,20 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, ValidationInfo, field_validator
 
+from fennup.app.schemas.problems import Offer
 from fennup.app.services import documents
 from fennup.app.services.validate import Invalid, from_core, validated
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import NEW_NAMES, Naming
-from fennup.core.drawing.edit import Choose, Edit, Fit, Nudge, ProjectAct, Rescale, TypeIn
+from fennup.core.drawing.edit import Choose, Edit, Fit, Free, Nudge, ProjectAct, Rescale, TypeIn
 from fennup.core.drawing.view import Control
 from fennup.core.editing import nudged, read_figure
 from fennup.core.errors import CoreError, SpecError
+from fennup.core.parts.gauge import is_angle
+from fennup.core.parts.measure import Ruler
 from fennup.core.project.edit import edit, rescale, with_piece
 from fennup.core.project.forms import ONLY, is_single, newest_form
+from fennup.core.project.place import assemble, settle
 from fennup.core.project.spec import ProjectSpec
 from fennup.core.project.starts import start_spec
 from fennup.core.units.lengths import GRADUATIONS, Unit, tape
@@ -73,18 +77,44 @@ def valid_spec(document: Any, voice: Voice = PLAIN) -> ProjectSpec:
 def after_acts(body: ProjectBody, acts: list[ProjectAct]) -> ProjectBody:
     """The project after some acts, each valid by itself; Invalid names the field of the first that is not."""
     for act in acts:
-        path = getattr(act, "path", "")
-        if path.startswith("project."):
-            body = _about_project(body, act, path)  # type: ignore[arg-type]
-            continue
-        voice = body.voice()
-        spec = valid_spec(body.spec, voice)
         try:
-            changed = _changed(spec, act, voice)
-        except CoreError as error:
-            raise from_core(error, voice) from None
-        body = body.model_copy(update={"spec": validated(ProjectSpec, changed, voice).model_dump(mode="json")})
+            body = _after_act(body, act)
+        except Invalid as refused:
+            raise _with_outcomes(refused, body) from None
     return body
+
+
+def _after_act(body: ProjectBody, act: ProjectAct) -> ProjectBody:
+    path = getattr(act, "path", "")
+    if path.startswith("project."):
+        return _about_project(body, act, path)  # type: ignore[arg-type]
+    voice = body.voice()
+    spec = valid_spec(body.spec, voice)
+    try:
+        changed = _changed(spec, act, voice)
+    except CoreError as error:
+        raise from_core(error, voice) from None
+    return body.model_copy(update={"spec": validated(ProjectSpec, changed, voice).model_dump(mode="json")})
+
+
+def _with_outcomes(refused: Invalid, body: ProjectBody) -> Invalid:
+    """Each way out with what it would make of the size that it lets change; those that lead nowhere are left out."""
+
+    def outcome(offer: Offer) -> list[Offer]:
+        made, let_go = body, offer.acts[0]
+        assert isinstance(let_go, Free)
+        try:
+            for act in offer.acts:
+                made = _after_act(made, act)
+            value = Ruler(assemble(settle(valid_spec(made.spec, voice)))).measure(let_go.measure)
+        except (Invalid, CoreError):
+            return []
+        figure = "" if value is None else voice.say_angle(value) if is_angle(let_go.measure) else voice.say(value)
+        return [offer.model_copy(update={"label": f"{offer.label} becomes {figure}" if figure else offer.label})]
+
+    voice = body.voice()
+    problems = [p.model_copy(update={"offers": [made for o in p.offers for made in outcome(o)]}) for p in refused.problems]
+    return Invalid(problems)
 
 
 def _changed(spec: ProjectSpec, act: ProjectAct, voice: Voice) -> dict[str, Any]:

@@ -42,7 +42,7 @@ def from_core(error: CoreError, voice: Voice) -> Invalid:
 
 
 def _offers(error: CoreError, voice: Voice) -> list[Offer]:
-    """Where too much is given: let one of the others follow, then give this."""
+    """Where too much is given: let one of the others follow, then give this. What that makes of it, whoever has the project says."""
     if error.code not in ("pins_disagree", "pins_enough"):
         return []
     measure, value = str(error.data["measure"]), float(str(error.data["value"]))
@@ -51,7 +51,7 @@ def _offers(error: CoreError, voice: Voice) -> list[Offer]:
     others = error.data["others"]
     assert isinstance(others, tuple)
     return [
-        Offer(label=f"let go: {voice.label(other)}", acts=[Free(op="free", measure=other), give])
+        Offer(label=voice.label(other), acts=[Free(op="free", measure=other), give])
         for other, _, field in others
         if ".pins." in field
     ]

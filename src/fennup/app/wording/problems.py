@@ -26,7 +26,11 @@ def _size(measure: Any, value: Any, voice: Voice) -> str:
 def _given_list(data: dict[str, Any], voice: Voice) -> str:
     """Top 400 mm, bottom 300 mm and slope 15°."""
     said = [f"{voice.label(measure)} {_size(measure, value, voice)}" for measure, value, _ in data["others"]]
-    text = " and ".join([", ".join(said[:-1]), said[-1]] if len(said) > 1 else said)
+    return " and ".join([", ".join(said[:-1]), said[-1]] if len(said) > 1 else said)
+
+
+def _first_word(text: str) -> str:
+    """With a capital letter."""
     return text[:1].upper() + text[1:]
 
 
@@ -97,16 +101,16 @@ PROBLEMS: dict[str, Words] = {
         else "No shape has these sizes together."
     ),
     "pins_disagree": lambda d, v: (
-        f"{_given_list(d, v)} cannot all hold with {v.label(str(d['measure']))} {_size(d['measure'], d['value'], v)}: "
-        f"they make it {_size(d['measure'], d['gives'], v)}."
+        f"{_first_word(v.label(str(d['measure'])))} {_size(d['measure'], d['value'], v)} clashes with {_given_list(d, v)}: "
+        f"together they make it {_size(d['measure'], d['gives'], v)}. Which of them is to change?"
     ),
     "keep_disagrees": lambda d, v: (
         f"{v.label(str(d['measure']))} cannot stay {_size(d['measure'], d['value'], v)} beside {_given_list(d, v)}: "
         f"they make it {_size(d['measure'], d['gives'], v)}. Let one of them go in proportion."
     ),
     "pins_enough": lambda d, v: (
-        f"{_given_list(d, v)} already make {v.label(str(d['measure']))} {_size(d['measure'], d['gives'], v)}. "
-        "To give it, let one of them follow."
+        f"{_first_word(v.label(str(d['measure'])))} {_size(d['measure'], d['gives'], v)} follows from {_given_list(d, v)}. "
+        "To give it yourself, say which of them is to follow from now on."
     ),
     "too_much": lambda d, v: (
         f"This comes to {d['boards']} boards and {d['laps']} laps, more than can be worked out while you wait. "

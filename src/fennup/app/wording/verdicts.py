@@ -11,6 +11,7 @@ from fennup.app.wording.sentences import sentence
 from fennup.app.wording.tables import merged
 from fennup.core.assembly.model import Finding
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.project.place import free_sizes
 from fennup.core.solve import Solution
 from fennup.core.tolerances import UNSEEN_MM
 from fennup.core.verify.boolean import BooleanProof
@@ -52,7 +53,7 @@ def closing_line(
     solution: Solution, proof: BooleanProof | None, voice: Voice, without: Literal["looking", "waiting", "none"] = "looking"
 ) -> ClosingLine:
     """What is always in view, and what the second proof says to it; why there is none yet, where there is none."""
-    line = _first(solution, voice)
+    line = _with_free(_first(solution, voice), solution, voice)
     if proof is None:
         return line.model_copy(update={"second": WITHOUT_SECOND[without]})
     if not proof.confirms(solution.plan.closing, solution.design.joints):
@@ -65,6 +66,18 @@ def closing_line(
     else:
         second = "Checked a second way, as solids: it does not close there either."
     return line.model_copy(update={"second": second})
+
+
+def _with_free(line: ClosingLine, solution: Solution, voice: Voice) -> ClosingLine:
+    """The verdict while a size is missing: that one first."""
+    free = free_sizes(solution.spec)
+    if not free or line.tone == "fails":
+        return line
+    count = "One size is" if len(free) == 1 else f"{len(free)} sizes are"
+    headline = f"{count} still free: {_listed(tuple(voice.label(name) for name in free))}."
+    return line.model_copy(
+        update={"tone": "opens", "headline": headline, "detail": f"As it is drawn now: {line.headline} {line.detail}"}
+    )
 
 
 def _otherwise(proof: BooleanProof, solution: Solution) -> str:

@@ -96,16 +96,26 @@ def weights(values: Sequence[float], pins: Sequence[Pin], read: Reading) -> dict
     unit and the others stay. Empty when it is independent of them, or of anything. SpecError `cannot_measure`."""
     slopes = _Search(pins, read).slopes(np.array(values, dtype=float))
     *others, last = range(len(pins))
-    kept: list[int] = []
-    for index in others:
-        if _span_of(slopes, kept, index) is None:
-            kept.append(index)
-    hangs_on = _span_of(slopes, kept, last)
+    hangs_on = _span_of(slopes, _independent(slopes, others), last)
     if not hangs_on:
         return {}
     rows = slopes[list(hangs_on)]
     share = np.linalg.lstsq(rows.T, slopes[last], rcond=None)[0]
     return {pins[k].measure: abs(float(w)) for k, w in zip(hangs_on, share, strict=True)}
+
+
+def independent(values: Sequence[float], pins: Sequence[Pin], read: Reading) -> tuple[Pin, ...]:
+    """Those pins that do not follow from the earlier ones at some values of the unknowns. SpecError `cannot_measure`."""
+    slopes = _Search(pins, read).slopes(np.array(values, dtype=float))
+    return tuple(pins[index] for index in _independent(slopes, range(len(pins))))
+
+
+def _independent(slopes: Values, of: Sequence[int]) -> list[int]:
+    kept: list[int] = []
+    for index in of:
+        if _span_of(slopes, kept, index) is None:
+            kept.append(index)
+    return kept
 
 
 def _all_at_once(search: "_Search", start: Values) -> Values | None:

@@ -51,7 +51,7 @@ class Words:
 class Kind:
     """A family of assemblies: its name, its title, what one is called in a project, the spec's model, and what it does: place boards, take an act, show itself.
 
-    `settle` puts a spec's sizes where what was given puts them. `starts` are specs to begin a new project with, by code; `stands` where z is
+    `settle` puts a spec's sizes where what was given puts them; `free_sizes` are those that it leaves open. `starts` are specs to begin a new project with, by code; `stands` where z is
     up rather than towards the reader. `rescale` brings the whole to another size; `has_levels`: whether anything stands at a height in it.
     """
 
@@ -60,6 +60,7 @@ class Kind:
     called: str
     spec: type[BaseModel]
     settle: Callable[[Any], Any]
+    free_sizes: Callable[[Any], tuple[str, ...]]
     assemble: Callable[[Any], Assembly]
     edit: Callable[[Any, Edit, Tape], dict[str, Any]]
     describe: Callable[[Any, Ruler, dict[str, Solid]], Description]

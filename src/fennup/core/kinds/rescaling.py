@@ -49,6 +49,7 @@ def sized(
         called,
         sizing.model,
         settle or sizing.settle,
+        sizing.free_sizes,
         sizing.whole,
         edit,
         describe,

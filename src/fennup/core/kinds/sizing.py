@@ -12,7 +12,7 @@ from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.editing import RISE_AND_RUN, as_figure, edit_field, get_at, nudged, put_at, read_figure
 from fennup.core.errors import CoreError, CutError, SpecError, UnitError
-from fennup.core.given.solver import Pin, Reading, Settled, settle, weights
+from fennup.core.given.solver import Pin, Reading, Settled, independent, settle, weights
 from fennup.core.kinds.fields import Given, Pinned
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
@@ -91,6 +91,16 @@ class Sizing:
     def free(self, spec: Any) -> int:
         """How many more independent sizes would fix everything."""
         return self.settled(spec)[1].free
+
+    def free_sizes(self, spec: Any) -> tuple[str, ...]:
+        """Which of its own sizes nothing settles: they stay as they are until somebody gives them."""
+        if spec.pins is None or not self.free(spec):
+            return ()
+        given = self.pins(spec)
+        names = {pin.measure for pin in given}
+        usual = as_pins([pin for pin in spec.usual_pins() if pin.measure not in names])
+        pins, start, read, _ = _search(self, spec, (*given, *usual))
+        return tuple(pin.measure for pin in independent(start, pins, read) if pin in usual)
 
     def resettled(self, document: Document) -> Document:
         """With its sizes where the pins now put them, so that the next act starts from what is seen; as it is where a figure
@@ -223,9 +233,11 @@ def solve_pins(sizing: Sizing, spec: Any) -> tuple[Settled, Callable[[Sequence[f
     return settle(start, pins, read, freedom), moved
 
 
-def _search(sizing: Sizing, spec: Any) -> tuple[tuple[Pin, ...], list[float], Reading, Callable[[Sequence[float]], Any]]:
+def _search(
+    sizing: Sizing, spec: Any, pins: tuple[Pin, ...] | None = None
+) -> tuple[tuple[Pin, ...], list[float], Reading, Callable[[Sequence[float]], Any]]:
     """Its pins, its unknowns as they are, what the pins measure at others, and the spec with others."""
-    pins, paths = sizing.pins(spec), sizing.unknowns(spec)
+    pins, paths = pins or sizing.pins(spec), sizing.unknowns(spec)
     document = spec.model_dump(mode="json")
     start = [float(get_at(document, path)) for path in paths]
 

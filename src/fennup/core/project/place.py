@@ -96,6 +96,13 @@ def settle(spec: ProjectSpec) -> ProjectSpec:
     return spec.model_copy(update={"members": members})
 
 
+def free_sizes(spec: ProjectSpec) -> tuple[str, ...]:
+    """The sizes of a settled project's members that nothing settles."""
+    return tuple(
+        f"{id}/{name}" for id, member in spec.members.items() for name in KINDS[member.spec.kind].free_sizes(member.spec)
+    )
+
+
 def _following(own: Any, link: Link, k: int, source: Assembly) -> Any:
     """The spec with the linked size given as the other member measures it. SpecError `cannot_measure`."""
     value = Ruler(source).measure(link.source)
