@@ -129,8 +129,8 @@ def main() -> None:
     for load, words in ((0, "idle"), (os.cpu_count() or 2, "every core busy")):
         for name, *what in (
             ("12-sided frame", frame, "opening, across flats", "outside, across flats"),
-            ("12-sided box", tub, "outside at the bottom, across", "outside at the top, across"),
-            ("stand and four linked to it", five_linked(), "Stand: top, width", "Stand: top, width"),
+            ("12-sided box", tub, "outside bottom, across", "outside top, across"),
+            ("stand and four linked to it", five_linked(), "Stand: legs at the top, width", "Stand: legs at the top, width"),
         ):
             middle, worst = typing_ms(load, *what)
             print(f"Chromium: typing to redrawn, {name}, {words}: median {middle:.0f} ms, worst {worst:.0f} ms")

@@ -54,7 +54,7 @@ def pressed(name: str) -> Callable[[Page], None]:
 
 def too_much(page: Page) -> None:
     """Give a size that the others already fix."""
-    field = page.locator('main .drawing input[aria-label^="outside at the top, across flats"]').first
+    field = page.locator('main .drawing input[aria-label^="outside top, across flats"]').first
     field.fill("18")
     field.press("Enter")
     page.get_by_role("alert").wait_for()

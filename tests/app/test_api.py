@@ -70,7 +70,7 @@ class AnyStart(Api):
         refused = self.act(project, give)
         self.assertEqual(refused.status_code, 422)
         (problem,) = refused.json["errors"]
-        for words in ("300 mm", "15°", "200 mm", "400 mm", "407 mm (+0.18)"):
+        for words in ("300 mm", "15°", "200 mm", "400 mm", "407.18 mm"):
             self.assertIn(words, problem["text"])
         slopes = []
         for offer in problem["offers"]:

@@ -40,7 +40,7 @@ REFUSED: list[tuple[str, list[dict[str, Any]], str, str]] = [
     ),
     ("bin_on_stand", [typed("members.m1.spec.leg.width_mm", "900")], "members.m1.spec", "stand in one another"),
     ("bin_on_stand", [typed("members.m1.spec.leg.width_mm", "0")], "members.m1.spec.leg.width_mm", "0.01 mm or more"),
-    ("bin_on_stand", [typed("links.2.plus_mm", "-5000")], "members.m3.spec", "Hood: eaves, across flats −4574 mm"),
+    ("bin_on_stand", [typed("links.2.plus_mm", "-5000")], "members.m3.spec", "Hood: eaves, across flats −4573.51 mm"),
     ("lean_to", [given("front_height", "0")], "pins.", "Nothing has"),
     ("prop", [{"op": "free", "measure": "stand_off"}, given("upper_edge", "500")], "pins.", "Nothing has"),
     ("stool", [{"op": "rescale", "measure": "height", "text": "0"}], "height", "more than nothing"),

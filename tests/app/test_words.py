@@ -39,10 +39,12 @@ def cards(document: dict) -> list[PartOut]:
 class Figures(unittest.TestCase):
     def test_a_figure_is_set_spoken_and_typed_back(self) -> None:
         figure = INCHES.length(14.375 * 25.4)
-        self.assertEqual((figure.whole, figure.fraction, figure.remainder, figure.unit), ("14", "3/8", "", "″"))
+        self.assertEqual((figure.whole, figure.fraction, figure.hair, figure.unit), ("14", "3/8", "", "″"))
         self.assertEqual((figure.spoken, figure.typed), ("14 and 3/8 inches", "14 3/8"))
         off = INCHES.length(14.4 * 25.4)
-        self.assertEqual((off.fraction, off.remainder, off.typed), ("3/8", "+0.025", "14.4"))
+        self.assertEqual((off.fraction, off.hair, off.exact, off.typed), ("3/8", "over", "14.4″", "14.4"))
+        self.assertEqual((off.spoken, INCHES.say(14.41 * 25.4)), ("a hair over 14 and 3/8 inches", "14.41″"))
+        self.assertEqual((INCHES.say(340.0), PLAIN.say(1000 / 3)), ("a hair over 13 3/8″", "333.33 mm"))
         self.assertEqual(INCHES.length(0.5 * 25.4).spoken, "1/2 inches")
         self.assertEqual(PLAIN.angle(25.714285).whole, "25.71")
 
@@ -115,8 +117,7 @@ class WhyANumberIsWhatItIs(unittest.TestCase):
                 for part in cards(start):
                     for rung in part.ladder:
                         if rung.id.partition("_")[0] in ("face", "back", "upper", "lower"):
-                            left = f" ({rung.figure.remainder})" if rung.figure.remainder else ""
-                            end = f": {rung.figure.whole} {rung.figure.unit}{left}."
+                            end = f": {rung.figure.exact or f'{rung.figure.whole} {rung.figure.unit}'}."
                             self.assertTrue(any(line.endswith(end) for line in rung.why), (part.name, rung.label, end))
                             checked += 1
         self.assertGreater(checked, 150)

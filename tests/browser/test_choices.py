@@ -72,7 +72,7 @@ class Choosing(InTheBrowser):
         page.set_viewport_size({"width": 390, "height": 844})
         page.goto(self.url)
         page.get_by_role("link", name="Boat trestle", exact=True).click()
-        self.field("top, width")
+        self.field("legs at the top, width")
         bar = page.get_by_role("contentinfo").bounding_box()
         assert bar
         self.assertLess(bar["height"], 0.1 * 844, "one line, opened by touch")

@@ -9,7 +9,7 @@ from tests.browser.page import InTheBrowser
 
 class StandsBracesRoofs(InTheBrowser):
     def test_a_stand_is_splayed_by_its_feet_and_its_legs_are_turned_by_keyboard_alone(self) -> None:
-        page = self.start("Four splayed legs", ready="top, width")
+        page = self.start("Four splayed legs", ready="legs at the top, width")
         page.get_by_role("button", name="let go of splay seen from the front").focus()
         page.keyboard.press("Enter")
         feet = self.field("feet, width")
@@ -27,7 +27,7 @@ class StandsBracesRoofs(InTheBrowser):
         expect(page.get_by_role("contentinfo")).to_contain_text("Checked a second way, as solids: every joint touches")
 
     def test_a_ring_above_the_legs_is_refused_at_its_field_and_the_last_stand_stays(self) -> None:
-        page = self.start("Tower", ready="top, width")
+        page = self.start("Tower", ready="legs at the top, width")
         height = page.locator("aside").get_by_label(re.compile("^Ring, lower edge above the ground, ring 2"))
         height.fill("880")
         height.press("Enter")
@@ -52,19 +52,19 @@ class StandsBracesRoofs(InTheBrowser):
         expect(page.get_by_role("group", name="Parts", exact=True).get_by_role("button")).to_have_count(1)
 
     def test_one_size_moves_all_that_follow_it_and_can_have_its_own_figure_again(self) -> None:
-        page = self.start("Bin on a stand", ready="Stand: top, width")
-        top = self.field("Stand: top, width")
+        page = self.start("Bin on a stand", ready="Stand: legs at the top, width")
+        top = self.field("Stand: legs at the top, width")
         top.fill("400")
         top.press("Enter")
         # The bin follows the stand, the hood the bin's rim and 40 more: 400 + 2 x 380 tan 5 + 40.
         expect(page.locator("aside")).to_contain_text("506")
         page.locator("summary", has_text="Bin").click()
-        follows = page.get_by_role("combobox", name="Follows: outside at the bottom, width")
+        follows = page.get_by_role("combobox", name="Follows: outside bottom, width")
         follows.select_option(label="a size of its own")
-        self.reads("Bin: outside at the bottom, width, given", "400 millimetres")
+        self.reads("Bin: outside bottom, width, given", "400 millimetres")
 
     def test_a_piece_is_fitted_by_touching_two_faces_and_its_end_moved_by_keyboard(self) -> None:
-        page = self.start("Four splayed legs", ready="top, width")
+        page = self.start("Four splayed legs", ready="legs at the top, width")
         fit = page.get_by_role("button", name="Fit a piece")
         fit.focus()
         page.keyboard.press("Enter")
@@ -112,7 +112,7 @@ class StandsBracesRoofs(InTheBrowser):
         expect(page.get_by_role("figure")).to_have_count(2)
 
     def test_the_whole_is_brought_to_another_size_with_what_changes_seen_first(self) -> None:
-        page = self.start("Four splayed legs", ready="top, width")
+        page = self.start("Four splayed legs", ready="legs at the top, width")
         page.get_by_role("button", name="Project").click()
         page.get_by_role("link", name="At another size").click()
         size = page.get_by_role("textbox", name="Instead of 450 mm")
@@ -121,15 +121,15 @@ class StandsBracesRoofs(InTheBrowser):
         expect(page.get_by_role("button", name="Make it this size")).to_be_disabled()
         size.fill("600")
         # In proportion: 300 x 600 / 450; kept, it stays, and the splay with it.
-        row = page.get_by_role("row", name=re.compile("^Top, width"))
+        row = page.get_by_role("row", name=re.compile("^Legs at the top, width"))
         expect(row).to_contain_text("400 mm")
-        keep = page.get_by_role("button", name="top, width, 300 mm")
+        keep = page.get_by_role("button", name="legs at the top, width, 300 mm")
         keep.focus()
         page.keyboard.press("Enter")
         expect(row).to_have_count(0)
         expect(page.locator("main .ghost").first).to_be_attached()
         page.get_by_role("button", name="Make it this size").click()
         self.reads("height, given", "600 millimetres")
-        self.reads("top, width, given", "300 millimetres")
+        self.reads("legs at the top, width, given", "300 millimetres")
         page.get_by_role("button", name=re.compile("^Undo")).click()
         self.reads("height, suggested", "450 millimetres")

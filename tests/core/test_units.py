@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from fennup.core.errors import UnitError
 from fennup.core.units.angles import parse_angle_deg
-from fennup.core.units.lengths import GRADUATIONS, Tape, nudge_length, parse_length, read_length, tape
+from fennup.core.units.lengths import GRADUATIONS, Tape, nudge_length, parse_length, read_as_typed, read_length, tape
 
 
 class LengthsAsTyped(unittest.TestCase):
@@ -47,21 +47,31 @@ class LengthsAsTyped(unittest.TestCase):
         own = Tape(on[0], on[1])
         mm = steps * own.graduation_mm
         reading = read_length(mm, own)
-        self.assertEqual(reading.remainder, "")
+        self.assertEqual(reading.hair, "")
         self.assertAlmostEqual(parse_length(reading.text, own.unit, inches_meant=False).mm, mm, places=6)
 
 
 class LengthsAsRead(unittest.TestCase):
-    def test_the_remainder_shows_when_it_is_more_than_a_tenth_of_a_graduation(self) -> None:
+    def test_a_hair_over_or_under_is_more_than_a_tenth_of_a_graduation(self) -> None:
         # 213.6196 lies 0.3804 short of 214, and 0.1196 past 213.5; a tenth of a millimetre is the limit on the first.
-        self.assertEqual(
-            (read_length(213.6196, tape("mm", "1")).text, read_length(213.6196, tape("mm", "1")).remainder),
-            ("214", "−0.38"),
-        )
-        self.assertEqual(read_length(213.6196, tape("mm", "1/2")).remainder, "+0.12")
-        self.assertEqual(read_length(214.05, tape("mm", "1")).remainder, "")
+        read = read_length(213.6196, tape("mm", "1"))
+        self.assertEqual((read.text, read.hair), ("214", "under"))
+        self.assertEqual(read_length(213.6196, tape("mm", "1/2")).hair, "over")
+        self.assertEqual(read_length(214.05, tape("mm", "1")).hair, "")
         # 5.25 inches and 0.01 inch: 0.01 is more than a tenth of 1/16.
-        self.assertEqual(read_length(5.26 * 25.4, tape("in", "1/16")).remainder, "+0.010")
+        self.assertEqual(read_length(5.26 * 25.4, tape("in", "1/16")).hair, "over")
+
+    def test_what_was_typed_stays_as_it_was_typed_whatever_marks_the_tape_has(self) -> None:
+        for text, unit, graduation, shown in (
+            ("12.5", "mm", "1", "12.5"), ("2.4", "mm", "1", "2.4"), ("365.125", "mm", "1", "365.125"),
+            ("6 5/64", "in", "1/16", "6 5/64"), ("14.4", "in", "1/16", "14.4"), ("0.1", "in", "1/32", "0.1"),
+        ):  # fmt: skip
+            read = read_as_typed(parse_length(text, unit).mm, tape(unit, graduation))
+            self.assertEqual((read.text, read.hair), (shown, ""))
+        # Nobody has typed 18 mm in inches, or a third of a millimetre: 0.7087 and 333.3333.
+        for mm, unit, graduation, shown in ((18.0, "in", "1/16", ("11/16", "over")), (1000 / 3, "mm", "1", ("333", "over"))):
+            read = read_as_typed(mm, tape(unit, graduation))
+            self.assertEqual((read.text, read.hair), shown)
 
     def test_nudging_lands_on_the_next_mark(self) -> None:
         on = tape("in", "1/16")

@@ -1,9 +1,10 @@
 import { type ReactNode, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
-import type { Act, Dimension, Problem, Shape, View } from "../api/types";
+import type { Act, Problem, Shape, View } from "../api/types";
 import { FigureField } from "../ui/FigureField";
 import { FigureText } from "../ui/FigureText";
+import { letters } from "./blocks";
 import { type Camera, fit, type Pad } from "./camera";
-import { apart, DimensionLine, place } from "./dimensions";
+import { apart, DimensionLine, placed } from "./dimensions";
 import { GripRing } from "./GripRing";
 import { framed } from "./room";
 import { MarkDrawn, Patterns, ShapeDrawn } from "./Shapes";
@@ -25,7 +26,7 @@ type Props = {
 };
 
 const BARE = { left: 8, right: 8, top: 8, bottom: 8 };
-/** Below this width the words beside a figure would hide the drawing. */
+/** Below this width the words at a figure would hide the drawing; one beside it has few. */
 const ROOM_FOR_WORDS = 560;
 
 /** Any view of any kind: to scale, its dimensions edited where they stand, its grips dragged. */
@@ -56,26 +57,20 @@ export function Drawing({
     return () => observer.disconnect();
   }, []);
 
+  const worded = size.width > (view.short ? ROOM_FOR_WORDS : ROOM_FOR_WORDS / 2.5);
   const fitted = useMemo(() => {
     if (pad || view.dimensions.length === 0) return fit(view, { ...size, pad: pad ?? BARE });
-    return framed(view, size, extraRight);
-  }, [view, size, pad, extraRight]);
+    return framed(view, size, extraRight, worded);
+  }, [view, size, pad, extraRight, worded]);
   // While a grip is held the drawing keeps its scale, or it would run away from under the finger.
   const frozen = useRef<Camera>(fitted);
   useEffect(() => {
     if (!held) frozen.current = fitted;
   }, [held, fitted]);
   const camera = held ? frozen.current : fitted;
-  const placed = apart(view.dimensions.map((d) => place(camera, d)));
+  const sizes = apart(placed(camera, view.dimensions, worded), letters(camera, view.marks));
   const base = useId();
   const editable = onAct && onLook;
-  const roomForWords = view.short !== "" && size.width > ROOM_FOR_WORDS;
-  // Words stand beside a figure where its line is level and long enough to carry them.
-  const wordsFor = (d: Dimension) => {
-    const [across, up] = [Math.abs(d.b[0] - d.a[0]), Math.abs(d.b[1] - d.a[1])];
-    const long = across * camera.scale > Math.max(240, d.label.length * 7.2 + 120) && up < across / 10;
-    return roomForWords && long && !d.id.includes(":") ? d.label : undefined;
-  };
 
   return (
     <div ref={holder} className={`drawing relative overflow-hidden ${className}`}>
@@ -99,7 +94,7 @@ export function Drawing({
                 onTouch={onTouch}
               />
             ))}
-            {!over && placed.map((p) => <DimensionLine key={p.dimension.id} placed={p} />)}
+            {!over && sizes.map((p) => <DimensionLine key={p.dimension.id} placed={p} />)}
             {view.marks.map((mark, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: marks have no name of their own and keep their order
               <MarkDrawn key={i} mark={mark} camera={camera} />
@@ -121,11 +116,14 @@ export function Drawing({
               ))}
           </svg>
           {!over &&
-            placed.map(({ dimension, label: at }) => (
+            sizes.map(({ dimension, label: at, block }) => (
               <span
                 key={dimension.id}
                 className="figure-place absolute -translate-x-1/2 -translate-y-1/2"
-                style={{ left: clamp(at[0], 40, size.width - 40), top: clamp(at[1], 16, size.height - 16) }}
+                style={{
+                  left: clamp(at[0], block.halfWidth, size.width - block.halfWidth),
+                  top: clamp(at[1], block.halfHeight, size.height - block.halfHeight),
+                }}
               >
                 {editable && dimension.acts ? (
                   <FigureField
@@ -134,15 +132,24 @@ export function Drawing({
                     standing={dimension.standing}
                     acts={dimension.acts as Act}
                     canFree={dimension.can_free}
-                    words={wordsFor(dimension)}
+                    words={block.beside ? block.words[0] : undefined}
                     onAct={onAct}
                     onLook={onLook}
                   />
                 ) : (
                   <>
                     <FigureText figure={dimension.figure} className="px-1" />
-                    {wordsFor(dimension) && <span className="text-[15px]">{wordsFor(dimension)}</span>}
+                    {block.beside && <span className="text-[15px]">{block.words[0]}</span>}
                   </>
+                )}
+                {!block.beside && block.words.length > 0 && (
+                  <span className="words-under" aria-hidden="true">
+                    {block.words.map((line) => (
+                      <span key={line} className="block">
+                        {line}
+                      </span>
+                    ))}
+                  </span>
                 )}
               </span>
             ))}

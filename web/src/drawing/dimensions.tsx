@@ -1,4 +1,5 @@
 import type { Dimension, Point } from "../api/types";
+import { type Block, blockOf, FIGURE_HEIGHT, overlap, type Taken } from "./blocks";
 import { away, type Camera, LANE, mid, toScreen } from "./camera";
 
 const ARC = 34;
@@ -10,25 +11,50 @@ export type Placed = {
   b: Point;
   from: [Point, Point];
   label: Point;
+  block: Block;
   angle?: Point;
 };
 
-export function place(camera: Camera, dimension: Dimension): Placed {
-  if (dimension.about) return placeAngle(camera, dimension, dimension.about as Point);
+/** Every dimension of a view. At the side of a thing a line stands off so far that its figure does not lie on it; above and below one
+ * line keeps clear of the words of the one before it. */
+export function placed(camera: Camera, dimensions: Dimension[], worded: boolean): Placed[] {
+  const blocks = dimensions.map((d) => blockOf(camera, d, worded));
+  return dimensions.map((dimension, i) => {
+    const block = blocks[i] as Block;
+    if (dimension.about) return placeAngle(camera, dimension, dimension.about as Point, block);
+    const [dx, dy] = dimension.away as Point;
+    let more = 0;
+    if (dimension.lane >= 1 && Math.abs(dx) > Math.abs(dy)) more = Math.max(0, block.halfWidth + 6 - LANE);
+    else if (dimension.lane >= 1) {
+      more = spare(block) / 2;
+      dimensions.forEach((other, k) => {
+        const nearer = other.lane >= 1 && other.lane < dimension.lane && other.away[1] * dy > 0.5;
+        if (nearer) more = Math.max(more, spare(blocks[k] as Block) + spare(block) / 2);
+      });
+    }
+    return placeLength(camera, dimension, block, dimension.lane * LANE + more);
+  });
+}
+
+/** How much higher a figure with its words is than the figure alone. */
+const spare = (block: Block) => 2 * block.halfHeight - FIGURE_HEIGHT;
+
+function placeLength(camera: Camera, dimension: Dimension, block: Block, off: number): Placed {
   const from: [Point, Point] = [
     toScreen(camera, dimension.a as Point),
     toScreen(camera, dimension.b as Point),
   ];
-  const off = dimension.lane * LANE;
   const direction = dimension.away as Point;
   const a = away(from[0], direction, off);
   const b = away(from[1], direction, off);
   const label = mid(a, b);
-  const narrow = Math.hypot(b[0] - a[0], b[1] - a[1]) < 60 && dimension.lane > 0;
-  return { dimension, a, b, from, label: narrow ? away(label, direction, 20) : label };
+  const narrow = Math.hypot(b[0] - a[0], b[1] - a[1]) < 2 * block.halfWidth && dimension.lane > 0;
+  // Off its line: by half of what it takes in that direction, so that the line stays to be seen.
+  const offLine = Math.abs(direction[0]) * block.halfWidth + Math.abs(direction[1]) * block.halfHeight;
+  return { dimension, a, b, from, block, label: narrow ? away(label, direction, offLine) : label };
 }
 
-function placeAngle(camera: Camera, dimension: Dimension, about: Point): Placed {
+function placeAngle(camera: Camera, dimension: Dimension, about: Point, block: Block): Placed {
   const at = toScreen(camera, about);
   const radius = ARC + dimension.lane * 40;
   const a = away(at, dimension.a as Point, radius);
@@ -37,21 +63,24 @@ function placeAngle(camera: Camera, dimension: Dimension, about: Point): Placed 
   const length = Math.hypot(sum[0], sum[1]) || 1;
   const inside = away(at, [sum[0] / length, sum[1] / length], radius + 24);
   const label = dimension.at ? toScreen(camera, dimension.at as Point) : inside;
-  return { dimension, a, b, from: [at, at], label, angle: [radius, radius] };
+  return { dimension, a, b, from: [at, at], label, block, angle: [radius, radius] };
 }
 
-/** Half of what a figure takes, in pixels: lengths are longer than angles. */
-const HALF = { length: 46, angle: 32, height: 18 };
-
-/** Figures that would lie on one another are moved until they do not: a length's along its line, an angle's further out. */
-export function apart(placed: Placed[]): Placed[] {
+/** Figures that would lie on one another or on a letter are moved until they do not: a length's along its line, an angle's further
+ * out. */
+export function apart(placed: Placed[], taken: Taken[]): Placed[] {
   const kept: Placed[] = [];
   for (const each of [...placed.filter((p) => !p.angle), ...placed.filter((p) => p.angle)]) {
-    const free = elsewhere(each).find((label) => !kept.some((other) => overlap({ ...each, label }, other)));
+    const full = [...taken, ...kept.map(room)];
+    const free = elsewhere(each).find(
+      (label) => !full.some((other) => overlap(room({ ...each, label }), other)),
+    );
     kept.push({ ...each, label: free ?? each.label });
   }
   return placed.map((p) => kept.find((k) => k.dimension === p.dimension) ?? p); // tabbed through in the order of the view
 }
+
+const room = ({ label, block }: Placed): Taken => ({ at: label, ...block });
 
 /** Where a figure may stand, the best place first. */
 function elsewhere({ a, b, from, label, angle }: Placed): Point[] {
@@ -61,13 +90,9 @@ function elsewhere({ a, b, from, label, angle }: Placed): Point[] {
     return [0, 18, 36, 54, 72].map((by) => away(label, [way[0] / length, -way[1] / length], by));
   }
   const along: Point = [b[0] - a[0], b[1] - a[1]];
-  return [0, 0.15, -0.15, 0.3, -0.3].map((by) => [label[0] + by * along[0], label[1] + by * along[1]]);
+  const steps = [0, 0.1, -0.1, 0.2, -0.2, 0.3, -0.3, 0.4, -0.4];
+  return steps.map((by) => [label[0] + by * along[0], label[1] + by * along[1]]);
 }
-
-const overlap = (p: Placed, q: Placed) =>
-  Math.abs(p.label[0] - q.label[0]) < half(p) + half(q) &&
-  Math.abs(p.label[1] - q.label[1]) < 2 * HALF.height;
-const half = (p: Placed) => (p.angle ? HALF.angle : HALF.length);
 
 /** The line with its ticks and the thin lines that carry it off the thing, or the arc of an angle. */
 export function DimensionLine({ placed }: { placed: Placed }) {

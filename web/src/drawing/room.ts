@@ -1,16 +1,20 @@
 import type { View } from "../api/types";
 import { type Camera, fit, type Pad } from "./camera";
-import { place } from "./dimensions";
+import { placed } from "./dimensions";
 
-const MARGIN = 14;
-const HALF_FIGURE = { x: 46, y: 17 };
+const MARGIN = 20;
 
 /** The camera that shows the view with all its dimension lines inside, at the largest scale that allows it. */
-export function framed(view: View, size: { width: number; height: number }, extraRight: number): Camera {
+export function framed(
+  view: View,
+  size: { width: number; height: number },
+  extraRight: number,
+  worded: boolean,
+): Camera {
   let pad: Pad = { left: MARGIN, right: MARGIN + extraRight, top: MARGIN, bottom: MARGIN };
   // Standing-off lines keep their distance in pixels while the thing shrinks: a few rounds settle it.
   for (let round = 0; round < 4; round++) {
-    const over = overhang(view, fit(view, { ...size, pad }), size, extraRight);
+    const over = overhang(view, fit(view, { ...size, pad }), size, extraRight, worded);
     if (Math.max(over.left, over.right, over.top, over.bottom) < 1) break;
     pad = {
       left: pad.left + over.left,
@@ -28,6 +32,7 @@ function overhang(
   camera: Camera,
   size: { width: number; height: number },
   extraRight: number,
+  worded: boolean,
 ): Pad {
   const over = { left: 0, right: 0, top: 0, bottom: 0 };
   const reach = (x: number, y: number, halfX: number, halfY: number) => {
@@ -36,10 +41,9 @@ function overhang(
     over.top = Math.max(over.top, MARGIN - (y - halfY));
     over.bottom = Math.max(over.bottom, y + halfY - (size.height - MARGIN));
   };
-  for (const dimension of view.dimensions) {
-    const { a, b, label } = place(camera, dimension);
+  for (const { dimension, a, b, label, block } of placed(camera, view.dimensions, worded)) {
     if (!dimension.about) for (const p of [a, b]) reach(p[0], p[1], 4, 4);
-    reach(label[0], label[1], HALF_FIGURE.x, HALF_FIGURE.y);
+    reach(label[0], label[1], block.halfWidth, block.halfHeight);
   }
   return over;
 }

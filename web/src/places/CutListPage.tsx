@@ -129,6 +129,7 @@ function PartBlock({ part }: { part: Part }) {
             <p key={rung.id}>
               <FigureText figure={rung.figure} className={rung.here ? "text-[24px]" : "text-[18px]"} />{" "}
               <span className={rung.here ? "font-medium" : ""}>{rung.label}</span>: {rung.note}
+              {rung.figure.exact && `, exactly ${rung.figure.exact}`}
             </p>
           ))}
         </div>
@@ -138,6 +139,7 @@ function PartBlock({ part }: { part: Part }) {
               <p key={`${edge.label} ${edge.figure.spoken}`}>
                 <span className="font-medium">{edge.label}</span>:{" "}
                 <FigureText figure={edge.figure} className="text-[20px]" /> {edge.note}
+                {edge.figure.exact && `, exactly ${edge.figure.exact}`}
               </p>
             ))}
           </div>

@@ -87,7 +87,8 @@ function Sizes({ sizes, onAct, onLook, onProblem }: { sizes: Size[] } & Does) {
       <h2 className="text-[17px]">All sizes</h2>
       <p className="mb-1 text-[15px] text-ink-2">
         In a box: given by you. In a dashed box: suggested, until you type it or it has to give way. Plain:
-        follows from the others. Type over any of them, or press Enter on it, to give it yourself.
+        follows from the others. Type over any of them, or press Enter on it, to give it yourself. A small +
+        or − after a figure: a hair over or under that mark; touch it to see the exact figure.
       </p>
       <ul>
         {sizes.map((size) => (

@@ -120,12 +120,16 @@ function Card({
             {edge.label}
             <span className="block text-[15px] text-ink-2">{edge.note}</span>
           </span>
-          <FigureText figure={edge.figure} className="text-[22px]" />
+          <FigureText figure={edge.figure} className="text-right text-[22px]" exactly />
         </p>
       ))}
       {part.ladder.map((rung) => (
         <Why key={rung.id} title={rung.label} note={rung.note} lines={rung.why}>
-          <FigureText figure={rung.figure} className={rung.here ? "text-[22px]" : "text-[18px]"} />
+          <FigureText
+            figure={rung.figure}
+            className={`text-right ${rung.here ? "text-[22px]" : "text-[18px]"}`}
+            exactly
+          />
         </Why>
       ))}
       {part.ways.length > 0 && (

@@ -36,7 +36,7 @@ def _dimension(d: Dimension, voice: Voice, naming: Naming) -> DimensionOut:
     return DimensionOut(
         id=d.id,
         label=label(d.label, naming),
-        figure=voice.of(d.value, d.unit),
+        figure=voice.of(d.value, d.unit, d.standing),
         a=d.a,
         b=d.b,
         unit=d.unit,
@@ -71,7 +71,7 @@ def control_out(c: Control, voice: Voice) -> ControlOut:
             )
             for o in c.options
         ],
-        figure=voice.of(c.value, c.unit) if c.value is not None and c.unit else None,
+        figure=voice.of(c.value, c.unit, c.standing) if c.value is not None and c.unit else None,
         unit=c.unit,
         acts=c.acts,
         style=c.style,

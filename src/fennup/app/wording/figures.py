@@ -6,33 +6,40 @@ from functools import lru_cache
 from pydantic import BaseModel
 
 from fennup.app.wording.labels import NOBODY, Naming, label
+from fennup.core.drawing.view import BY_ITSELF, Standing
 from fennup.core.units.angles import angle_text
-from fennup.core.units.lengths import Tape, read_length
+from fennup.core.units.lengths import Hair, Tape, decimals, read_as_typed, read_length
 
 
 class Figure(BaseModel, frozen=True):
-    """A figure for the screen. `whole` and `fraction` are set apart so that the fraction can be set as one;
-    `remainder` is what the tape's nearest mark leaves; `typed` is what one would type to get it back."""
+    """A figure for the screen. `whole` and `fraction` are set apart so that the fraction can be set as one; `hair`: on which side of
+    the tape's mark it lies, `exact` what it is then; `typed` is what one would type to get it back."""
 
     whole: str
     fraction: str = ""
-    remainder: str = ""
+    hair: Hair = ""
+    exact: str = ""
     unit: str = ""
     spoken: str
     typed: str
 
 
 @lru_cache(maxsize=4096)  # the same few lengths stand in many places of a sheet
-def _length(mm: float, tape: Tape) -> Figure:
-    read = read_length(mm, tape)
+def _length(mm: float, tape: Tape, *, as_typed: bool) -> Figure:
+    read = read_as_typed(mm, tape) if as_typed else read_length(mm, tape)
     unit, name = ("″", "inches") if tape.unit == "in" else ("mm", "millimetres")
     whole_and = f"{read.whole} and {read.fraction}" if read.whole and read.fraction else read.text
     exact = mm if tape.unit == "mm" else mm / 25.4
-    typed = read.text if not read.remainder else f"{exact:.4f}".rstrip("0").rstrip(".")
-    spoken = f"{whole_and} {name}"
-    if read.remainder:
-        spoken += f", {'plus' if read.remainder[0] == '+' else 'minus'} {read.remainder[1:]}"
-    return Figure(whole=read.whole, fraction=read.fraction, remainder=read.remainder, unit=unit, spoken=spoken, typed=typed)
+    shown = decimals(exact, 2 if tape.unit == "mm" else 3).replace("-", "−") if read.hair else ""
+    return Figure(
+        whole=read.whole,
+        fraction=read.fraction,
+        hair=read.hair,
+        exact=f"{shown}{'″' if unit == '″' else ' mm'}" if shown else "",
+        unit=unit,
+        spoken=f"{f'a hair {read.hair} ' if read.hair else ''}{whole_and} {name}",
+        typed=decimals(exact, 4) if read.hair else read.text.replace("−", "-"),
+    )
 
 
 @dataclass(frozen=True)
@@ -48,7 +55,7 @@ class Voice:
 
     def length(self, mm: float) -> Figure:
         """A length on this tape."""
-        return _length(mm, self.tape)
+        return _length(mm, self.tape, as_typed=False)
 
     def angle(self, deg: float, digits: int = 2) -> Figure:
         """An angle in degrees."""
@@ -69,20 +76,17 @@ class Voice:
         text = f"{number:.0f}"
         return Figure(whole=text, spoken=text, typed=text)
 
-    def of(self, value: float, unit: str) -> Figure:
-        """A figure by its unit: mm, deg, count, or a gap in mm."""
+    def of(self, value: float, unit: str, standing: Standing = "derived") -> Figure:
+        """A figure by its unit: mm, deg, count, or a gap in mm. A length that follows from no others is shown as it was typed."""
         if unit == "gap":
             return self.gap(value)
         if unit == "deg":
             return self.angle(value)
-        return self.length(value) if unit == "mm" else self.count(value)
+        return _length(value, self.tape, as_typed=standing in BY_ITSELF) if unit == "mm" else self.count(value)
 
     def say(self, mm: float) -> str:
         """A length inside a sentence."""
-        figure = self.length(mm)
-        digits = f"{figure.whole} {figure.fraction}".strip()
-        gap = "" if self.tape.unit == "in" else " "
-        return f"{digits}{gap}{figure.unit}" + (f" ({figure.remainder})" if figure.remainder else "")
+        return spoken(_length(mm, self.tape, as_typed=True))
 
     def small(self, mm: float) -> str:
         """A gap: too small for a tape, so in tenths of mm or thousandths of an inch."""
@@ -103,6 +107,8 @@ class Voice:
 
 
 def spoken(figure: Figure) -> str:
-    """A figure as one string for lists and tables."""
+    """A figure as one string for sentences, lists and tables: in mm the exact one, in inches the mark that it is a hair over or under."""
+    if figure.hair and figure.unit == "mm":
+        return figure.exact
     text = f"{figure.whole} {figure.fraction}".strip()
-    return f"{text}{'' if figure.unit in ('″', '°') else ' '}{figure.unit}" + (f" {figure.remainder}" if figure.remainder else "")
+    return f"{f'a hair {figure.hair} ' if figure.hair else ''}{text}{'' if figure.unit in ('″', '°') else ' '}{figure.unit}"

@@ -56,8 +56,6 @@ LABELS = merged(
         "pitch": "pitch",
         "slant": "up the slope",
         "start": "second brace starts higher by",
-        "top_width": "top, width",
-        "top_depth": "top, depth",
         "rails": "Rails",
         "top": "Top",
         "width": "Width, actual",

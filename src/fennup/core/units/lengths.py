@@ -9,6 +9,8 @@ from fennup.core.errors import UnitError
 from fennup.core.tolerances import SAME
 
 Unit = Literal["mm", "in"]
+Hair = Literal["", "over", "under"]  # on which side of the tape's mark a length lies
+MOST_DECIMALS = 3
 MM_PER_INCH = Fraction(254, 10)
 LONGEST_TEXT = 40
 
@@ -118,11 +120,11 @@ def tape(unit: Unit, graduation: str) -> Tape:
 
 @dataclass(frozen=True)
 class Reading:
-    """A length as a tape shows it: `whole` and `fraction` (either may be empty) and a signed `remainder` or ''."""
+    """A length as a tape shows it: `whole` and `fraction` (either may be empty), and whether it is a hair over or under that mark."""
 
     whole: str
     fraction: str
-    remainder: str
+    hair: Hair
     unit: Unit
 
     @property
@@ -132,20 +134,36 @@ class Reading:
 
 
 def read_length(mm: float, on: Tape) -> Reading:
-    """The nearest graduation, and the remainder when it is more than a tenth of a graduation."""
+    """The nearest graduation, and on which side of it when it is off by more than a tenth of a graduation."""
     step_mm = on.graduation_mm
     steps = round(mm / step_mm)
     left_mm = mm - steps * step_mm
-    remainder = ""
-    if abs(left_mm) > step_mm / 10:
-        left = left_mm / float(_PER_UNIT[on.unit])
-        remainder = f"{'+' if left > 0 else '−'}{abs(left):.{2 if on.unit == 'mm' else 3}f}"
-    value = steps * on.graduation
+    hair: Hair = "" if abs(left_mm) <= step_mm / 10 else "over" if left_mm > 0 else "under"
+    return _reading(steps * on.graduation, hair, on.unit)
+
+
+def read_as_typed(mm: float, on: Tape) -> Reading:
+    """A length that somebody has typed, as they typed it, whatever marks the tape has: a fraction to 1/64 inch, or a few decimals.
+    One that nobody typed so in this unit is read on the tape."""
+    exact = mm / float(_PER_UNIT[on.unit])
+    if on.unit == "in" and abs(exact * 64 - round(exact * 64)) < SAME:
+        return _reading(Fraction(round(exact * 64), 64), "", "in")
+    if abs(exact - round(exact, MOST_DECIMALS)) < SAME:
+        return Reading(decimals(exact, MOST_DECIMALS).replace("-", "−"), "", "", on.unit)
+    return read_length(mm, on)
+
+
+def decimals(value: float, most: int) -> str:
+    """A figure with as many decimals as it needs, and no more than so many."""
+    return f"{round(value, most) + 0.0:.{most}f}".rstrip("0").rstrip(".")
+
+
+def _reading(value: Fraction, hair: Hair, unit: Unit) -> Reading:
     sign = "−" if value < 0 else ""
-    if on.unit == "mm":
-        return Reading(f"{sign}{float(abs(value)):g}", "", remainder, "mm")
+    if unit == "mm":
+        return Reading(f"{sign}{float(abs(value)):g}", "", hair, "mm")
     whole, part = divmod(abs(value), 1)
-    return Reading(f"{sign}{whole}" if whole or not part else sign, str(part) if part else "", remainder, "in")
+    return Reading(f"{sign}{whole}" if whole or not part else sign, str(part) if part else "", hair, "in")
 
 
 def nudge_length(mm: float, steps: int, on: Tape) -> float:

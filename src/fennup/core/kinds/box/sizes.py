@@ -29,7 +29,7 @@ def pins_of(spec: BoxSpec) -> tuple[Pin, ...]:
 
 
 def _liner_pins(spec: BoxSpec, liner: Liner) -> tuple[Pin, ...]:
-    """The inside at the top clears the rim by the play, and the walls lean as the liner does (F44)."""
+    """The inside top clears the rim by the play, and the walls lean as the liner does (F44)."""
 
     def lean(rim: float, foot: float) -> float:
         return degrees(atan2((rim - foot) / 2, liner.height_mm))

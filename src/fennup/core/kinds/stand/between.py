@@ -151,8 +151,8 @@ def add_braces(spec: StandSpec, how: Braces, flanks: Sequence[Flank], legs: Sequ
         add_half_laps(added, sticks[:1], sticks[1:])
 
 
-def add_top(spec: StandSpec, top: Top, flanks: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
-    """A plate on the heads."""
+def top_plate(spec: StandSpec, top: Top, flanks: Sequence[Flank], legs: Sequence[Board]) -> Board:
+    """The plate that lies on the heads. SpecError `piece_outside`."""
     bottom = spec.height_mm
     heads = [p for leg in legs for patch in solid_of(leg).patches(f"{head_of(leg)}:0") for p in patch.points]
     looks = []
@@ -162,10 +162,14 @@ def add_top(spec: StandSpec, top: Top, flanks: Sequence[Flank], legs: Sequence[B
         looks += [here, unit(add(here, after))] if isinstance(spec.plan, Round) else [here]
     rims = [Plane(look, max(dot(look, p) for p in heads) + top.over_mm) for look in looks]
     try:
-        plate = replace(panel("top", "Top", bottom, top.thickness_mm, rims), role="top")
+        return replace(panel("top", "Top", bottom, top.thickness_mm, rims), role="top")
     except CutError:
         raise SpecError("piece_outside", ("top",), part="Top") from None
-    added.boards.append(plate)
+
+
+def add_top(spec: StandSpec, top: Top, flanks: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
+    """A plate on the heads."""
+    added.boards.append(top_plate(spec, top, flanks, legs))
     for leg in legs:
         end = head_of(leg)
         head = Mating(leg.id, f"{end}:0")

@@ -18,8 +18,9 @@ def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
     """Views, controls and sizes of a solved stand."""
     given = spec.standings()
     round_plan = isinstance(spec.plan, Round)
-    on_front: list[Shown] = [("top_width", UP, 1.0), ("foot_width", DOWN, 1.0), ("height", LEFT, 1.4), ("front_splay", UP, 0.0)]
-    on_side: list[Shown] = [("top_depth", UP, 1.0), ("foot_depth", DOWN, 1.0), ("height", LEFT, 1.4), ("side_splay", UP, 0.0)]
+    over = 2.2 if spec.top else 1.0
+    on_front: list[Shown] = [("plate_width", UP, 1.0), ("top_width", UP, over), ("foot_width", DOWN, 1.0), ("height", LEFT, 1.4), ("front_splay", UP, 0.0)]
+    on_side: list[Shown] = [("plate_depth", UP, 1.0), ("top_depth", UP, over), ("foot_depth", DOWN, 1.0), ("height", LEFT, 1.4), ("side_splay", UP, 0.0)]
     on_ground: list[Shown] = [("foot_width", DOWN, 1.0), ("foot_depth", RIGHT, 1.0), ("foot_diagonal", UP, 0.0)]
     if round_plan:
         on_front, on_side = [("height", LEFT, 1.4)], [("height", LEFT, 1.4)]

@@ -9,7 +9,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import shared_volume
 from fennup.core.geometry.vec import Vec, unit
 from fennup.core.kinds.inner import Added
-from fennup.core.kinds.stand.between import add_beam, add_braces, add_rails, add_ring, add_top, feet_of
+from fennup.core.kinds.stand.between import add_beam, add_braces, add_rails, add_ring, add_top, feet_of, top_plate
 from fennup.core.kinds.stand.sides import IN_FRONT, UP, flanks_of, foot_of, head_of, leg_at, seam
 from fennup.core.kinds.stand.spec import Four, Pairs, Round, StandSpec
 from fennup.core.parts.solid import solid_of
@@ -49,8 +49,10 @@ def assemble(spec: StandSpec) -> Assembly:
 
 
 def shell(spec: StandSpec) -> Assembly:
-    """The legs alone: enough to take every size on."""
-    return Assembly(tuple(_legs(spec)), (), (), (), (), (), gauges_of(spec))
+    """The legs, and the plate on them: enough to take every size on."""
+    legs = _legs(spec)
+    plate = (top_plate(spec, spec.top, flanks_of(spec), legs),) if spec.top else ()
+    return Assembly((*legs, *plate), (), (), (), (), (), gauges_of(spec))
 
 
 def _legs(spec: StandSpec) -> list[Board]:
@@ -123,6 +125,9 @@ def gauges_of(spec: StandSpec) -> tuple[Gauge, ...]:
         made.append(Gauge(f"{name}_width", at("DA", where), at("AB", where), "along", X))
         if isinstance(spec.plan, Four) or name == "foot":
             made.append(Gauge(f"{name}_depth", at("AB", where), at("BC", where), "along", Y))
+    if spec.top:
+        made.append(Gauge("plate_width", Spot("top", "left"), Spot("top", "right"), "along", X))
+        made.append(Gauge("plate_depth", Spot("top", "middle", "lower"), Spot("top", "middle", "upper"), "along", Y))
     made.append(Gauge("foot_diagonal", at("DA", "foot"), at("BC", "foot")))
     for name, out in (("front", X), ("side", OUT)):
         made.append(Gauge(f"{name}_splay", at("AB", "head"), at("AB", "foot"), "angle", DOWN, out))

@@ -25,7 +25,11 @@ WORDS = Words(
         "rail": Called("rail", "outside", "inside", "top edge", "bottom edge"),
     },
     labels={
-        "top_side": "top, leg to leg",
+        "top_width": "legs at the top, width",
+        "top_depth": "legs at the top, depth",
+        "top_side": "legs at the top, one to the next",
+        "plate_width": "top plate, width",
+        "plate_depth": "top plate, depth",
         "foot_width": "feet, width",
         "foot_depth": "feet, depth",
         "foot_side": "feet, leg to leg",
