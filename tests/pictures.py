@@ -85,7 +85,7 @@ def variant(page: Page) -> None:
 def fitting(page: Page) -> None:
     """A piece is being fitted: its first face is touched."""
     page.get_by_role("button", name="Fit a piece").click()
-    page.get_by_role("button", name="Front right leg, inner edge").press("Enter")
+    page.get_by_role("button", name="Leg AB (front right), inner edge").press("Enter")
     page.get_by_text("Now the face where it ends").wait_for()
     page.get_by_role("button", name="Front left leg, inner edge").wait_for(state="attached")
 

@@ -46,9 +46,9 @@ class Together(Api):
         self.assertEqual(two["undo"], "another assembly")
         alone = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
         url = f"/api/projects/{alone['id']}/faces"
-        first = next(f for f in self.client.get(url).json["views"]["front"] if f["label"] == "Front right leg, inner edge")
+        first = next(f for f in self.client.get(url).json["views"]["front"] if f["label"] == "Leg AB (front right), inner edge")
         found = self.client.get(url, query_string={"board": first["board"], "side": first["side"]}).json["views"]["front"]
-        second = next(f for f in found if f["label"] == "Front left leg, inner edge")
+        second = next(f for f in found if f["label"] == "Leg DA (front left), inner edge")
         touched = [
             {"board": f["board"], "side": f["side"], "view": "front", "x_mm": f["at"][0], "y_mm": f["at"][1]}
             for f in (first, second)

@@ -64,14 +64,16 @@ class ClosingLines(unittest.TestCase):
         tone, _, detail, second = self.line(regular(7, 50.8, "outside_corners", mm=533.4))
         self.assertEqual(tone, "opens")
         # 360 - 7 x 51 = 3 degrees over faces of 50.8 / cos 25.5: 2 x 56.284 x sin 1.5 = 2.947.
-        self.assertIn("joint AB by itself opens 0.42 mm at the outer edge", detail)
-        self.assertIn("with all others pushed tight the last, joint GA, stands open 2.95 mm at the outer edge", detail)
+        self.assertIn("the joint of rails A and B by itself opens 0.42 mm at the outer edge", detail)
+        self.assertIn(
+            "with all others pushed tight the last, the joint of rails G and A, stands open 2.95 mm at the outer edge", detail
+        )
         self.assertIn("no two pieces stand in one another", second)
         tone, headline, detail, second = self.line(
             irregular([(0, 0), (400, 0), (400, 300), (0, 300)], [{"corner": c, "deg": 91.0} for c in ("AB", "BC", "CD", "DA")])
         )
         self.assertEqual((tone, headline), ("fails", "Does not close."))
-        self.assertIn("Joint DA", detail)
+        self.assertIn("The joint of rails D and A", detail)
         self.assertEqual(second, "Checked a second way, as solids: it does not close there either.")
         self.assertIn("once it is saved", self.line(octagon, proven=False)[3])
 
@@ -79,9 +81,9 @@ class ClosingLines(unittest.TestCase):
         starts = {code: spec for kind in KINDS.values() for code, spec in kind.starts.items()} | TOGETHER
         for code, words in (
             ("stool", "the joint at the left end of rail B by itself opens"),
-            ("hip", "the joint of hip AB and hip BC by itself opens"),
-            ("tub", "joint AB by itself opens"),
-            ("bin_on_stand", "joint AB of Hood by itself opens"),
+            ("hip", "the joint of hips AB and BC by itself opens"),
+            ("tub", "the joint of walls A and B by itself opens"),
+            ("bin_on_stand", "the joint of panels A and B of Hood by itself opens"),
         ):
             self.assertIn(words, self.line(starts[code])[2])
 
@@ -99,7 +101,7 @@ class ClosingLines(unittest.TestCase):
 class WhyANumberIsWhatItIs(unittest.TestCase):
     def test_the_ladder_adds_up_in_its_own_words(self) -> None:
         front = cards(rectangle("outside", 600.0, 400.0, 60.0))[0]
-        self.assertEqual((front.name, [r.figure.whole for r in front.ladder]), ("Front and back rails", ["600", "480"]))
+        self.assertEqual((front.name, [r.figure.whole for r in front.ladder]), ("Rails A and C (front and back)", ["600", "480"]))
         why = " ".join(front.ladder[0].why)
         for words in (
             "Opening edge, tip to tip on the finished part: 480 mm",
@@ -108,7 +110,7 @@ class WhyANumberIsWhatItIs(unittest.TestCase):
         ):
             self.assertIn(words, why)
         self.assertIn("Given: outside width 600 mm. Measured on the finished parts: 600 mm.", why)
-        self.assertIn("turns 45° of the corner's 90° into this rail and 45° into the right rail", " ".join(front.ends[1].why))
+        self.assertIn("turns 45° of the corner's 90° into this rail and 45° into rail B (right)", " ".join(front.ends[1].why))
 
     def test_every_length_along_an_edge_is_what_its_explanation_comes_to(self) -> None:
         checked = 0
@@ -125,7 +127,7 @@ class WhyANumberIsWhatItIs(unittest.TestCase):
     def test_the_ends_of_a_butt_say_which_rail_runs_through(self) -> None:
         card = cards(rectangle("outside", 600.0, 400.0, 60.0, joint="butt"))[0]
         left, right = (" ".join(end.why) for end in card.ends)
-        self.assertIn("The left rail runs through; this end stands on its opening edge", left)
+        self.assertIn("Rail D (left) runs through; this end stands on its opening edge", left)
         self.assertIn("This rail runs through", right)
         self.assertEqual([end.cuts[0].leans for end in card.ends], ["square across", "square across"])
 
@@ -137,7 +139,7 @@ class WordsForABox(unittest.TestCase):
 
     def test_a_wall_is_told_by_its_own_edges_and_sides(self) -> None:
         part = cards(box(level(300.0, 300.0), 200.0, slope_deg=15.0))[0]
-        self.assertEqual(part.name, "Front, right side, back and left side")
+        self.assertEqual(part.name, "Walls A to D")
         self.assertEqual([e.cuts[0].leans for e in part.ends], ["long point on the top edge"] * 2)
         self.assertEqual(part.ends[0].cuts[0].bevel, "blade tilted 43.08°, outside longer")
         self.assertEqual([(e.label, e.note) for e in part.edges], [
@@ -163,7 +165,9 @@ class WordsForABox(unittest.TestCase):
         gaps = [text for text in told.values() if "together" not in text]
         self.assertEqual(len(gaps), 2)
         for text in gaps:
-            self.assertRegex(text, r"^Joint AB would open \d+\.\d\d mm at the outside, \d+\.\d\d mm at the inside\.$")
+            self.assertRegex(
+                text, r"^The joint of walls A and B would open \d+\.\d\d mm at the outside, \d+\.\d\d mm at the inside\.$"
+            )
         # Square in plan: the plain corner angle is 45, the walls lean 8 from upright and 82 from level.
         for angles in ("swing 8°, tilt 45°", "swing 45°, tilt 8°", "swing 45°, tilt 82°"):
             self.assertTrue(any(how.endswith(angles) for how in told), told)
@@ -175,7 +179,7 @@ class WordsForABox(unittest.TestCase):
             "thickness_mm": 18.0,
         }
         lines = {line.how: line.text for line in self.sheet(shallow | {"depth_mm": 40.0}).simple}
-        self.assertIn("Joint AB does not come together at all.", lines.values())
+        self.assertIn("The joint of panels A and B does not come together at all.", lines.values())
         self.assertFalse([text for text in lines.values() if re.search(r"\d{4}\.\d\d mm", text)])
 
     def test_the_worst_joint_the_second_proof_and_what_leaning_costs_are_said(self) -> None:
@@ -183,7 +187,7 @@ class WordsForABox(unittest.TestCase):
         sheet = self.sheet(leaning)
         self.assertRegex(
             sheet.closing.detail,
-            r"^With your saw set to the nearest 0\.5°, joint \w\w\d by itself opens \d\.\d\d mm at the (inside|outside|top edge|bottom edge)",
+            r"^With your saw set to the nearest 0\.5°, the joint of walls \w and \w, course \d by itself opens \d\.\d\d mm at the (inside|outside|top edge|bottom edge)",
         )
         self.assertIn("every joint touches", sheet.closing.second)
         (cost,) = [f.text for f in sheet.findings if "cost height" in f.text]
@@ -222,7 +226,7 @@ class SaidAsItIs(unittest.TestCase):
     def test_a_thin_lip_is_found_on_whichever_rail_has_it(self) -> None:
         rabbet = {"width_mm": 12.0, "depth_mm": 8.0}
         texts = self.findings(rectangle("opening", 400.0, 300.0, 60.0, rails={"C": {"width_mm": 14.0}}, rabbet=rabbet))
-        self.assertIn("The back rail: the rabbet leaves a lip of 2.00 mm. Under 3.00 mm it breaks easily.", texts)
+        self.assertIn("Rail C (back): the rabbet leaves a lip of 2.00 mm. Under 3.00 mm it breaks easily.", texts)
         deep = rectangle("opening", 400.0, 300.0, 60.0, rabbet={"width_mm": 12.0, "depth_mm": 18.5})
         self.assertTrue(any("a lip of 1.50 mm" in text for text in self.findings(deep)))
 

@@ -68,12 +68,12 @@ class StandsBracesRoofs(InTheBrowser):
         fit = page.get_by_role("button", name="Fit a piece")
         fit.focus()
         page.keyboard.press("Enter")
-        page.get_by_role("button", name="Front right leg, inner edge").focus()
+        page.get_by_role("button", name="Leg AB (front right), inner edge").focus()
         page.keyboard.press("Enter")
         expect(page.locator("main").get_by_role("status")).to_contain_text("where it ends")
         # A face that looks away is not offered; one that looks at it is touched with the mouse, two fifths down its line.
-        expect(page.get_by_role("button", name="Front left leg, outer edge")).to_have_count(0)
-        line = page.get_by_role("button", name="Front left leg, inner edge").locator(".face")
+        expect(page.get_by_role("button", name="Leg DA (front left), outer edge")).to_have_count(0)
+        line = page.get_by_role("button", name="Leg DA (front left), inner edge").locator(".face")
         box = line.bounding_box()
         assert box
         page.mouse.click(box["x"] + box["width"] * 0.6, box["y"] + box["height"] * 0.4)
@@ -89,7 +89,7 @@ class StandsBracesRoofs(InTheBrowser):
         width.fill("33")
         width.press("Enter")
         expect(page.locator("aside")).to_contain_text("33 mm wide, 18 mm thick")
-        expect(page.locator("aside")).to_contain_text("Begins on front right leg, from its lower end")
+        expect(page.locator("aside")).to_contain_text("Begins on leg AB (front right), from its lower end")
         after = ring.bounding_box()
         assert before and after
         self.assertGreater(before["y"] - after["y"], 10)

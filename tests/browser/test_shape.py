@@ -103,7 +103,8 @@ class MakingAFrame(InTheBrowser):
         self.reads("opening, across flats, given", "340 millimetres")
         expect(page.get_by_role("button", name="Undo")).to_be_disabled()
         page.locator('main [data-part="m1/C"]').click()
-        expect(page.get_by_role("heading", name="Rails A to H")).to_be_visible()
+        expect(page.get_by_role("heading", name="Rail C")).to_be_visible()
+        expect(page.get_by_role("button", name="C of 8")).to_be_visible()
         rung = page.locator("summary", has_text="Outer edge, long point to long point")
         rung.click()
         expect(page.get_by_text("Given: opening, across flats 340 mm").first).to_be_visible()
@@ -169,7 +170,7 @@ class TurningIt(InTheBrowser):
         expect(page.get_by_role("tab", name="The frame")).to_have_attribute("aria-selected", "true")
         for share in (0.8, 0.84, 0.88):
             page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] * share)
-        expect(page.get_by_role("heading", name="Rails A to H")).to_be_visible()
+        expect(page.get_by_role("heading", name="Rail A")).to_be_visible()
         expect(page.get_by_role("button", name="A", exact=True)).to_have_attribute("aria-pressed", "true")
 
     def test_without_webgl_it_says_so_and_the_drawn_view_remains(self) -> None:
@@ -253,7 +254,7 @@ class ForEverybody(InTheBrowser):
             self.clean(page, f"solids, {scheme}")
             page.get_by_role("button", name="Drawn").click()
             page.get_by_role("tab", name="Parts").click()
-            page.get_by_role("heading", name="Front and back rails").wait_for()
+            page.get_by_role("heading", name="Rail A (front)").wait_for()
             self.clean(page, f"part, {scheme}")
             page.get_by_role("button", name=re.compile("to know")).click()
             self.clean(page, f"findings, {scheme}")

@@ -35,13 +35,23 @@ export function PartCard({ sheet, part: brief, card, rail, ...does }: Props & Do
             className="plain-button aria-pressed:bg-touched! aria-pressed:text-ink!"
             onClick={() => does.onTouch(p.id)}
           >
-            {p.tag} <span aria-hidden="true">×</span>
-            <span className="sr-only">, pieces: </span>
-            {p.boards.length}
+            {p.tags[p.boards.includes(rail) ? p.boards.indexOf(rail) : 0]}
+            {p.boards.length > 1 &&
+              (p.boards.includes(rail) ? ` of ${p.boards.length}` : ` ×${p.boards.length}`)}
           </button>
         ))}
       </div>
-      {card ? <Card part={card} rail={rail} own={own} {...does} /> : <p>Opening…</p>}
+      {card ? (
+        <Card
+          part={card}
+          rail={rail}
+          touched={brief.names[brief.boards.indexOf(rail)] ?? card.name}
+          own={own}
+          {...does}
+        />
+      ) : (
+        <p>Opening…</p>
+      )}
     </>
   );
 }
@@ -50,17 +60,20 @@ export function PartCard({ sheet, part: brief, card, rail, ...does }: Props & Do
 function Card({
   part,
   rail,
+  touched,
   own,
   onTouch,
   onAct,
   onLook,
   onProblem,
-}: { part: Part; rail: string; own: Control[] } & Does) {
+}: { part: Part; rail: string; touched: string; own: Control[] } & Does) {
   return (
     <>
       <div className="flex items-baseline justify-between gap-3">
-        <h2 className="text-[22px]">{part.name}</h2>
-        <span className="text-ink-2">{part.count_text}</span>
+        <h2 className="text-[22px]">{touched}</h2>
+        <span className="text-right text-ink-2">
+          {part.boards.length > 1 ? `${part.count_text}: ${part.name}` : part.count_text}
+        </span>
       </div>
       <p className="text-ink-2">{part.section_text}</p>
       {part.hand_text && <p className="font-medium">{part.hand_text}</p>}
@@ -145,9 +158,13 @@ function Card({
       <div className="mt-2 border-t border-line pt-2">
         {part.boards.length > 1 && (
           <>
-            <div className="mb-1">Of these, touch one</div>
+            <div className="mb-1">Show one of them on the drawing</div>
             {/* biome-ignore lint/a11y/useSemanticElements: a group of buttons, each a choice made at once */}
-            <div role="group" aria-label="Of these, touch one" className="mb-1 flex flex-wrap gap-1.5">
+            <div
+              role="group"
+              aria-label="Show one of them on the drawing"
+              className="mb-1 flex flex-wrap gap-1.5"
+            >
               {part.boards.map((member, i) => (
                 <button
                   key={member}

@@ -172,12 +172,14 @@ class SettingOut(BaseModel):
 
 
 class PartBrief(BaseModel):
-    """A part as it is told on the drawing: `tag` is what it is called for short, `boards` are those that are this part."""
+    """A part as it is told on the drawing. `boards` are those that are this part; what each of them is called, for short in `tags`,
+    stands in the same order."""
 
     id: str
-    tag: str
     name: str
     boards: list[str]
+    tags: list[str]
+    names: list[str]
 
 
 class SheetOut(BaseModel):

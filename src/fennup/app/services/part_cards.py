@@ -1,13 +1,11 @@
 """A part's card: its drawing, its ends, its long edges, its length ladder: the core's facts, in words."""
 
-import re
-from itertools import pairwise
-
 from fennup.app.schemas.sheet import EdgeOut, EndCutOut, EndOut, PartList, PartOut, RungOut
 from fennup.app.services.drawings import view_out
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import naming_of
-from fennup.app.wording.members import end_word, in_sentence, sides_of, whose
+from fennup.app.wording.members import end_word, sides_of, whose
+from fennup.app.wording.names import in_sentence, together
 from fennup.app.wording.why import edge_lines, given_lines, miter_lines
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.drawing.board_views import part_shapes
@@ -20,9 +18,6 @@ from fennup.core.solve import Solution
 from fennup.core.tolerances import NOTHING, SAME
 
 SEEN_DEG = 1e-7
-NUMBERED = re.compile(r"(.+) (\w{1,3})")
-PLACE = re.compile(r"([A-X]*)([0-9]*)")
-PLURALS = {"Shelf": "Shelves", "Foot": "Feet"}
 
 
 def part_cards(solution: Solution, voice: Voice) -> PartList:
@@ -84,53 +79,8 @@ def part_name(solution: Solution, part: PartGroup) -> str:
     """The part's name: what its boards are called, together, which courses they are, and whose where there are several
     assemblies."""
     owner = whose(solution, part.id)
-    names = [solution.design.assembly.board(id).name for id in part.boards]
-    split = [name.partition(", course ") for name in names]
-    bases, courses = (list(dict.fromkeys(part[k] for part in split)) for k in (0, 2))
-    tail = ""
-    if courses != [""]:
-        tail = f", course{'s' if len(courses) > 1 else ''} {_run(courses)}"
-    return f"{owner}: {_together(bases)}{tail}" if owner else f"{_together(bases)}{tail}"
-
-
-def _together(names: list[str]) -> str:
-    """Rails A to F; Rails A, C and E; Backs 1 to 4 and fronts 1 to 4; Front and back rails; Front, right side and back."""
-    if len(names) == 1:
-        return names[0]
-    found = [NUMBERED.fullmatch(name) for name in names]
-    if all(found):
-        places: dict[str, list[str]] = {}
-        for match in found:
-            assert match
-            places.setdefault(match[1], []).append(match[2])
-        said = [f"{PLURALS.get(word, f'{word}s') if len(of) > 1 else word} {_run(of)}" for word, of in places.items()]
-        return _listed([said[0], *(f"{text[:1].lower()}{text[1:]}" for text in said[1:])])
-    rails = all(name.endswith(" rail") for name in names)
-    short = [name.removesuffix(" rail") for name in names] if rails else names
-    return f"{_listed(short)}{' rails' if rails else ''}".capitalize()
-
-
-def _listed(texts: list[str]) -> str:
-    """A, B and C."""
-    return " and ".join([", ".join(texts[:-1]), texts[-1]] if len(texts) > 1 else texts)
-
-
-def _run(places: list[str]) -> str:
-    """A; A and B; A to F; A, C and E where some between them are another part."""
-    if len(places) > 2 and all(_is_next(a, b) for a, b in pairwise(places)):
-        return f"{places[0]} to {places[-1]}"
-    return _listed(places)
-
-
-def _is_next(a: str, b: str) -> bool:
-    """Whether one place comes right after another: 1 and 2, A and B, A1 and B1, A1 and A2."""
-    one, other = PLACE.fullmatch(a), PLACE.fullmatch(b)
-    if not one or not other:
-        return False
-    letters, numbers = (one[1], other[1]), (int(one[2] or 0), int(other[2] or 0))
-    if letters[0] == letters[1]:
-        return numbers[1] == numbers[0] + 1
-    return numbers[0] == numbers[1] and len(letters[0]) == len(letters[1]) == 1 and ord(letters[1]) == ord(letters[0]) + 1
+    name = together([solution.design.assembly.board(id).name for id in part.boards])
+    return f"{owner}: {name}" if owner else name
 
 
 def _end(solution: Solution, facts: PartFacts, end: End, voice: Voice, words: dict[str, str]) -> EndOut:

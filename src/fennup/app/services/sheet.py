@@ -34,7 +34,13 @@ def sheet_of(
         controls=[control_out(c, voice) for c in (*described.controls, *more)],
         sizes=[_size(row, voice, naming) for row in described.sizes],
         parts=[
-            PartBrief(id=p.id, tag=board_tag(solution, p.id), name=part_name(solution, p), boards=list(p.boards))
+            PartBrief(
+                id=p.id,
+                name=part_name(solution, p),
+                boards=list(p.boards),
+                tags=[board_tag(solution, board) for board in p.boards],
+                names=[solution.design.assembly.board(board).name for board in p.boards],
+            )
             for p in solution.design.parts
         ],
         closing=closing_line(solution, proof, voice, "waiting" if waiting else "none"),

@@ -3,6 +3,7 @@
 from typing import Any
 
 from fennup.app.wording.labels import naming_of
+from fennup.app.wording.names import in_sentence, meeting
 from fennup.app.wording.tables import merged
 from fennup.core.assembly.board import Board, End
 from fennup.core.kinds.catalogue import KINDS
@@ -51,12 +52,6 @@ def end_word(board: Board, end: End) -> str:
     return f"{end} end"
 
 
-def in_sentence(name: str) -> str:
-    """A board's name inside a sentence: `rail A`, `the front`, `the front right leg`."""
-    lowered = name[:1].lower() + name[1:]
-    return f"the {lowered}" if lowered.rpartition(" ")[2].islower() else lowered
-
-
 def board_words(solution: Solution, id: str) -> str:
     """A board inside a sentence, and whose it is where there are several assemblies."""
     owner = whose(solution, id)
@@ -64,16 +59,16 @@ def board_words(solution: Solution, id: str) -> str:
 
 
 def joint_words(solution: Solution, id: str) -> str:
-    """A joint inside a sentence: by its corner, or by what meets there."""
+    """A joint inside a sentence, by what meets there."""
     joint = next(joint for joint in solution.design.assembly.joints if joint.id == id)
-    corner = id.partition("/")[2]
     if len(joint.ends) == 1:
         ((board, end),) = joint.ends
         return f"the joint at the {end_word(solution.design.assembly.board(board), end)} of {board_words(solution, board)}"
-    if not joint.ends or "/" in corner:
-        return f"the joint of {board_words(solution, joint.a.board)} and {board_words(solution, joint.b.board)}"
-    owner = whose(solution, id)
-    return f"joint {corner}" + (f" of {owner}" if owner else "")
+    if len(joint.ends) == 2:
+        names = [solution.design.assembly.board(board).name for board, _ in joint.ends]
+        owner = whose(solution, id)
+        return f"the joint of {meeting(*names)}" + (f" of {owner}" if owner else "")
+    return f"the joint of {board_words(solution, joint.a.board)} and {board_words(solution, joint.b.board)}"
 
 
 def called(solution: Solution, id: str) -> str:

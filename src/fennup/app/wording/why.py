@@ -4,7 +4,8 @@ from math import atan2, degrees
 
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import PART, label, naming_of
-from fennup.app.wording.members import ROLES, end_word, in_sentence, own_spec, sides_of
+from fennup.app.wording.members import ROLES, end_word, own_spec, sides_of
+from fennup.app.wording.names import in_sentence
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.assembly.model import Joint
 from fennup.core.geometry.vec import Vec, cross, dot, norm

@@ -15,7 +15,7 @@ from fennup.core.kinds.inner import with_holes
 from fennup.core.stock.section import Groove, Section
 from fennup.core.tolerances import NOTHING
 
-RECTANGLE_NAMES = {"A": "Front", "B": "Right side", "C": "Back", "D": "Left side"}
+WHERE = {"A": "front", "B": "right", "C": "back", "D": "left"}
 UPRIGHT = 1e-12
 
 
@@ -61,7 +61,7 @@ def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
     back = spec.back
     groove = Groove(back.from_edge_mm, back.thickness_mm, back.depth_mm) if back and course.lowest else None
     word = "Stave" if spec.grain == "up" else "Wall"
-    name = RECTANGLE_NAMES[wall.letter] if isinstance(spec.plan, Rectangle) else f"{word} {wall.letter}"
+    name = f"{word} {wall.letter}" + (f" ({WHERE[wall.letter]})" if isinstance(spec.plan, Rectangle) else "")
     if course.id != wall.letter:
         name = f"{name}, course {course.id[1:]}"
     return Board(

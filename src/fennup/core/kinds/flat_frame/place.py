@@ -23,7 +23,7 @@ from fennup.core.stock.section import Rabbet, Section
 from fennup.core.tolerances import NOTHING, ON_LINE, SAME
 
 GROUND = Plane((0.0, 0.0, 1.0), 0.0)
-RECTANGLE_NAMES = {"A": "Front", "B": "Right", "C": "Back", "D": "Left"}
+WHERE = {"A": "front", "B": "right", "C": "back", "D": "left"}
 
 
 @dataclass(frozen=True)
@@ -84,7 +84,7 @@ def _inside(spec: FlatFrameSpec, rails: tuple[Board, ...]) -> Added:
 
 def rail_name(spec: FlatFrameSpec, letter: str) -> str:
     """What a rail is called."""
-    return f"{RECTANGLE_NAMES[letter]} rail" if isinstance(spec.shape, Rectangle) else f"Rail {letter}"
+    return f"Rail {letter}" + (f" ({WHERE[letter]})" if isinstance(spec.shape, Rectangle) else "")
 
 
 def _rail(spec: FlatFrameSpec, side: Side) -> Board:

@@ -3,7 +3,7 @@
 from fennup.core.drawing.board_views import pictorial
 from fennup.core.drawing.view import Description, Mark, Shape, SizeRow, Standing, View
 from fennup.core.geometry.vec import Vec
-from fennup.core.kinds.gauged import ABOVE, DOWN, FRONT, LEFT, RIGHT, SIDE, UP, Shown, dimensions, read_only, rows, view
+from fennup.core.kinds.gauged import ABOVE, DOWN, FRONT, LEFT, RIGHT, SIDE, UP, Paper, Shown, dimensions, read_only, rows, view
 from fennup.core.kinds.stand.controls import controls_of
 from fennup.core.kinds.stand.roll import roll_view
 from fennup.core.kinds.stand.sides import flanks_of, foot_of, residual_deg
@@ -19,17 +19,30 @@ def describe(spec: StandSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descrip
     given = spec.standings()
     round_plan = isinstance(spec.plan, Round)
     over = 2.2 if spec.top else 1.0
-    on_front: list[Shown] = [("plate_width", UP, 1.0), ("top_width", UP, over), ("foot_width", DOWN, 1.0), ("height", LEFT, 1.4), ("front_splay", UP, 0.0)]
-    on_side: list[Shown] = [("plate_depth", UP, 1.0), ("top_depth", UP, over), ("foot_depth", DOWN, 1.0), ("height", LEFT, 1.4), ("side_splay", UP, 0.0)]
+    on_front: list[Shown] = [
+        ("plate_width", UP, 1.0),
+        ("top_width", UP, over),
+        ("foot_width", DOWN, 1.0),
+        ("height", LEFT, 1.4),
+        ("front_splay", UP, 0.0),
+    ]
+    on_side: list[Shown] = [
+        ("plate_depth", UP, 1.0),
+        ("top_depth", UP, over),
+        ("foot_depth", DOWN, 1.0),
+        ("height", LEFT, 1.4),
+        ("side_splay", UP, 0.0),
+    ]
     on_ground: list[Shown] = [("foot_width", DOWN, 1.0), ("foot_depth", RIGHT, 1.0), ("foot_diagonal", UP, 0.0)]
     if round_plan:
         on_front, on_side = [("height", LEFT, 1.4)], [("height", LEFT, 1.4)]
         on_ground = [("foot_side", None, 1.0), ("top_side", None, 0.0)]
-    marks = tuple(Mark("letter", ABOVE.flat(_top_of(solids[id])), id, id) for id in spec.legs)
+    tops = {id: _top_of(solids[id]) for id in spec.legs}
+    middles = {id: _middle_of(solids[id]) for id in spec.legs}
     views = [
-        view(FRONT, ruler, solids, given, on_front),
-        view(SIDE, ruler, solids, given, on_side),
-        view(ABOVE, ruler, solids, given, on_ground, marks),
+        view(FRONT, ruler, solids, given, on_front, _letters(FRONT, {id: p for id, p in middles.items() if p[1] < SAME})),
+        view(SIDE, ruler, solids, given, on_side, _letters(SIDE, {id: p for id, p in middles.items() if p[0] > -SAME})),
+        view(ABOVE, ruler, solids, given, on_ground, _letters(ABOVE, tops)),
     ]
     views.append(roll_view(spec, solids[spec.legs[0]]))
     views.append(_feet(spec, ruler, solids, given))
@@ -47,6 +60,18 @@ def _facts(spec: StandSpec) -> tuple[str, ...]:
     plan = spec.plan
     upright = isinstance(plan, Four) and plan.front_splay_deg == plan.side_splay_deg == 0
     return ("stand_upright" if upright else f"stand_{plan.form}", f"legs:{spec.sides}", *((f"free:{free}",) if free else ()))
+
+
+def _letters(paper: Paper, places: dict[str, Vec]) -> tuple[Mark, ...]:
+    """Legs' letters where they are seen on a paper."""
+    return tuple(Mark("letter", paper.flat(place), id, id) for id, place in places.items())
+
+
+def _middle_of(solid: Solid) -> Vec:
+    """The middle of a leg, half way up."""
+    points = [p for piece in solid.world for p in piece.points]
+    (x0, x1), (y0, y1), (z0, z1) = ((min(p[k] for p in points), max(p[k] for p in points)) for k in range(3))
+    return ((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2)
 
 
 def _top_of(solid: Solid) -> Vec:

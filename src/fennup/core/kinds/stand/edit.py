@@ -27,7 +27,7 @@ def edit(spec: StandSpec, act: Edit, on: Tape) -> dict[str, Any]:
         return put_at(document, act.path, act.value)
     if isinstance(act, Nudge) and (unsaid := UNSAID.fullmatch(act.path)) and int(unsaid[1]) < len(spec.rails):
         row = spec.rails[int(unsaid[1])]
-        legs = shell(spec).boards
+        legs = shell(spec).boards[: spec.sides]
         rails = [*spec.rails]
         rails[int(unsaid[1])] = row.model_copy(update={"set_in_mm": max(0.0, set_in_of(spec, legs, row))})
         spec = spec.model_copy(update={"rails": rails})

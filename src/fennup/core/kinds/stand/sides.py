@@ -13,7 +13,7 @@ from fennup.core.stock.section import Section
 
 UP: Vec = (0.0, 0.0, 1.0)
 GROUND = Plane((0.0, 0.0, -1.0), 0.0)
-FOUR_NAMES = {"AB": "Front right leg", "BC": "Back right leg", "CD": "Back left leg", "DA": "Front left leg"}
+WHERE = {"AB": "front right", "BC": "back right", "CD": "back left", "DA": "front left"}
 IN_FRONT = ("AB", "DA")
 LONG_SIDES: tuple[Side, ...] = ("face", "back", "upper", "lower")
 
@@ -80,7 +80,7 @@ def leg_at(spec: StandSpec, flanks: Sequence[Flank], i: int) -> Board:
     axes = frame_from(foot, along, look)
     width, thickness = spec.leg.width_mm, spec.leg.thickness_mm
     id = spec.legs[i]
-    name = f"Leg {id}" if isinstance(spec.plan, Round) else FOUR_NAMES[id]
+    name = f"Leg {id}" + ("" if isinstance(spec.plan, Round) else f" ({WHERE[id]})")
     into = scale(axes.z, -thickness / 2)
     if spec.roll == "rhombic":
         return _rhombic(id, name, axes, other.plane, width, thickness)
