@@ -107,7 +107,7 @@ class AnyStart(Api):
     def test_a_panel_has_sides_and_no_ends_and_stands_in_the_cut_list(self) -> None:
         project = self.new(spec=box(level(300.0, 300.0), 200.0, floor={"height_mm": 0.0, "thickness_mm": 12.0, "play_mm": 4.0}))
         floor = next(p for p in self.read(project, "parts")["parts"] if p["id"] == "m1/floor")
-        self.assertEqual((floor["ends"], floor["ladder"][0]["label"]), ([], "Every side"))
+        self.assertEqual((floor["ends"], floor["ladder"][0]["label"]), ([], "Every edge"))
         rows = list(csv.DictReader(io.StringIO(self.client.get(f"/api/projects/{project['id']}/cut-list.csv").text)))
         self.assertEqual([(r["Part"], r["Length mm"]) for r in rows][-1], ("floor", "260.0000"))
 

@@ -9,7 +9,7 @@ from fennup.app.schemas.sheet import PartOut, SheetOut
 from fennup.app.services.demo import PROJECTS
 from fennup.app.services.part_cards import part_cards
 from fennup.app.services.projects import PLAIN
-from fennup.app.services.saw_settings import settings_of
+from fennup.app.services.saw_settings import saw_place, settings_of
 from fennup.app.services.sheet import looked_sheet, sheet_of
 from fennup.app.services.solving import solved_spec
 from fennup.app.wording.figures import Voice
@@ -144,7 +144,9 @@ class WordsForABox(unittest.TestCase):
         self.assertEqual(part.ends[0].cuts[0].bevel, "blade tilted 43.08°, outside longer")
         self.assertEqual([(e.label, e.note) for e in part.edges], [
             ("Rip the top edge", "the outside stays wider there"), ("Rip the bottom edge", "the inside stays wider there"),
+            ("Width that stays, outside", "inside 207 mm"),
         ])  # fmt: skip
+        self.assertEqual(part.edges[2].figure.whole, "207")  # 200 / cos 15 = 207.06
         self.assertEqual(part.ladder[0].label, "Top edge, outside, long point to long point")
         # On a square edge it would be atan(cos a tan 45), but both edges are ripped: propped, the plan angle alone.
         self.assertEqual(part.ways, [
@@ -155,9 +157,9 @@ class WordsForABox(unittest.TestCase):
     def test_a_board_on_edge_says_how_it_stands(self) -> None:
         # A triangle's bevel of 60 is past every tilt; on edge it is a swing of 60.
         sheet = settings_of(solved_on(box(of_sides(3, 300.0), 100.0), MiterSaw(swing_left_deg=62, swing_right_deg=62)), PLAIN)
-        use = sheet.settings[0].uses[0]
+        use = sheet[0].uses[0]
         self.assertRegex(use.lies, "^Standing on its (bottom|top) edge, (outside|inside) to the fence, keep the piece")
-        self.assertEqual((sheet.settings[0].shown.whole, sheet.settings[0].tilt), ("60", "blade upright"))
+        self.assertEqual((sheet[0].shown.whole, sheet[0].tilt), ("60", "blade upright"))
 
     def test_the_simple_settings_are_told_with_both_gaps(self) -> None:
         told = {line.how: line.text for line in self.sheet(box(level(300.0, 300.0), 200.0, slope_deg=8.0)).simple}
@@ -257,7 +259,7 @@ class SaidAsItIs(unittest.TestCase):
         self.assertIn("Feet 1 and 2", names)
         coarse = MiterSaw(tilt_step_deg=5.0, swing_step_deg=5.0)
         stool = settings_of(solved_on(KINDS["stand"].starts["stool"], coarse), PLAIN)
-        for setting in stool.settings:
+        for setting in stool:
             self.assertNotIn("tilt 0°", setting.tilt)
 
     def test_the_allowance_is_in_the_projects_unit_and_comes_back_as_typed(self) -> None:
@@ -270,6 +272,33 @@ class SaidAsItIs(unittest.TestCase):
         for text in ("40:1", "1:40", "1 in 40"):
             act = TypeIn(op="type", path="place.ground_deg", text=text)
             self.assertAlmostEqual(prop.edit(spec, act, PLAIN.tape)["place"]["ground_deg"], degrees(atan(1 / 40)), places=9)
+
+
+class AtTheSaw(unittest.TestCase):
+    def test_every_cut_says_where_it_is_marked(self) -> None:
+        leaning = box(level(300.0, 300.0), 200.0, slope_deg=15.0)
+        (setting,) = settings_of(solved_on(leaning), PLAIN)
+        self.assertEqual([use.mark for use in setting.uses], [
+            # 300 + 2 x 200 x tan 15.
+            "This cut first, from a board at least 407.18 mm long.",
+            "Mark 407.18 mm on the top edge, outside, from the long point of the right end.",
+        ])  # fmt: skip
+        picture = setting.uses[1].picture
+        self.assertEqual([d.figure.exact for d in picture.dimensions], ["407.18 mm"])
+        (square,) = settings_of(solved_on(box(level(300.0, 200.0), 100.0, joint="butt")), PLAIN)
+        self.assertRegex(square.uses[1].mark, r"^Mark \d+ mm on the bottom edge, from the right end\.")
+
+    def test_what_is_cut_with_another_tool_is_listed_with_its_figures(self) -> None:
+        place = saw_place(
+            solved_on(box(level(300.0, 300.0), 200.0, slope_deg=15.0, lid={"depth_mm": 60.0, "kerf_mm": 2.0})), PLAIN
+        )
+        self.assertEqual([(w.name, w.count) for w in place.otherwise], [("Walls A to D", 4), ("The lid", 1)])
+        self.assertEqual([line.figure.whole for line in place.otherwise[1].lines], ["60"])
+        gable = saw_place(solved_on(KINDS["roof"].starts["gable"]), PLAIN)
+        self.assertRegex(gable.otherwise[0].lines[0].label, "^Birdsmouth")
+        lean_to = saw_place(solved_on(KINDS["roof"].starts["lean_to"]), PLAIN)
+        sides = next(work for work in lean_to.otherwise if work.name == "Left side")
+        self.assertEqual({line.label for line in sides.lines}, {"Bottom", "Front edge", "Back edge", "Slope"})
 
 
 class NamesAreUnique(unittest.TestCase):
@@ -293,7 +322,7 @@ class NamesAreUnique(unittest.TestCase):
             solution = solved_on(document)
             for names in (
                 [part.name for part in part_cards(solution, PLAIN).parts],
-                [f"{s.id}: {use.text}" for s in settings_of(solution, PLAIN).settings for use in s.uses],
+                [f"{s.id}: {use.text}" for s in settings_of(solution, PLAIN) for use in s.uses],
             ):
                 self.assertEqual(sorted({name for name in names if names.count(name) > 1}), [])
 

@@ -1,16 +1,19 @@
 """Facts of a part: what stands on it, how it may be turned, how its joints' faces meet, against plain geometry."""
 
 import unittest
-from math import acos, cos, degrees, pi, radians, sin, sqrt, tan
+from math import acos, cos, degrees, hypot, pi, radians, sin, sqrt, tan
 
 from fennup.core.exchange.document import solution_document
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.alike import AS_IT_LIES
+from fennup.core.parts.needs import needs_of
+from fennup.core.parts.solid import arris_line
 from fennup.core.project.forms import newest_form
 from fennup.core.project.spec import ProjectSpec
+from fennup.core.saw.marking import markings_of
 from fennup.core.solve import Solution, solve
 from fennup.core.workshop import Workshop
-from tests.core.frames import box, level, of_sides, rectangle, regular, solved
+from tests.core.frames import all_starts, box, level, of_sides, rectangle, regular, solved
 
 GRILLE = rectangle(
     "opening", 400.0, 300.0, 60.0,
@@ -62,6 +65,8 @@ class Facts(unittest.TestCase):
 
     def test_cuts_that_a_miter_saw_does_not_make_are_named(self) -> None:
         self.assertEqual(whole(regular(6, 40.0, "opening_flats", mm=300.0)).plan.otherwise, ())
+        gable = set(whole(KINDS["roof"].starts["gable"]).plan.otherwise)
+        self.assertTrue({"m1/left1 notch:0"} <= gable, gable)
         leaning = whole(
             box(level(300.0, 300.0), 200.0, slope_deg=10.0, floor={"height_mm": 20.0, "thickness_mm": 12.0, "play_mm": 2.0})
         )
@@ -89,3 +94,48 @@ class Facts(unittest.TestCase):
         # A miter of 45: at 25 up the rail is 550 long; three middles evenly between its ends there.
         for got, want in zip(holes.along_mm, (137.5, 275.0, 412.5), strict=True):
             self.assertAlmostEqual(got, want, places=6)
+
+
+class Marks(unittest.TestCase):
+    def test_every_cut_but_the_first_is_marked_from_it_where_the_finished_part_ends(self) -> None:
+        for start in [start for starts in all_starts().values() for start in starts]:
+            made = whole(start)
+            found = markings_of(made.plan.settings, made.design.boards)
+            uses = {(u.part, u.end, u.index) for s in made.plan.settings for u in s.uses}
+            self.assertEqual(uses, set(found))
+            for part in {part for part, _, _ in uses}:
+                own = [marking for (key, _, _), marking in found.items() if key == part]
+                self.assertEqual(sum(marking.arris is None for marking in own), 1, part)
+            for facts in made.design.facts:
+                if facts.board.panel or facts.board.stave or any(len(cuts) > 1 for cuts in facts.ends.values()):
+                    continue
+                (marking,) = [m for (key, _, _), m in found.items() if key == facts.key and m.arris]
+                # Taken on the solid: all its corners on that line, tip to tip; and no other line of it is longer.
+                y, z = arris_line(facts.board, marking.arris)
+                on = [p[0] for piece in facts.solid.local for p in piece.points if hypot(p[1] - y, p[2] - z) < 1e-6]
+                self.assertAlmostEqual(marking.length_mm, max(on) - min(on), places=6)
+                self.assertAlmostEqual(marking.length_mm, max(facts.arrises.values()), places=6)
+
+    def test_the_second_cheek_of_a_hip_is_marked_back_from_the_first(self) -> None:
+        made = whole(KINDS["roof"].starts["hip"])
+        found = markings_of(made.plan.settings, made.design.boards)
+        shape = made.spec.members["m1"].spec.shape
+        # Two cheeks at 45 in plan over 40 of wood are 40 apart in plan on its face; along the slope that is over its cosine.
+        run = hypot(shape.width_mm, shape.depth_mm) / 2
+        plan, slope = shape.hip_thickness_mm, hypot(run, shape.rise_mm) / run
+        self.assertAlmostEqual(found["m1/hip AB", "right", 1].length_mm, plan * slope, places=6)
+
+
+class Needs(unittest.TestCase):
+    def test_what_all_parts_take_of_each_section(self) -> None:
+        (boards,) = needs_of(whole(rectangle("opening", 420.0, 300.0, 45.0)).design.facts, 2.4)
+        # Two of 510, two of 390, and a kerf for each.
+        self.assertEqual((boards.count, boards.longest_mm, boards.width_mm), (4, 510.0, 45.0))
+        self.assertAlmostEqual(boards.sum_mm, 1800.0 + 4 * 2.4)
+        floored = box(level(300.0, 300.0), 200.0, floor={"height_mm": 0.0, "thickness_mm": 12.0, "play_mm": 4.0})
+        walls, floor = needs_of(whole(floored).design.facts, 0.0)
+        self.assertEqual((walls.count, floor.count), (4, 1))
+        self.assertEqual([round(v, 6) for v in floor.sheets[0]], [260.0, 260.0])
+        # Staves: the length is up, the width round.
+        (staves,) = needs_of(whole(box(level(300.0, 300.0), 200.0, grain="up")).design.facts, 0.0)
+        self.assertEqual((round(staves.longest_mm, 6), round(staves.width_mm, 6)), (200.0, 300.0))

@@ -26,7 +26,7 @@ class Fitting:
 
 @dataclass(frozen=True)
 class Plan:
-    """The saw's settings, which cuts no tool here makes (by key: rips, tapers, outlines), and how well it closes so."""
+    """The saw's settings, which cuts no tool here makes (by key: rips, tapers, outlines, notches), and how well it closes so."""
 
     workshop: Workshop
     settings: tuple[Setting, ...]
@@ -73,4 +73,5 @@ def _otherwise(design: Design) -> tuple[str, ...]:
             made += [rip.key for rip in facts.rips]
         if facts.board.stave or facts.board.panel:
             made += [cut.key for cuts in facts.ends.values() for cut in cuts]
+        made += [lap.key for lap in facts.laps] + [mouth.key for mouth in facts.birdsmouths]
     return tuple(made)

@@ -1,13 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useLocation, useNavigate, useParams } from "react-router";
 import { cardsQuery, projectApi, settingsQuery } from "../api/documents";
 import type { Part } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FigureText } from "../ui/FigureText";
-
-/** Room for the red dots of the long points. */
-const PART_PAD = { left: 10, right: 10, top: 10, bottom: 10 };
+import { OtherLine, PART_PAD, SettingRow, Tick } from "./SawRows";
 
 /** One clean page to take to the saw. */
 export function CutListPage() {
@@ -21,6 +19,15 @@ export function CutListPage() {
   useEffect(() => {
     document.title = project ? `${project.name}: cut list` : "Cut list";
   }, [project]);
+  // Asked for by the bar's Print: once everything stands on the page.
+  const ready = !!project && !!cards.data && !!saw.data;
+  const asked = useLocation().state?.print === true;
+  const navigate = useNavigate();
+  useEffect(() => {
+    if (!asked || !ready) return;
+    navigate(".", { replace: true, state: null });
+    window.print();
+  }, [asked, ready, navigate]);
   const error = query.error ?? cards.error ?? saw.error;
   if (error) return <p className="p-6">{error.message}</p>;
   if (!project || !cards.data || !saw.data) return <p className="p-6">Opening…</p>;
@@ -67,22 +74,35 @@ export function CutListPage() {
           ))}
         </tbody>
       </table>
-      <h2 className="mt-4 mb-1 text-[20px]">Saw</h2>
+      <p className="mt-2 text-[15px] text-ink-2">
+        A raised + or − after a figure: a hair over or under that mark on the tape. Red dots, black on paper:
+        long points.
+      </p>
+      <h2 className="mt-4 mb-1 text-[20px]">What it needs</h2>
       <ul>
-        {saw.data.settings.map((setting) => (
-          <li key={setting.id} className="break-inside-avoid border-b border-line py-1.5">
-            <FigureText figure={setting.shown} className="text-[20px]" /> <strong>{setting.direction}</strong>
-            , {setting.tilt}
-            <span className="text-ink-2"> ({setting.exact})</span>
-            {setting.why_not && <span className="block font-medium">{setting.why_not}</span>}
-            {setting.uses.map((use) => (
-              <span key={use.text} className="block">
-                {use.text}, {use.count}: {use.lies}
-              </span>
-            ))}
+        {cards.data.needs.map((need) => (
+          <li key={need} className="py-0.5">
+            <Tick />
+            {need}
           </li>
         ))}
       </ul>
+      <h2 className="mt-4 text-[20px]">Saw: each setting once, tried in scrap first</h2>
+      <ul>
+        {saw.data.settings.map((setting) => (
+          <SettingRow key={setting.id} setting={setting} onPaper />
+        ))}
+      </ul>
+      {saw.data.otherwise.length > 0 && (
+        <>
+          <h2 className="mt-4 text-[20px]">With another tool</h2>
+          <ul>
+            {saw.data.otherwise.map((work) => (
+              <OtherLine key={work.id} work={work} />
+            ))}
+          </ul>
+        </>
+      )}
       {sheet.findings.length > 0 && (
         <>
           <h2 className="mt-4 mb-1 text-[20px]">To know before cutting</h2>
@@ -102,6 +122,7 @@ function PartBlock({ part }: { part: Part }) {
   return (
     <>
       <h2 className="text-[20px]">
+        <Tick />
         {part.name} <span className="figure">× {part.boards.length}</span>
         <span className="ml-3 text-[16px] font-normal">{part.section_text}</span>
       </h2>
@@ -112,7 +133,7 @@ function PartBlock({ part }: { part: Part }) {
         className="on-paper my-1 h-24 w-full"
         pad={PART_PAD}
       />
-      <div className="grid grid-cols-[1fr_1fr_1.3fr] gap-x-5 max-sm:grid-cols-1">
+      <div className="grid gap-x-5 sm:grid-cols-[1fr_1fr_1.3fr]">
         {part.ends.map((end) => (
           <div key={end.end}>
             <h3 className="first-letter:uppercase">{end.name}</h3>
@@ -124,7 +145,7 @@ function PartBlock({ part }: { part: Part }) {
             ))}
           </div>
         ))}
-        <div className={part.ends.length ? "" : "col-span-3"}>
+        <div className={part.ends.length ? "" : "sm:col-span-3"}>
           {part.ladder.map((rung) => (
             <p key={rung.id}>
               <FigureText figure={rung.figure} className={rung.here ? "text-[24px]" : "text-[18px]"} />{" "}
@@ -134,7 +155,7 @@ function PartBlock({ part }: { part: Part }) {
           ))}
         </div>
         {part.edges.length > 0 && (
-          <div className="col-span-3 max-sm:col-span-1">
+          <div className="sm:col-span-3">
             {part.edges.map((edge) => (
               <p key={`${edge.label} ${edge.figure.spoken}`}>
                 <span className="font-medium">{edge.label}</span>:{" "}

@@ -108,6 +108,13 @@ export function ProjectPage() {
           >
             Redo<span className="sr-only">{here.saved?.redo ? `: ${here.saved.redo}` : ""}</span>
           </button>
+          <Link
+            className="quiet-button flex items-center"
+            to={`/project/${id}/cut-list`}
+            state={{ print: true }}
+          >
+            Print
+          </Link>
           <ProjectMenu project={shown} onProblem={setTrouble} />
         </div>
       </header>

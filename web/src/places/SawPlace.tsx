@@ -1,14 +1,14 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { settingsQuery } from "../api/documents";
-import type { Problem, Project, Setting, Tool, Workshop } from "../api/types";
+import type { Problem, Project, Tool, Workshop } from "../api/types";
 import type { Held } from "../api/useDocument";
 import { Drawing } from "../drawing/Drawing";
 import { ControlField } from "../ui/ControlField";
-import { FigureText } from "../ui/FigureText";
 import { Sign } from "../ui/Sign";
+import { OtherRow, SettingRow } from "./SawRows";
 import { plural } from "./text";
 
-const SAW_PAD = { left: 60, right: 60, top: 34, bottom: 34 };
+const SAW_PAD = { left: 76, right: 76, top: 52, bottom: 46 };
 
 type Props = { project: Project; workshop: Held<Workshop>; onProblem: (problem: Problem | null) => void };
 
@@ -35,11 +35,19 @@ export function SawPlace({ project, workshop, onProblem }: Props) {
           ))}
         </ol>
         {otherwise.length > 0 && (
-          <p className="mt-4 border-t border-line pt-3">
-            <strong>Some cuts are not for this saw.</strong> These parts also have edges to rip, tapers or
-            outlines, which a miter saw does not make. Their angles are on their cards: {otherwise.join("; ")}
-            .
-          </p>
+          <section aria-labelledby="otherwise">
+            <h2 id="otherwise" className="mt-6 border-t-2 border-ink pt-3 text-[20px]">
+              With another tool
+            </h2>
+            <p className="text-ink-2">
+              Edges to rip, tapers, notches, holes and panels: a miter saw does not make them.
+            </p>
+            <ul>
+              {otherwise.map((work) => (
+                <OtherRow key={work.id} work={work} />
+              ))}
+            </ul>
+          </section>
         )}
         <p className="mt-4 border-t border-line pt-3 text-[15px] text-ink-2">
           Eyes and ears protected. Guard and fence clear of the blade? Move them by hand with the power off.
@@ -65,41 +73,6 @@ export function SawPlace({ project, workshop, onProblem }: Props) {
   );
 }
 
-function SettingRow({ setting }: { setting: Setting }) {
-  return (
-    <li className="mt-3 border-t-2 border-ink pt-3">
-      <div className="flex flex-wrap items-baseline gap-x-4">
-        <FigureText figure={setting.shown} className="text-[44px] leading-none" />
-        <span className="text-[20px] font-semibold text-cut">{setting.direction}</span>
-        <span className="text-[18px]">{setting.tilt}</span>
-        <span className="text-ink-2">{setting.exact}</span>
-      </div>
-      {!setting.reachable && (
-        <p className="mt-1 flex items-center gap-2 font-medium text-warn">
-          <Sign is="warning" />
-          {setting.why_not}
-        </p>
-      )}
-      <ul className="mt-2 grid gap-x-6 gap-y-3 xl:grid-cols-2">
-        {setting.uses.map((use) => (
-          <li key={use.text} className="flex gap-3">
-            <Drawing
-              view={use.picture}
-              label={`${use.text}: as you stand at the saw`}
-              className="sheet h-28 w-44 shrink-0"
-            />
-            <div>
-              <p className="font-semibold">{use.text}</p>
-              <p>{plural(use.count, "cut")}</p>
-              <p className="text-ink-2">{use.lies}</p>
-            </div>
-          </li>
-        ))}
-      </ul>
-    </li>
-  );
-}
-
 function ToolProfile({
   tool,
   workshop,
@@ -119,7 +92,7 @@ function ToolProfile({
           <Drawing
             view={view}
             label={view.title}
-            className="sheet h-52"
+            className="sheet h-64"
             pad={SAW_PAD}
             onAct={workshop.act}
             onLook={workshop.look}

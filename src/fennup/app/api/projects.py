@@ -56,7 +56,7 @@ from fennup.app.services.projects import (
 )
 from fennup.app.services.proofs import proof_or_job
 from fennup.app.services.records import NewRecord, add_record, records_of
-from fennup.app.services.saw_settings import settings_of
+from fennup.app.services.saw_settings import saw_place
 from fennup.app.services.sheet import looked_sheet, sheet_of
 from fennup.app.services.solids import solids_out
 from fennup.app.services.solving import solved
@@ -250,7 +250,7 @@ def read_parts(path: ProjectPath) -> Response:
 def read_settings(path: ProjectPath) -> Response:
     """Every setting of the saw, with how the board lies for each cut."""
     found = _opened(path.project_id)
-    return tagged(found.based_on, lambda: settings_of(found.solved(), found.body.voice()))
+    return tagged(found.based_on, lambda: saw_place(found.solved(), found.body.voice()))
 
 
 @api.get("/projects/<string:project_id>/solution", responses={200: SolutionDocument})

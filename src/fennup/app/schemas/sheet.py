@@ -121,7 +121,7 @@ class EndOut(BaseModel):
 
 
 class EdgeOut(BaseModel):
-    """What is worked along the whole board: a ripped edge, a rabbet, a groove."""
+    """What is worked on a board beside its ends: a ripped edge, a rabbet, a groove."""
 
     label: str
     figure: Figure
@@ -149,10 +149,11 @@ class PartOut(BaseModel):
 
 
 class UseOut(BaseModel):
-    """One cut made at a setting."""
+    """One cut made at a setting. `mark`: where it is marked."""
 
     part: str
     text: str
+    mark: str
     lies: str
     count: int
     picture: ViewOut
@@ -169,6 +170,19 @@ class SettingOut(BaseModel):
     reachable: bool
     why_not: str
     uses: list[UseOut]
+
+
+class OtherWork(BaseModel):
+    """What is cut with another tool than the saw that is described: of a part, or of the whole once it is together. `seen`: how
+    the picture shows it."""
+
+    id: str
+    name: str
+    count: int
+    section_text: str
+    seen: str
+    view: ViewOut | None
+    lines: list[EdgeOut]
 
 
 class PartBrief(BaseModel):
@@ -215,13 +229,14 @@ class LookedSheet(BaseModel):
 
 
 class PartList(BaseModel):
-    """All parts' cards."""
+    """All parts' cards, and `needs`: what they take of each section, a line each."""
 
     parts: list[PartOut]
+    needs: list[str]
 
 
 class SettingList(BaseModel):
-    """Every setting of the saw; `otherwise`: parts with cuts that no tool here makes."""
+    """Every setting of the saw; `otherwise`: all that is cut with another tool."""
 
     settings: list[SettingOut]
-    otherwise: list[str]
+    otherwise: list[OtherWork]

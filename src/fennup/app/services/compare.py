@@ -25,7 +25,7 @@ def compared(a: tuple[str, ProjectBody, Solution], b: tuple[str, ProjectBody, So
         *_sizes(sheets[0], sheets[1]),
         *_wood(one, other, voice),
         *_parts(part_cards(one, voice).parts, part_cards(other, voice).parts),
-        *_settings(settings_of(one, voice).settings, settings_of(other, voice).settings),
+        *_settings(settings_of(one, voice), settings_of(other, voice)),
     ]
     return ComparisonOut(
         sides=[

@@ -35,7 +35,7 @@ def view_out(view: View, voice: Voice, naming: Naming | None = None) -> ViewOut:
 def _dimension(d: Dimension, voice: Voice, naming: Naming) -> DimensionOut:
     return DimensionOut(
         id=d.id,
-        label=label(d.label, naming),
+        label=label(d.label, naming) if d.label else "",
         figure=voice.of(d.value, d.unit, d.standing),
         a=d.a,
         b=d.b,

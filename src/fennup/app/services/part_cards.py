@@ -5,13 +5,14 @@ from fennup.app.services.drawings import view_out
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import naming_of
 from fennup.app.wording.members import end_word, sides_of, whose
-from fennup.app.wording.names import in_sentence, together
+from fennup.app.wording.names import ACROSS, edges_together, in_sentence, together
 from fennup.app.wording.why import edge_lines, given_lines, miter_lines
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.drawing.board_views import part_shapes
 from fennup.core.drawing.view import View
 from fennup.core.parts.alike import PartGroup
-from fennup.core.parts.facts import BirdsmouthFact, CutFact, HoleRow, LapFact, PartFacts
+from fennup.core.parts.facts import BirdsmouthFact, CutFact, HoleRow, LapFact, OutlineSide, PartFacts
+from fennup.core.parts.needs import Need, needs_of
 from fennup.core.parts.solid import ARRISES, Arris
 from fennup.core.saw.pose import blade_angles, poses_for
 from fennup.core.solve import Solution
@@ -21,8 +22,27 @@ SEEN_DEG = 1e-7
 
 
 def part_cards(solution: Solution, voice: Voice) -> PartList:
-    """Every part's card, in the parts' order."""
-    return PartList(parts=[card_of(solution, facts, voice) for facts in solution.design.facts])
+    """Every part's card, in the parts' order, and what they all need."""
+    cards = [card_of(solution, facts, voice) for facts in solution.design.facts]
+    needs = needs_of(solution.design.facts, solution.plan.saw.kerf_mm)
+    return PartList(parts=cards, needs=[_need(need, voice) for need in needs])
+
+
+def _need(need: Need, voice: Voice) -> str:
+    """What the parts take of one section."""
+    thick = voice.say(need.thickness_mm)
+    if need.width_mm is None:
+        sizes: dict[str, int] = {}
+        for long, wide in need.sheets:
+            size = f"{voice.say(long)} by {voice.say(wide)}"
+            sizes[size] = sizes.get(size, 0) + 1
+        listed = ", ".join(f"{count} of {size}" if count > 1 else size for size, count in sizes.items())
+        return f"Sheet {thick} thick: {listed}."
+    pieces = f"{need.count} pieces" if need.count > 1 else "1 piece"
+    return (
+        f"Boards {voice.say(need.width_mm)} wide, {thick} thick: {pieces}, {voice.run(need.sum_mm)} in all with the blade's kerf, "
+        f"the longest {voice.say(need.longest_mm)}."
+    )
 
 
 def card_of(solution: Solution, facts: PartFacts, voice: Voice) -> PartOut:
@@ -114,6 +134,10 @@ def _edges(facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[EdgeOu
             note = f"backing: from the middle down towards the {words['face' if rip.bevel_deg > 0 else 'back']}"
         verb = "Saw" if board.stave else "Rip"
         made.append(EdgeOut(label=f"{verb} the {words[rip.edge]}", figure=voice.angle(abs(rip.bevel_deg)), note=note))
+    if facts.rips and not board.backing:
+        face, back = facts.ripped_mm
+        label = f"{'Length' if board.stave else 'Width'} that stays, {words['face']}"
+        made.append(EdgeOut(label=label, figure=voice.length(face), note=f"{words['back']} {voice.say(back)}"))
     rabbet, groove = board.section.rabbet, board.section.groove
     if rabbet:
         note = f"wide, {voice.say(rabbet.depth_mm)} deep from the {words['back']}"
@@ -127,7 +151,7 @@ def _edges(facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[EdgeOu
 def _ladder(solution: Solution, facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[RungOut]:
     """Lengths along each line that somebody may mark, the one to measure first."""
     board, lengths = facts.board, facts.arrises
-    beveled = any(abs(lengths[f"face_{e}"] - lengths[f"back_{e}"]) > SAME for e in ("upper", "lower"))  # type: ignore[index]
+    beveled = facts.beveled
     shown: list[Arris] = list(ARRISES) if beveled else ["face_lower", "face_upper"]
     longest = max(lengths[a] for a in shown)
     here = next(a for a in ("face_lower", "face_upper", "back_lower", "back_upper") if lengths[a] >= longest - NOTHING)
@@ -242,26 +266,32 @@ def _rabbet(facts: PartFacts, voice: Voice, words: dict[str, str], why: list[str
 
 
 def _outline(facts: PartFacts, voice: Voice) -> list[RungOut]:
-    """A panel's sides round its upper face, alike ones together, and the sheet that it comes out of."""
-    alike: dict[tuple[float, float], int] = {}
-    first: dict[tuple[float, float], tuple[float, float]] = {}
+    """A panel's edges round its upper face, alike ones together, and the sheet that it comes out of."""
+    alike: dict[tuple[float, float], list[OutlineSide]] = {}
     for side in facts.outline:
-        key = (round(side.length_mm, 6), round(side.bevel_deg, 6))
-        alike[key] = alike.get(key, 0) + 1
-        first.setdefault(key, (side.length_mm, side.bevel_deg))
+        alike.setdefault((round(side.length_mm, 6), round(side.bevel_deg, 6)), []).append(side)
+    upright = abs(facts.board.frame.z[2]) < NOTHING
     rungs: list[RungOut] = []
-    for key, count in alike.items():
-        length, bevel = first[key]
+    for sides in alike.values():
+        bevel = sides[0].bevel_deg
         cut = "edge square" if abs(bevel) < NOTHING else f"edge at {voice.say_angle(abs(bevel))}, "
         if abs(bevel) >= NOTHING:
             cut += "the upper face smaller" if bevel > 0 else "the upper face larger"
-        label = "Every side" if len(alike) == 1 else f"{count} side{'s' if count > 1 else ''}"
+        label = edges_together([side.way for side in sides], upright) if len(alike) > 1 else "Every edge"
         why = ["Measured round the upper face of the finished panel.", "Its edges follow the inside of the walls, less the play."]
-        rungs.append(RungOut(id=f"side{len(rungs)}", label=label, note=cut, figure=voice.length(length), here=not rungs, why=why))
-    for name, reach in zip(("Overall, left to right", "Overall, front to back"), facts.extent, strict=True):
+        figure = voice.length(sides[0].length_mm)
+        rungs.append(RungOut(id=f"side{len(rungs)}", label=label, note=cut, figure=figure, here=not rungs, why=why))
+    for way, reach in zip(facts.across, facts.extent, strict=True):
         why = ["From edge to edge over both faces: the least sheet that the panel can be cut from."]
         rungs.append(
-            RungOut(id=name, label=name, note="the least sheet it comes out of", figure=voice.length(reach), here=False, why=why)
+            RungOut(
+                id=f"overall {ACROSS[way]}",
+                label=f"Overall, {ACROSS[way]}",
+                note="the least sheet it comes out of",
+                figure=voice.length(reach),
+                here=False,
+                why=why,
+            )
         )
     return rungs
 

@@ -2,12 +2,16 @@
 
 from typing import Literal
 
-from fennup.app.schemas.sheet import SettingList, SettingOut, UseOut
+from fennup.app.schemas.sheet import EdgeOut, OtherWork, PartOut, SettingList, SettingOut, UseOut
 from fennup.app.services.drawings import view_out
-from fennup.app.services.part_cards import part_name
+from fennup.app.services.part_cards import part_cards, part_name
 from fennup.app.wording.figures import Voice
+from fennup.app.wording.labels import naming_of
 from fennup.app.wording.members import end_word, sides_of
-from fennup.core.drawing.saw_views import operator_view
+from fennup.core.drawing.saw_views import MarkedFrom, operator_view
+from fennup.core.geometry.vec import dot
+from fennup.core.parts.facts import PartFacts
+from fennup.core.saw.marking import Marking, Place, markings_of
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.pose import Pose
 from fennup.core.saw.settings import CutUse, Setting
@@ -18,16 +22,60 @@ from fennup.core.tolerances import NOTHING
 UNSEEN_DEG = 5e-7
 
 
-def settings_of(solution: Solution, voice: Voice) -> SettingList:
-    """Every setting, and the parts that have cuts no tool here makes."""
-    otherwise = {key.rpartition(" ")[0] for key in solution.plan.otherwise}
-    return SettingList(
-        settings=[_setting(solution, s, voice) for s in solution.plan.settings],
-        otherwise=[part_name(solution, part) for part in solution.design.parts if part.id in otherwise],
+def saw_place(solution: Solution, voice: Voice) -> SettingList:
+    """Every setting, and everything that is cut with another tool."""
+    cards = part_cards(solution, voice).parts
+    otherwise = [_other_work(card, facts) for card, facts in zip(cards, solution.design.facts, strict=True)]
+    otherwise += [_parted(solution, id, voice) for id, own in solution.design.assembly.inside.items() if own.partings]
+    return SettingList(settings=settings_of(solution, voice), otherwise=[work for work in otherwise if work.lines])
+
+
+def settings_of(solution: Solution, voice: Voice) -> list[SettingOut]:
+    """Every setting, in the order in which they are first needed."""
+    markings = markings_of(solution.plan.settings, solution.design.boards)
+    return [_setting(solution, s, markings, voice) for s in solution.plan.settings]
+
+
+def _other_work(card: PartOut, facts: PartFacts) -> OtherWork:
+    """Rips, grooves, tapers, notches, holes and the edges of panels: what stands on the part's card beside its miters."""
+    lines = list(card.edges)
+    if facts.board.stave:
+        tapers = [(end.name, cut) for end in card.ends for cut in end.cuts]
+        lines = [EdgeOut(label=name, figure=cut.miter, note=f"{cut.leans}; {cut.bevel}") for name, cut in tapers] + lines
+    more = ("lap", "birdsmouth", "holes", "side")
+    for rung in card.ladder:
+        if rung.id.startswith(more) or (rung.here and facts.board.stave):
+            lines.append(EdgeOut(label=rung.label, figure=rung.figure, note=rung.note))
+    return OtherWork(
+        id=card.id,
+        name=card.name,
+        count=len(card.boards),
+        section_text=card.section_text,
+        seen=f"{card.name}, seen from its face, {card.upper} up",
+        view=card.view,
+        lines=lines,
     )
 
 
-def _setting(solution: Solution, s: Setting, voice: Voice) -> SettingOut:
+def _parted(solution: Solution, id: str, voice: Voice) -> OtherWork:
+    """A lid that is sawn off once the box is together."""
+    naming = naming_of(solution.spec)
+    lines = [
+        EdgeOut(
+            label="Line round all sides, below the top edges",
+            figure=voice.length(parting.down_mm),
+            note=f"measured upright, not along a wall that leans; the blade takes {voice.say(parting.kerf_mm)} below the line",
+        )
+        for parting in solution.design.assembly.inside[id].partings
+    ]
+    owner = naming.whose(id)
+    name = f"{owner}: the lid" if owner else "The lid"
+    return OtherWork(
+        id=f"{id}/parting", name=name, count=1, section_text="sawn off once the box is together", seen="", view=None, lines=lines
+    )
+
+
+def _setting(solution: Solution, s: Setting, markings: dict[Place, Marking], voice: Voice) -> SettingOut:
     saw = solution.plan.saw
     side = "right" if s.swing_deg > 0 else "left"
     square, upright = abs(s.swing_as_set_deg) < NOTHING, abs(s.tilt_as_set_deg) < NOTHING
@@ -43,7 +91,7 @@ def _setting(solution: Solution, s: Setting, voice: Voice) -> SettingOut:
         exact=_exactly(saw, s),
         reachable=s.reachable,
         why_not=why_not,
-        uses=[_use(solution, s, use, voice) for use in s.uses],
+        uses=[_use(solution, s, use, markings[use.part, use.end, use.index], voice) for use in s.uses],
     )
 
 
@@ -71,18 +119,43 @@ def _exactly(saw: MiterSaw, s: Setting) -> str:
     return "; ".join(missed) or "exact on this scale"
 
 
-def _use(solution: Solution, s: Setting, use: CutUse, voice: Voice) -> UseOut:
-    part = next(p for p in solution.design.parts if p.id == use.part)
+def _use(solution: Solution, s: Setting, use: CutUse, marking: Marking, voice: Voice) -> UseOut:
+    facts = next(f for f in solution.design.facts if f.key == use.part)
     words = sides_of(solution, use.part)
-    end = end_word(solution.design.assembly.board(use.part), use.end) + (f", cut {use.index + 1}" if use.index else "")
-    picture = operator_view(s.swing_as_set_deg, s.tilt_as_set_deg, use.kept == "left", use.part)
+    end = end_word(facts.board, use.end) + (f", cut {use.index + 1}" if use.index else "")
+    measured = _measured(use, marking)
+    picture = operator_view(s.swing_as_set_deg, s.tilt_as_set_deg, use.kept == "left", use.part, measured)
     return UseOut(
         part=use.part,
-        text=f"{part_name(solution, part)}, {end}",
+        text=f"{part_name(solution, facts.group)}, {end}",
+        mark=_mark(facts, use, marking, words, voice),
         lies=f"{_lying(use.pose, words)}, keep the piece {use.kept} of the blade.",
         count=use.count,
         picture=view_out(picture, voice),
     )
+
+
+def _measured(use: CutUse, marking: Marking) -> MarkedFrom | None:
+    """What is measured on the picture."""
+    if marking.arris is None:
+        return None
+    x, y, _ = (dot(marking.datum.normal, axis) for axis in use.pose.axes())
+    return MarkedFrom(-y / x, marking.start == use.end, use.pose.fence in marking.arris.split("_"), marking.length_mm)
+
+
+def _mark(facts: PartFacts, use: CutUse, marking: Marking, words: dict[str, str], voice: Voice) -> str:
+    """Where a cut is marked, in words."""
+    if marking.arris is None:
+        return f"This cut first, from a board at least {voice.say(facts.extent[0])} long."
+    side, edge = marking.arris.split("_")
+    line = f"{words[edge]}, {words[side]}" if facts.beveled else words[edge]
+    start = end_word(facts.board, marking.start)
+    begins = "the first cut" if marking.start == use.end else f"the {start}"
+    if marking.start != use.end and marking.from_long_point and abs(marking.datum.normal[0]) < 1 - NOTHING:
+        begins = f"the long point of {begins}"
+    # Where face and back are alike one measures on whichever is up.
+    under = " That line lies underneath." if use.pose.down == edge or (use.pose.down == side and facts.beveled) else ""
+    return f"Mark {voice.say(marking.length_mm)} on the {line}, from {begins}.{under}"
 
 
 def _lying(pose: Pose, words: dict[str, str]) -> str:

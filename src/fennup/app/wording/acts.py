@@ -15,7 +15,7 @@ _FIELDS = {
     "rabbet": "rabbet", "name": "name", "unit": "units", "graduation": "tape", "sides": "number of sides", "form": "outline",
     "line": "where corners lie", "corners": "joints", "allowance_mm": "widest gap", "slopes_deg": "slopes", "thicknesses_mm": "thickness",
     "edges": "edges", "courses": "boards in a wall", "floor": "floor", "back": "back panel", "shelves": "shelves", "cap": "cap ring",
-    "lid": "lid", "inner": "pieces inside", "liner": "what it is built round", "spacing": "spacing", "count": "how many",
+    "lid": "lid", "inner": "pieces inside", "liner": "what it is sized to fit", "spacing": "spacing", "count": "how many",
     "together": "another assembly", "members": "another assembly", "pieces": "a piece taken away", "on": "what it stands on",
     "up_mm": "how high it stands", "along_mm": "where a piece ends", "plus_mm": "how much more than what it follows",
     "height_mm": "height", "set_in_mm": "how far in", "low_mm": "where braces start", "high_mm": "where braces end",

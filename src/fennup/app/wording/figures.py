@@ -2,11 +2,13 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
+from math import ceil
 
 from pydantic import BaseModel
 
 from fennup.app.wording.labels import NOBODY, Naming, label
 from fennup.core.drawing.view import BY_ITSELF, Standing
+from fennup.core.tolerances import NOTHING
 from fennup.core.units.angles import angle_text
 from fennup.core.units.lengths import Hair, Tape, decimals, read_as_typed, read_length
 
@@ -87,6 +89,12 @@ class Voice:
     def say(self, mm: float) -> str:
         """A length inside a sentence."""
         return spoken(_length(mm, self.tape, as_typed=True))
+
+    def run(self, mm: float) -> str:
+        """How much of a board, rounded up to what one buys by: cm, or tenths of a foot."""
+        if self.tape.unit == "mm":
+            return f"{ceil(mm / 10 - NOTHING) / 100:.2f} m"
+        return f"{ceil(mm / 30.48 - NOTHING) / 10:.1f} ft"
 
     def small(self, mm: float) -> str:
         """A gap: too small for a tape, so in tenths of mm or thousandths of an inch."""

@@ -62,7 +62,7 @@ LABELS = merged(
         "thickness": "Thickness, actual",
         "sides": "Number of sides",
         "play": "Play, in total",
-        "free_corners": "Free the corners",
+        "free_corners": "Set each side and corner by itself",
         "rabbet": "Rabbet for a panel",
         "joint": "All corners",
         "all_miter": "mitered",

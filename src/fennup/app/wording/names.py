@@ -93,3 +93,30 @@ def _is_next(a: str, b: str) -> bool:
     if letters[0] == letters[1]:
         return numbers[1] == numbers[0] + 1
     return numbers[0] == numbers[1] and len(letters[0]) == len(letters[1]) == 1 and ord(letters[1]) == ord(letters[0]) + 1
+
+
+# A panel's edges, by where they look; one that looks aslant is a slope of an upright panel, an edge of a leaning one.
+_ROUND = ("right", "back right", "back", "back left", "left", "front left", "front", "front right")
+_EDGES = {"up": "top", "down": "bottom", **{way: f"{way} edge" for way in _ROUND}}
+_UPRIGHT = {"aslant up": "slope", "aslant down": "slope underneath"}
+_LEANING = {"aslant up": "upper edge", "aslant down": "lower edge"}
+ACROSS = {
+    **{way: "left to right" for way in _ROUND},
+    "front": "front to back",
+    "back": "front to back",
+    "up": "top to bottom",
+    "down": "top to bottom",
+    "aslant up": "up the slope",
+    "aslant down": "up the slope",
+}
+
+
+def edges_together(ways: list[str], upright: bool) -> str:
+    """Bottom; Front and back edges; 2 slopes: the edges of a panel, by where they look."""
+    counts: dict[str, int] = {}
+    for way in ways:
+        name = {**_EDGES, **(_UPRIGHT if upright else _LEANING)}[way]
+        counts[name] = counts.get(name, 0) + 1
+    if len(counts) > 1 and all(name.endswith(" edge") and n == 1 for name, n in counts.items()):
+        return f"{listed([name.removesuffix(' edge') for name in counts])} edges".capitalize()
+    return listed([name if n == 1 else f"{n} {plural(name)}" for name, n in counts.items()]).capitalize()

@@ -122,10 +122,18 @@ class Ring:
 
 
 @dataclass(frozen=True)
+class Parting:
+    """Where the whole is sawn apart once it is together: level, `down_mm` below its top edges, and what the blade takes."""
+
+    down_mm: float
+    kerf_mm: float
+
+
+@dataclass(frozen=True)
 class Assembly:
     """Boards, joints, outlines and claims in the kind's own order; `findings` are those that only the kind can know.
 
-    `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
+    `partings`: where it is sawn apart once it is together. `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
     besides those along the outlines. `inside`: the assemblies that it is made of, by name, where it is of several; their
     boards and measures are called by it, `Stand/AB`.
     """
@@ -138,6 +146,7 @@ class Assembly:
     findings: tuple[Finding, ...] = ()
     gauges: tuple[Gauge, ...] = ()
     inside: "dict[str, Assembly]" = field(default_factory=dict)
+    partings: tuple[Parting, ...] = ()
 
     def board(self, id: str) -> Board:
         """The board of that id."""

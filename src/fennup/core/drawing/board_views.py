@@ -161,8 +161,8 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
             if len(off) > 2:
                 shapes.append(Shape("waste", tuple((p[0], p[1]) for p in off), True))
             nx, ny, nz = cut.normal
-            ends = tuple(((cut.offset - ny * at - nz * z) / nx, at) for at in (-y, y))
-            shapes.append(Shape("cut", ends))
+            line = tuple(((cut.offset - ny * at - nz * z) / nx, at) for at in (-y, y))
+            shapes.append(Shape("cut", _within(line, low, high)))
         side = 1 if end == "right" else 0
         for arris in long_points(board, end):
             if arris.startswith("face"):
@@ -173,6 +173,18 @@ def part_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Ma
     reach = (high - low) / 6
     marks += [Mark("face_mark", (middle + reach, 0.0)), Mark("triangle", (middle - reach, 0.0))]
     return tuple(shapes), tuple(marks)
+
+
+def _within(line: tuple[Point2, ...], low: float, high: float) -> tuple[Point2, ...]:
+    """What of a line lies between two places along the board."""
+    (ax, ay), (bx, by) = line
+    if abs(bx - ax) < SAME:
+        return line
+
+    def at(x: float) -> Point2:
+        return (x, ay + (by - ay) * (x - ax) / (bx - ax))
+
+    return tuple(p if low <= p[0] <= high else at(low if p[0] < low else high) for p in line)
 
 
 def _worked(board: Board, low: float, high: float) -> list[Shape]:

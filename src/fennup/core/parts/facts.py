@@ -5,12 +5,13 @@ mm and degrees. Places along a board are running figures from its left end, so t
 
 from dataclasses import dataclass
 from functools import cached_property
-from math import hypot
+from math import atan2, degrees, hypot
 from typing import Literal
 
 from fennup.core.assembly.board import ENDS, Board, End, Notch, Side
 from fennup.core.assembly.model import Assembly, Joint
 from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.vec import Vec
 from fennup.core.parts.alike import PartGroup, Turn, fingerprint, own_turns
 from fennup.core.parts.solid import (
     ARRISES,
@@ -23,6 +24,7 @@ from fennup.core.parts.solid import (
     face_sides,
     rip_bevel_deg,
 )
+from fennup.core.tolerances import NOTHING, SAME
 
 FLAT_FLOOR = 0.5  # a notch whose floor looks this much out of the face or the back is a lap, any other a birdsmouth
 SIDES: tuple[Side, ...] = ("face", "back", "upper", "lower", "rabbet")
@@ -97,12 +99,24 @@ class SeatFact:
     to_mm: float
 
 
+ROUND = ("right", "back right", "back", "back left", "left", "front left", "front", "front right")
+
+
+def way_of(out: Vec) -> str:
+    """To where a unit direction looks: `up`, `down`, `aslant up`, `aslant down`, or one of the eight ways round."""
+    if abs(out[2]) > NOTHING:
+        steep = "" if abs(out[2]) > 1 - NOTHING else "aslant "
+        return f"{steep}{'up' if out[2] > 0 else 'down'}"
+    return ROUND[round(degrees(atan2(out[1], out[0])) / 45) % 8]
+
+
 @dataclass(frozen=True)
 class OutlineSide:
-    """One side of a panel, on its face; `bevel_deg` + where the face is the smaller."""
+    """One side of a panel, on its face; `bevel_deg` + where the face is the smaller, `way` to where it looks."""
 
     length_mm: float
     bevel_deg: float
+    way: str
 
 
 @dataclass(frozen=True)
@@ -164,11 +178,37 @@ class PartFacts:
         """The length along each long corner; none of a panel."""
         return {} if self.board.panel else {arris: arris_length(self.board, arris) for arris in ARRISES}
 
+    @property
+    def beveled(self) -> bool:
+        """Whether face and back are of unequal length along an edge."""
+        return any(abs(self.arrises[f"face_{edge}"] - self.arrises[f"back_{edge}"]) > SAME for edge in ("upper", "lower"))  # type: ignore[index]
+
+    @cached_property
+    def ripped_mm(self) -> tuple[float, float]:
+        """How wide the face and the back are once the long edges are ripped."""
+        half = self.board.section.thickness_mm / 2
+        over, under = self.board.side("upper"), self.board.side("lower")
+
+        def reach(side: Plane, z: float) -> float:
+            return (side.offset - side.normal[2] * z) / side.normal[1]
+
+        return tuple(reach(over, z) - reach(under, z) for z in (half, -half))  # type: ignore[return-value]
+
     @cached_property
     def outline(self) -> tuple[OutlineSide, ...]:
         """A panel's sides in order; none of a board."""
         sides = face_sides(self.solid) if self.board.panel else []
-        return tuple(OutlineSide(length, rip_bevel_deg(edge.plane)) for length, _, edge in sides)
+        to_world = self.board.frame.direction_to_world
+        found = []
+        for length, (a, b), edge in sides:
+            out = to_world(((b[1] - a[1]) / length, (a[0] - b[0]) / length, 0.0))
+            found.append(OutlineSide(length, rip_bevel_deg(edge.plane), way_of(out)))
+        return tuple(found)
+
+    @property
+    def across(self) -> tuple[str, str]:
+        """Along its own two axes, for a panel: to where each looks."""
+        return way_of(self.board.frame.x), way_of(self.board.frame.y)
 
     @cached_property
     def extent(self) -> tuple[float, float]:

@@ -3,7 +3,7 @@
 from itertools import pairwise
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Assembly, Finding, Joint, Mating, Outline, Ring, Stretch
+from fennup.core.assembly.model import Assembly, Finding, Joint, Mating, Outline, Parting, Ring, Stretch
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import joint_plane
 from fennup.core.kinds.box.courses import Course, counted, courses_of, reach_of
@@ -34,6 +34,7 @@ def assemble(spec: BoxSpec) -> Assembly:
         claims=spec.claims(),
         rings=(ring, *insets.rings),
         findings=tuple(_findings(spec, walls) + list(insets.findings)),
+        partings=(Parting(spec.lid.depth_mm, spec.lid.kerf_mm),) if spec.lid else (),
     )
 
 

@@ -1,0 +1,67 @@
+"""Where each cut is marked on its board: along which of its long corners, and how far from what is cut already.
+
+The end that the settings come to first is cut first; its first cut needs no mark. What is marked on it, and on the other end, is
+counted from that first cut.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from fennup.core.assembly.board import Board, End
+from fennup.core.geometry.plane import Plane
+from fennup.core.parts.solid import Arris, arris_line, extent_along, long_points
+from fennup.core.saw.settings import CutUse, Setting
+from fennup.core.tolerances import SAME
+
+Place = tuple[str, End, int]
+# Of lines as good as each other the first is taken.
+ORDER: tuple[Arris, ...] = ("face_lower", "face_upper", "back_lower", "back_upper")
+
+
+@dataclass(frozen=True)
+class Marking:
+    """`length_mm` along `arris` from where the part's first cut, `datum` at end `start`, crosses it. `from_long_point`: whether that
+    end reaches farthest there. Without an arris it is that first cut itself."""
+
+    start: End
+    datum: Plane
+    arris: Arris | None = None
+    length_mm: float = 0.0
+    from_long_point: bool = False
+
+
+def markings_of(settings: Iterable[Setting], boards: dict[str, Board]) -> dict[Place, Marking]:
+    """The marking of every cut by its part, end and place in the end's order of cuts, in the order of the settings."""
+    uses: dict[str, list[CutUse]] = {}
+    for setting in settings:
+        for use in setting.uses:
+            uses.setdefault(use.part, []).append(use)
+    return {(part, use.end, use.index): _marking(boards[part], of[0], use) for part, of in uses.items() for use in of}
+
+
+def _marking(board: Board, first: CutUse, use: CutUse) -> Marking:
+    datum, cut = (board.ends(u.end)[u.index] for u in (first, use))
+    if use is first:
+        return Marking(first.end, datum)
+
+    def stays(u: CutUse, plane: Plane, arris: Arris) -> bool:
+        """Whether the cut's own crossing is where the finished part ends on this corner."""
+        line = arris_line(board, arris)
+        return abs(crossing(plane, line) - extent_along(board, *line)[u.end == "right"]) < SAME
+
+    def worth(arris: Arris) -> tuple[bool | float, ...]:
+        """Smaller is better: what both cuts leave in place, on the face, and the longest there is."""
+        length = abs(crossing(cut, arris_line(board, arris)) - crossing(datum, arris_line(board, arris)))
+        missing = arris == "back_upper" and board.section.rabbet is not None
+        return (missing, not stays(first, datum, arris), not stays(use, cut, arris), -round(length, 6))
+
+    best = min(ORDER, key=worth)
+    line = arris_line(board, best)
+    length = abs(crossing(cut, line) - crossing(datum, line))
+    return Marking(first.end, datum, best, length, best in long_points(board, first.end))
+
+
+def crossing(plane: Plane, line: tuple[float, float]) -> float:
+    """How far along the board, in its own axes, a cut crosses a line (y, z) that runs along it."""
+    (nx, ny, nz), (y, z) = plane.normal, line
+    return (plane.offset - ny * y - nz * z) / nx
