@@ -232,6 +232,11 @@ class SaidAsItIs(unittest.TestCase):
         deep = rectangle("opening", 400.0, 300.0, 60.0, rabbet={"width_mm": 12.0, "depth_mm": 18.5})
         self.assertTrue(any("a lip of 1.50 mm" in text for text in self.findings(deep)))
 
+    def test_what_is_said_of_every_stand_is_no_thing_to_know_of_this_one(self) -> None:
+        solution = solved_on(KINDS["stand"].starts["stool"])
+        sheet = sheet_of(solution, PLAIN, solution.design.proof)
+        self.assertEqual((sheet.findings, [text[:14] for text in sheet.cautions]), ([], ["Geometry only:"]))
+
     def test_a_panel_thicker_than_its_rabbet_is_deep_stands_out(self) -> None:
         rabbet, panel = {"width_mm": 10.0, "depth_mm": 8.0}, {"thickness_mm": 12.0, "play_mm": 2.0}
         texts = self.findings(rectangle("opening", 400.0, 300.0, 60.0, rabbet=rabbet, panel=panel))

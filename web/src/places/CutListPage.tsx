@@ -103,6 +103,11 @@ export function CutListPage() {
           </ul>
         </>
       )}
+      {sheet.cautions.map((text) => (
+        <p key={text} className="mt-4 font-medium">
+          {text}
+        </p>
+      ))}
       {sheet.findings.length > 0 && (
         <>
           <h2 className="mt-4 mb-1 text-[20px]">To know before cutting</h2>

@@ -52,6 +52,11 @@ export function FramePanel({ sheet, ...does }: { sheet: Sheet } & Does) {
         </details>
       )}
       {sizes.length > 0 && <Sizes sizes={sizes} {...does} />}
+      {sheet.cautions.map((text) => (
+        <p key={text} className="border-t border-line py-3 text-[15px] text-ink-2">
+          {text}
+        </p>
+      ))}
     </>
   );
 }

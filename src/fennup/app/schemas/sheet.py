@@ -198,7 +198,7 @@ class PartBrief(BaseModel):
 
 class SheetOut(BaseModel):
     """Everything about one project that its drawing shows. `whole` and `part_word` are what the thing and most of its parts are
-    called; `simple` is what plain settings in place of compound ones would open; `takes_pieces` whether more can be fitted
+    called; `cautions` are said of its kind whatever its figures; `simple` is what plain settings in place of compound ones would open; `takes_pieces` whether more can be fitted
     between its faces; `has_levels` whether anything stands at
     a height in it."""
 
@@ -213,6 +213,7 @@ class SheetOut(BaseModel):
     parts: list[PartBrief]
     closing: ClosingLine
     findings: list[FindingLine]
+    cautions: list[str]
     simple: list[SimpleLine]
 
 

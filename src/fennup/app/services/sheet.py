@@ -7,7 +7,7 @@ from fennup.app.services.drawings import control_out, view_out
 from fennup.app.services.part_cards import board_tag, card_of, part_name
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import PART, WHOLE, Naming, facts_text, label, naming_of, own_label
-from fennup.app.wording.verdicts import closing_line, finding_line, simple_lines
+from fennup.app.wording.verdicts import FindingLine, closing_line, finding_line, finding_text, simple_lines
 from fennup.core.drawing.view import Control, SizeRow
 from fennup.core.parts.measures import measure_of
 from fennup.core.project.describe import describe, stands
@@ -44,7 +44,8 @@ def sheet_of(
             for p in solution.design.parts
         ],
         closing=closing_line(solution, proof, voice, "waiting" if waiting else "none"),
-        findings=[finding_line(f, solution, voice) for f in solution.plan.findings],
+        findings=_findings(solution, voice),
+        cautions=[finding_text(f, solution, voice) for f in solution.plan.findings if f.severity == "standing"],
         simple=simple_lines(solution, voice),
     )
 
@@ -59,9 +60,14 @@ def looked_sheet(solution: Solution, voice: Voice, card: str | None) -> LookedSh
         views=[view_out(v, voice, naming) for v in described.views],
         sizes=[_size(row, voice, naming) for row in described.sizes],
         closing=closing_line(solution, None, voice),
-        findings=[finding_line(f, solution, voice) for f in solution.plan.findings],
+        findings=_findings(solution, voice),
         card=card_of(solution, asked, voice) if asked else None,
     )
+
+
+def _findings(solution: Solution, voice: Voice) -> list[FindingLine]:
+    """What there is to know of this very thing."""
+    return [finding_line(f, solution, voice) for f in solution.plan.findings if f.severity != "standing"]
 
 
 def _size(row: SizeRow, voice: Voice, naming: Naming) -> SizeOut:

@@ -216,6 +216,17 @@ def simple_lines(solution: Solution, voice: Voice) -> list[SimpleLine]:
 
 
 def finding_line(finding: Finding, solution: Solution, voice: Voice) -> FindingLine:
+    """One finding of this very thing, with what to touch and what to change."""
+    assert finding.severity != "standing"
+    return FindingLine(
+        severity=finding.severity,
+        text=finding_text(finding, solution, voice),
+        parts=[Touchable(id=p, name=_sentence(board_words(solution, p))) for p in finding.parts if p in solution.design.solids],
+        fields=list(finding.fields),
+    )
+
+
+def finding_text(finding: Finding, solution: Solution, voice: Voice) -> str:
     """One finding as one or two sentences."""
     code, side = finding.code, ""
     if code.startswith("past_") and code.endswith(("_left", "_right")):
@@ -228,12 +239,7 @@ def finding_line(finding: Finding, solution: Solution, voice: Voice) -> FindingL
         text = sentence(TEXTS[code], figures, voice)
     elif code in FINDINGS:
         text = FINDINGS[code](parts, value, limit, voice).replace("$side", side)
-    return FindingLine(
-        severity=finding.severity,
-        text=_sentence(text),
-        parts=[Touchable(id=p, name=_sentence(board_words(solution, p))) for p in finding.parts if p in solution.design.solids],
-        fields=list(finding.fields),
-    )
+    return _sentence(text)
 
 
 def _listed(names: tuple[str, ...]) -> str:

@@ -8,7 +8,7 @@ from fennup.core.assembly.board import Board, End, Side
 from fennup.core.geometry.vec import Vec
 
 JointKind = Literal["miter", "butt", "edge", "lap"]
-Severity = Literal["note", "warning", "error"]
+Severity = Literal["standing", "note", "warning", "error"]
 
 
 @dataclass(frozen=True)
@@ -103,7 +103,8 @@ class Claim:
 
 @dataclass(frozen=True)
 class Finding:
-    """Something to know about a result: a code, how bad, the parts and fields concerned, a value and its limit."""
+    """Something to know about a result: a code, how bad (`standing`: said of its kind whatever the figures), the parts and fields
+    concerned, a value and its limit."""
 
     code: str
     severity: Severity

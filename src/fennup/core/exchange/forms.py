@@ -288,7 +288,7 @@ class FindingDocument(BaseModel):
     """Something to know before cutting."""
 
     code: str
-    severity: Literal["note", "warning", "error"]
+    severity: Literal["standing", "note", "warning", "error"]
     parts: list[str]
     fields: list[str]
     value: float | None

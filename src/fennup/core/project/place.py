@@ -23,7 +23,6 @@ from fennup.core.project.spec import Link, ProjectSpec
 from fennup.core.units.lengths import tape
 
 MM = tape("mm", "1")
-SAID_ONCE = ("stand_load", "brace_load", "roof_load")
 MOST_KEPT = 128
 
 
@@ -187,7 +186,7 @@ def _findings(spec: ProjectSpec, members: dict[str, Assembly], found: list[Findi
         for finding in own.findings:
             if finding.code == "legs_loose" and spec.pieces:
                 continue
-            if finding.code in SAID_ONCE and any(finding.code == other.code for other in found):
+            if finding.severity == "standing" and any(finding.code == other.code for other in found):
                 continue
             parts, fields = (f"{id}/{part}" for part in finding.parts), (f"members.{id}.spec.{f}" for f in finding.fields)
             found.append(replace(finding, parts=tuple(parts), fields=tuple(fields)))

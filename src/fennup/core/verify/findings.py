@@ -50,7 +50,7 @@ def findings_of(
     found += _thin_lips(assembly)
     if closing.state == "opens" and closing.widest_mm > allowance_mm:
         found.append(_opens_wide(closing, allowance_mm))
-    order = {"error": 0, "warning": 1, "note": 2}
+    order = {"error": 0, "warning": 1, "note": 2, "standing": 3}
     return tuple(sorted(found, key=lambda f: order[f.severity]))
 
 

@@ -49,7 +49,7 @@ def assemble(spec: BraceSpec) -> Assembly:
         if isinstance(place, Prop)
         else _between(spec, place)
     )
-    return replace(made, claims=spec.claims(), findings=(Finding("brace_load", "note"),))
+    return replace(made, claims=spec.claims(), findings=(Finding("brace_load", "standing"),))
 
 
 def shell(spec: BraceSpec) -> Assembly:

@@ -143,4 +143,4 @@ def _findings(spec: RoofSpec, shape: Gable) -> tuple[Finding, ...]:
         if shape.foot == "birdsmouth" and deep > spec.depth_mm * DEEPEST_NOTCH + NOTHING:
             parts = (f"{name}{'1' if shape.pairs > 1 else ''}",)
             found.append(Finding("notch_deep", "warning", parts, ("shape.heel_mm",), deep, spec.depth_mm * DEEPEST_NOTCH))
-    return (*found, Finding("roof_load", "note"))
+    return (*found, Finding("roof_load", "standing"))

@@ -67,7 +67,7 @@ def hip_roof(spec: RoofSpec, shape: Hip) -> Assembly:
         boards += plates
     rings = (Ring(tuple(hip.id for hip in hips)),)
     return Assembly(
-        tuple(boards), tuple(joints), (), (), rings, (Finding("roof_load", "note"),), _gauges(shape, hips, boards, letters)
+        tuple(boards), tuple(joints), (), (), rings, (Finding("roof_load", "standing"),), _gauges(shape, hips, boards, letters)
     )
 
 

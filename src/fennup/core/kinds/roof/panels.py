@@ -20,7 +20,7 @@ UP: Vec = (0.0, 0.0, 1.0)
 DOWN: Vec = (0.0, 0.0, -1.0)
 LEFT: Vec = (-1.0, 0.0, 0.0)
 FRONT: Vec = (0.0, -1.0, 0.0)
-NOTE = Finding("roof_load", "note")
+NOTE = Finding("roof_load", "standing")
 
 
 def pyramid(spec: RoofSpec, shape: Pyramid) -> Assembly:

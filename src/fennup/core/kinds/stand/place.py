@@ -147,4 +147,4 @@ def _findings(spec: StandSpec) -> tuple[Finding, ...]:
     """What only the kind knows: that nothing holds the legs yet, and who judges what it carries."""
     held = spec.rails or spec.rings or spec.braces or spec.top or isinstance(spec.plan, Pairs)
     loose = () if held else (Finding("legs_loose", "warning", (), ("rails",)),)
-    return (*loose, Finding("stand_load", "note"))
+    return (*loose, Finding("stand_load", "standing"))
