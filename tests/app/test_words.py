@@ -110,7 +110,27 @@ class WhyANumberIsWhatItIs(unittest.TestCase):
         ):
             self.assertIn(words, why)
         self.assertIn("Given: outside width 600 mm. Measured on the finished parts: 600 mm.", why)
-        self.assertIn("turns 45° of the corner's 90° into this rail and 45° into rail B (right)", " ".join(front.ends[1].why))
+
+    def test_an_angle_is_derived_from_ones_own_figures(self) -> None:
+        splayed = {**KINDS["stand"].starts["stool"], "pins": [{"measure": m, "deg": 10.0} for m in ("front_splay", "side_splay")]}
+        uneven = rectangle("outside", 600.0, 400.0, 45.0, rails={"B": {"width_mm": 30.0}})
+        for document, part, words in (
+            (regular(8, 45.0, "opening_flats", mm=340.0), 0, "8 corners turn 360°, each 45°, and both rails are as wide: half of it in each, 45° / 2 = 22.5°."),
+            (uneven, 0, "atan((30 mm + 45 mm × cos 90°) / (45 mm × sin 90°)) = 33.69°."),
+            (box(level(300.0, 300.0), 260.0, slope_deg=10.0), 0, "atan(sin 10° × tan 45°) = 9.85°; the blade tilts asin(cos 10° × sin 45°) = 44.14°."),
+            (splayed, 0, "Seen from the front it leans 10°, and its outer face leans 10° besides. On that face the level cut is atan(tan 10° × cos 10°) = 9.85°"),
+            (KINDS["roof"].starts["gable"], 0, "The board rises 35° from level, and the cut is plumb: 35° from square"),
+        ):  # fmt: skip
+            with self.subTest(words):
+                self.assertIn(words, " ".join(cards(document)[part].ends[1].why))
+
+        octagon = cards(regular(8, 45.0, "opening_flats", mm=340.0))[0]
+        self.assertIn("8 sides: each is 340 mm × tan (180° / 8) = 140.83 mm.", octagon.ladder[0].why)
+
+    def test_every_end_of_every_start_is_derived(self) -> None:
+        for part in [part for starts in all_starts().values() for start in starts for part in cards(start)]:
+            for end in part.ends:
+                self.assertGreater(len(end.why), len(end.cuts), (part.name, end.why))
 
     def test_every_length_along_an_edge_is_what_its_explanation_comes_to(self) -> None:
         checked = 0

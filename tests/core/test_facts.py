@@ -1,13 +1,14 @@
 """Facts of a part: what stands on it, how it may be turned, how its joints' faces meet, against plain geometry."""
 
 import unittest
-from math import acos, cos, degrees, hypot, pi, radians, sin, sqrt, tan
+from math import acos, atan, cos, degrees, hypot, pi, radians, sin, sqrt, tan
 
 from fennup.core.exchange.document import solution_document
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.alike import AS_IT_LIES
+from fennup.core.parts.derived import derived_cut
 from fennup.core.parts.needs import needs_of
-from fennup.core.parts.solid import arris_line
+from fennup.core.parts.solid import Solid, arris_line
 from fennup.core.project.forms import newest_form
 from fennup.core.project.spec import ProjectSpec
 from fennup.core.saw.marking import markings_of
@@ -139,3 +140,28 @@ class Needs(unittest.TestCase):
         # Staves: the length is up, the width round.
         (staves,) = needs_of(whole(box(level(300.0, 300.0), 200.0, grain="up")).design.facts, 0.0)
         self.assertEqual((round(staves.longest_mm, 6), round(staves.width_mm, 6)), (200.0, 300.0))
+
+
+class Derivations(unittest.TestCase):
+    def test_none_stands_where_the_solid_measures_otherwise(self) -> None:
+        made = whole(box(level(300.0, 300.0), 260.0, slope_deg=10.0))
+        joint = next(j for j in made.design.assembly.joints if ("m1/A", "right") in j.ends)
+        solid = made.design.solids["m1/A"]
+        found = derived_cut(made.design.assembly, solid, "right", 0, joint)
+        assert found
+        self.assertEqual(found.how, "ring")
+        self.assertAlmostEqual(found.miter_deg, degrees(atan(tan(radians(10)) * cos(radians(10)))), places=6)
+        # The wood of another box, cut a tenth of a degree otherwise, under the name of this one.
+        other = whole(box(level(300.0, 300.0), 260.0, slope_deg=10.1)).design.solids["m1/A"]
+        self.assertIsNone(derived_cut(made.design.assembly, Solid(solid.board, other.local, other.world), "right", 0, joint))
+
+    def test_a_formula_gives_way_to_the_next_where_it_does_not_hold(self) -> None:
+        for more, how in (
+            ({"slopes_deg": {"AC": 20.0, "BD": 5.0}}, "slopes"),
+            # Of unequal thickness the joint does not halve the angle between the faces.
+            ({"slopes_deg": {"AC": 20.0, "BD": 5.0}, "thicknesses_mm": {"B": 30.0}}, "aslant"),
+        ):
+            made = whole(box(level(300.0, 300.0), 260.0, **more))
+            joint = next(j for j in made.design.assembly.joints if ("m1/A", "right") in j.ends)
+            found = derived_cut(made.design.assembly, made.design.solids["m1/A"], "right", 0, joint)
+            self.assertEqual(found and found.how, how)

@@ -19,6 +19,13 @@ from fennup.core.solve import Solution
 from fennup.core.tolerances import NOTHING, SAME
 
 SEEN_DEG = 1e-7
+# What a panel's edges follow, by what it is.
+PANELS = {
+    "": "Its edges follow the inside of what goes round it, less the play, or as deep as they are let in.",
+    "top": "Its edges are as far from the legs as the top's size makes them.",
+    "side": "It stands between front and back, and its upper edge follows the lid.",
+    "lid": "It lies on front and back and reaches over all round by what you gave.",
+}
 
 
 def part_cards(solution: Solution, voice: Voice) -> PartList:
@@ -278,7 +285,7 @@ def _outline(facts: PartFacts, voice: Voice) -> list[RungOut]:
         if abs(bevel) >= NOTHING:
             cut += "the upper face smaller" if bevel > 0 else "the upper face larger"
         label = edges_together([side.way for side in sides], upright) if len(alike) > 1 else "Every edge"
-        why = ["Measured round the upper face of the finished panel.", "Its edges follow the inside of the walls, less the play."]
+        why = ["Measured round the upper face of the finished panel.", PANELS.get(facts.board.role, PANELS[""])]
         figure = voice.length(sides[0].length_mm)
         rungs.append(RungOut(id=f"side{len(rungs)}", label=label, note=cut, figure=figure, here=not rungs, why=why))
     for way, reach in zip(facts.across, facts.extent, strict=True):

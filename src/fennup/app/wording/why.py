@@ -1,17 +1,20 @@
 """Where a number comes from: what it is measured from, and how it follows from what was given."""
 
-from math import atan2, degrees
+from math import atan2, degrees, pi, sin, tan
 
+from fennup.app.wording.derivations import derivation_lines
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import PART, label, naming_of
 from fennup.app.wording.members import ROLES, end_word, own_spec, sides_of
 from fennup.app.wording.names import in_sentence
 from fennup.core.assembly.board import ENDS, Board, End
-from fennup.core.assembly.model import Joint
+from fennup.core.assembly.model import Claim, Joint
 from fennup.core.geometry.vec import Vec, cross, dot, norm
-from fennup.core.parts.solid import arris_line, end_cut, extent_along
+from fennup.core.parts.derived import derived_cut
+from fennup.core.parts.measures import measure_of
+from fennup.core.parts.solid import ARRISES, arris_length, arris_line, end_cut, extent_along
 from fennup.core.solve import Solution
-from fennup.core.tolerances import NOTHING
+from fennup.core.tolerances import NOTHING, SAME
 
 
 def given_lines(solution: Solution, voice: Voice, part: Board | None = None) -> list[str]:
@@ -28,7 +31,22 @@ def given_lines(solution: Solution, voice: Voice, part: Board | None = None) -> 
         )
         words = label(check.claim.measure, naming_of(solution.spec))
         lines.append(f"Given: {words} {asked}. Measured on the finished parts: {measured}.")
+        if part:
+            lines += _from_across(solution, part, check.claim, voice)
     return lines or ["Given: the corners as they were dragged."]
+
+
+def _from_across(solution: Solution, part: Board, claim: Claim, voice: Voice) -> list[str]:
+    """How long a side is whose figure is so wide across, if one of the part's edges is as long."""
+    quantity, sides = measure_of(claim.measure).quantity, getattr(own_spec(solution, part.id), "sides", 0)
+    if quantity not in ("flats", "corners") or sides < 3 or part.panel:
+        return []
+    half = pi / sides
+    side = claim.asked * (tan(half) if quantity == "flats" else sin(half))
+    if all(abs(arris_length(part, arris) - side) > SAME for arris in ARRISES):
+        return []
+    how = "tan" if quantity == "flats" else "sin"
+    return [f"{sides} sides: each is {voice.say(claim.asked)} × {how} (180° / {sides}) = {voice.say(side)}."]
 
 
 def joint_at(solution: Solution, board: str, end: End) -> Joint | None:
@@ -37,43 +55,42 @@ def joint_at(solution: Solution, board: str, end: End) -> Joint | None:
 
 
 def miter_lines(solution: Solution, board: Board, end: End, voice: Voice) -> list[str]:
-    """Why an end is cut at its angle."""
-    cut = end_cut(board.ends(end)[0])
-    miter = cut.miter_deg
-    tilt = "" if abs(cut.bevel_deg) < NOTHING else f", the blade tilted {voice.say_angle(abs(cut.bevel_deg))}"
-    own = f"{voice.say_angle(abs(miter))} from square{tilt}, on {in_sentence(board.name)}."
-    read = f"Read off the finished part: {own}"
+    """Why an end is cut at its angles: what meets there, then how each of its cuts follows, where the solid measures the same."""
     joint = joint_at(solution, board.id, end)
+    meet, other, word = _meeting(solution, board, end, joint, voice)
+    lines = [meet]
+    cuts = board.ends(end)
+    for i in range(len(cuts)):
+        found = derived_cut(solution.design.assembly, solution.design.solids[board.id], end, i, joint)
+        if found:
+            face = sides_of(solution, board.id)["face"]
+            sides = getattr(own_spec(solution, board.id), "sides", 0)
+            derived = derivation_lines(found, word, face, other, sides, voice)
+            lines += [f"Cut {i + 1}: {derived[0][:1].lower()}{derived[0][1:]}"] if len(cuts) > 1 else derived
+    return lines
+
+
+def _meeting(solution: Solution, board: Board, end: End, joint: Joint | None, voice: Voice) -> tuple[str, str, str]:
+    """What meets at an end, what the other board is called, and what one of the two is."""
+    role = ROLES.get(board.role)
+    spec = own_spec(solution, board.id)
+    word = (role.piece if role else "") or (PART[spec.kind] if spec else "piece")
     if joint is None:
-        return [_loose(solution, board, end), read]
+        return _loose(solution, board, end), "", word
     if len(joint.ends) == 1:
-        stands_on = solution.design.assembly.board(joint.b.board).name
-        return [f"This end stands on {in_sentence(stands_on)} and follows it.", read]
-    other = next(id for id, _ in joint.ends if id != board.id)
-    role, words = ROLES.get(board.role), sides_of(solution, board.id)
-    word = (role.piece if role else "") or PART[own_spec(solution, board.id).kind]
-    inside = 180.0 - _turn_deg(board.frame.x, solution.design.assembly.board(other).frame.x)
-    corner = joint.id.rpartition("/")[2].split()[-1]
-    meet = f"At {corner} the {word}s meet at {voice.say_angle(inside)} inside."
-    leaning = abs(board.frame.z[2]) > NOTHING and abs(board.frame.x[2]) < NOTHING and abs(board.frame.y[2]) > NOTHING
-    if leaning:
-        meet = f"{meet} Seen from above, that is; leaning makes the cut compound."
-    theirs = solution.design.assembly.board(other)
-    named = in_sentence(theirs.name)
+        named = in_sentence(solution.design.assembly.board(joint.b.board).name)
+        return f"This end stands on {named} and follows it.", named, word
+    theirs = solution.design.assembly.board(next(id for id, _ in joint.ends if id != board.id))
+    named, words = in_sentence(theirs.name), sides_of(solution, board.id)
     if joint.kind == "miter":
-        their_end: End = "left" if end == "right" else "right"
-        their_miter = end_cut(theirs.ends(their_end)[0]).miter_deg
-        split = (
-            "The joint lies in the plane through the outer and the inner corner line, so that both faces cover each other."
-            if abs(cut.bevel_deg) > NOTHING
-            else f"The joint runs from the inner corner to the outer corner. It turns {voice.say_angle(abs(miter))} of the corner's "
-            f"{voice.say_angle(miter + their_miter)} into this {word} and {voice.say_angle(abs(their_miter))} into {named}."
-        )
-        return [meet, split, read]
+        inside = 180.0 - _turn_deg(board.frame.x, theirs.frame.x)
+        leans = abs(board.frame.z[2]) > NOTHING and abs(board.frame.x[2]) < NOTHING and abs(board.frame.y[2]) > NOTHING
+        seen = " seen from above" if leans else ""
+        return f"At this corner it meets {named} at {voice.say_angle(inside)} inside{seen}.", named, word
     if joint.a.board == board.id:
-        return [meet, f"{named[:1].upper()}{named[1:]} runs through; this end stands on its {words[_side(joint.b.facet)]}.", read]
+        return f"{named[:1].upper()}{named[1:]} runs through; this end stands on its {words[_side(joint.b.facet)]}.", named, word
     flush = words["lower"] if _side(joint.b.facet) == "upper" else words["face"]
-    return [meet, f"This {word} runs through and is cut flush along the {flush} of {named}.", read]
+    return f"This {word} runs through and is cut flush along the {flush} of {named}.", named, word
 
 
 def _side(facet: str) -> str:
