@@ -8,7 +8,7 @@ from tests.browser.page import InTheBrowser
 class Choosing(InTheBrowser):
     def test_what_it_holds_a_board_from_the_yard_and_the_number_of_sides(self) -> None:
         page = self.start("Six sides")
-        page.get_by_role("button", name="what it holds", exact=True).click()
+        page.get_by_role("button", name="what it holds: with as many sides").click()
         # 320 across the opening, a rabbet of 6 each side, 2 of play.
         self.reads("what it holds, across flats, given", "330 millimetres")
         self.reads("opening, across flats, follows", "320 millimetres")

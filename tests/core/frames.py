@@ -23,7 +23,7 @@ FRAME = KINDS["flat_frame"]
 
 def regular(sides: int, width: float, by: str, thickness: float = 20.0, **more: Any) -> dict[str, Any]:
     """A regular frame; `mm` or the held thing's sizes, and anything else of the spec, as keywords."""
-    size = {"by": by} | {k: more.pop(k) for k in ("mm", "object_mm", "play_mm", "reveal_mm") if k in more}
+    size = {"by": by} | {k: more.pop(k) for k in ("mm", "object_mm", "play_mm", "reveal_mm", "form") if k in more}
     shape = {"form": "regular", "sides": sides, "size": size}
     return {"kind": "flat_frame", "shape": shape, "board": {"width_mm": width, "thickness_mm": thickness}, **more}
 

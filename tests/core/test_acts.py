@@ -94,6 +94,13 @@ class AFramesFields(unittest.TestCase):
                 start, Choose(op="choose", path="shape.size.by", value="holds"), Choose(op="choose", path="rabbet", value=None)
             )
             self.assertEqual((held.shape.size.by.split("_")[0], held.rabbet), ("opening", None))
+        # For something round the rabbet comes wide enough, the opening stays, and turning it into a panel keeps its size.
+        octagon = regular(8, 50.0, "opening_flats", mm=400.0)
+        round_one = done(octagon, Choose(op="choose", path="shape.size.by", value="holds_round"))
+        self.assertAlmostEqual(self.read(round_one, "opening_flats"), 400.0, places=9)
+        self.assertEqual([f.code for f in solved(round_one.model_dump(mode="json")).findings], [])
+        panel = done(round_one.model_dump(mode="json"), Choose(op="choose", path="shape.size.by", value="holds"))
+        self.assertEqual(panel.shape.size, round_one.shape.size.model_copy(update={"form": "sided"}))
 
     def test_the_number_of_sides_changes_and_what_was_said_of_those_that_are_no_more_is_dropped(self) -> None:
         eight = regular(

@@ -60,6 +60,30 @@ class RegularFrames(unittest.TestCase):
         ring = sides * tan(pi / sides) * (apothem["outside"] ** 2 - apothem["opening"] ** 2) * 20.0
         self.assertAlmostEqual(sum(s.volume() for s in frame.solids.values()) / ring, 1.0, places=7)
 
+    def test_something_round_is_covered_or_how_much_stays_open_and_which_rabbet_would_cover_it(self) -> None:
+        for sides in (5, 6, 8):
+            for width in (6.0, 9.0):
+                rabbet = {"width_mm": width, "depth_mm": 8.0}
+                made = solved(regular(sides, 45.0, "holds", object_mm=300.0, play_mm=2.0, form="round", rabbet=rabbet))
+                (found,) = [f for f in made.findings if f.code == "round_uncovered"]
+                self.assertAlmostEqual(found.value or 0, self.open_beside(made, 300.0, 2.0), places=6)
+                for more, covered in ((1e-6, True), (-0.01, False)):
+                    rabbet = {"width_mm": (found.limit or 0) + more, "depth_mm": 8.0}
+                    other = solved(regular(sides, 45.0, "holds", object_mm=300.0, play_mm=2.0, form="round", rabbet=rabbet))
+                    self.assertEqual(self.open_beside(other, 300.0, 2.0) <= 0, covered)
+                    self.assertEqual(not [f for f in other.findings if f.code == "round_uncovered"], covered)
+
+    @staticmethod
+    def open_beside(made: Solved, across: float, play: float) -> float:
+        """Slid wherever the rabbet's walls let it: how far the farthest corner of the opening lies outside of it."""
+        n = made.spec.sides
+        free = play / 2 / cos(pi / n)
+        # Its middle stays inside a figure like the opening; farthest away at one of its corners.
+        corners = [run[0][:2] for run in (made.ruler.runs("opening") or {}).values()]
+        scale = free / hypot(*corners[0])
+        middles = [(x * scale, y * scale) for x, y in corners]
+        return max(hypot(x - a, y - b) for x, y in corners for a, b in middles) - across / 2
+
     def test_a_butted_corner_is_cut_at_the_turn_less_a_right_angle(self) -> None:
         # In a pinwheel of n sides each rail has one fitted and one through end, both at |90 - 360/n| from square.
         for sides in (3, 5, 8):

@@ -53,7 +53,7 @@ def closing_line(
     solution: Solution, proof: BooleanProof | None, voice: Voice, without: Literal["looking", "waiting", "none"] = "looking"
 ) -> ClosingLine:
     """What is always in view, and what the second proof says to it; why there is none yet, where there is none."""
-    line = _with_free(_first(solution, voice), solution, voice)
+    line = _with_bare(_with_free(_first(solution, voice), solution, voice), solution, voice)
     if proof is None:
         return line.model_copy(update={"second": WITHOUT_SECOND[without]})
     if not proof.confirms(solution.plan.closing, solution.design.joints):
@@ -78,6 +78,15 @@ def _with_free(line: ClosingLine, solution: Solution, voice: Voice) -> ClosingLi
     return line.model_copy(
         update={"tone": "opens", "headline": headline, "detail": f"As it is drawn now: {line.headline} {line.detail}"}
     )
+
+
+def _with_bare(line: ClosingLine, solution: Solution, voice: Voice) -> ClosingLine:
+    """The verdict where the joints close and what lies in the opening does not cover it: that first."""
+    bare = next((f for f in solution.plan.findings if f.code == "round_uncovered"), None)
+    if bare is None or line.tone == "fails":
+        return line
+    detail = f"{finding_text(bare, solution, voice)} Of the joints: {line.headline} {line.detail}"
+    return line.model_copy(update={"tone": "opens", "headline": "What it holds leaves gaps.", "detail": detail})
 
 
 def _otherwise(proof: BooleanProof, solution: Solution) -> str:

@@ -58,9 +58,17 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
 
 def _sized_by(spec: FlatFrameSpec) -> Control:
     assert not isinstance(spec.shape, Irregular)
-    by = spec.shape.size.by
-    now = measure_of(by).line or by
-    options: dict[str, object] = {f"by_{name}": name for name in ("opening", "outside", "holds", "floats")}
+    size = spec.shape.size
+    now = measure_of(size.by).line or size.by
+    if isinstance(size, HeldRound) and size.form == "round":
+        now = "holds_round"
+    # In a rectangle lies a rectangle.
+    held = (
+        {"by_holds": "holds"}
+        if isinstance(spec.shape, Rectangle)
+        else {"by_holds_round": "holds_round", "by_holds_sided": "holds"}
+    )
+    options: dict[str, object] = {"by_opening": "opening", "by_outside": "outside", **held, "by_floats": "floats"}
     return one_of("sized_by", "outline", "shape.size.by", options, now)
 
 

@@ -22,6 +22,8 @@ from fennup.core.kinds.flat_frame.spec import (
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 
+ROUND = 72  # corners that a circle is drawn with
+
 UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 
 Drawn = tuple[list[Dimension], list[Grip], list[Shape]]
@@ -52,7 +54,7 @@ def _regular(spec: FlatFrameSpec, shape: Regular, ruler: Ruler) -> Drawn:
         for line, kind in circles.items():
             value = ruler.measure(f"{line}_{kind}") if kind in ("flats", "corners") else None
             if value:
-                shapes.append(Shape("circle", tuple(regular_corners(72, value / 2)), True))
+                shapes.append(Shape("circle", tuple(regular_corners(ROUND, value / 2)), True))
     if not isinstance(size, LineSize):
         dimensions, held = _round_held(size, n, dimensions)
         shapes += held
@@ -112,7 +114,10 @@ def _round_held(size: HeldRound | FloatingRound, n: int, dimensions: list[Dimens
     level = n % 2 == 1 or n % 4 == 0
     a, b = ((-half, 0.0), (half, 0.0)) if level else ((0.0, -half), (0.0, half))
     acts = TypeIn(op="type", path="shape.size.object_mm", text="")
-    across = Dimension("object", "object_flats", a, b, size.object_mm, "mm", "given", UP, 0.0, acts=acts)
+    is_round = isinstance(size, HeldRound) and size.form == "round"
+    across = Dimension(
+        "object", "object_round" if is_round else "object_flats", a, b, size.object_mm, "mm", "given", UP, 0.0, acts=acts
+    )
     rest = [d for d in dimensions if d.id != "opening_flats"]
     opening = next((d for d in dimensions if d.id == "opening_flats"), None)
     if opening:
@@ -121,7 +126,7 @@ def _round_held(size: HeldRound | FloatingRound, n: int, dimensions: list[Dimens
             DOWN if level else RIGHT, 2.0, acts=opening.acts,
         )  # fmt: skip
         rest.append(moved)
-    return [across, *rest], [Shape("held", tuple(regular_corners(n, half)), True)]
+    return [across, *rest], [Shape("held", tuple(regular_corners(ROUND if is_round else n, half)), True)]
 
 
 def _regular_grips(shape: Regular, given: str, half: float, spec: FlatFrameSpec) -> list[Grip]:

@@ -1,7 +1,7 @@
 """Acts on a flat frame: what each does to the spec, so that nothing moves which was not meant to."""
 
 import re
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import ValidationError
 
@@ -12,7 +12,7 @@ from fennup.core.geometry.polygon import regular_corners
 from fennup.core.kinds.flat_frame.outline import baseline, unit_measures
 from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.place import assemble
-from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, Irregular, Rectangle, Regular
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, HeldRound, Irregular, Rectangle, Regular
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
@@ -207,6 +207,8 @@ def _sized_by(spec: FlatFrameSpec, document: Document, by: str) -> Document:
     if isinstance(spec.shape, Irregular):
         raise SpecError("no_such_field", ("shape.size.by",))
     regular = isinstance(spec.shape, Regular)
+    if by == "holds_round" or (by == "holds" and _holds_round(spec)):
+        return _held(spec, document, "round" if by == "holds_round" else "sided")
     if by not in ("holds", "floats"):
         if regular:
             by = f"{by}_flats" if by in ("opening", "outside") else by
@@ -222,6 +224,30 @@ def _sized_by(spec: FlatFrameSpec, document: Document, by: str) -> Document:
         return put_at(document, "shape.size", {"by": by, "object_mm": _measured(ruler, "opening_flats") + grow, **space})
     sizes = {f"object_{k}_mm": _measured(ruler, f"opening_{k}") + grow for k in ("width", "depth")}
     return put_at(document, "shape.size", {"by": by, **sizes, **space})
+
+
+def _holds_round(spec: FlatFrameSpec) -> bool:
+    return isinstance(spec.shape, Regular) and isinstance(spec.shape.size, HeldRound) and spec.shape.size.form == "round"
+
+
+def _held(spec: FlatFrameSpec, document: Document, form: Literal["round", "sided"]) -> Document:
+    """The same frame for something round, or with as many sides as it has; where there is no rabbet yet, one that covers it."""
+    if not isinstance(spec.shape, Regular):
+        raise SpecError("no_such_field", ("shape.size.by",))
+    if isinstance(spec.shape.size, HeldRound):
+        return put_at(document, "shape.size.form", form)
+    made = _sized_by(spec, document, "holds")
+    made = put_at(made, "shape.size.form", form)
+    if spec.rabbet is not None:
+        return made
+    opening, play = _measured(Ruler(assemble(spec)), "opening_flats"), USUAL_PLAY_MM
+    width, most = made["rabbet"]["width_mm"], min(spec.width_of(side) for side in spec.letters) / 2
+    # A wider rabbet holds something larger in the same opening, which needs a wider one again: a few steps settle it.
+    size = HeldRound(by="holds", object_mm=opening + 2 * width - play, play_mm=play, form="round")
+    while width < most and size.bare_corner_mm(spec.sides, width) > 0:
+        width = min(width + 1.0, most)
+        size = size.model_copy(update={"object_mm": opening + 2 * width - play})
+    return put_at(put_at(made, "rabbet.width_mm", width), "shape.size.object_mm", size.object_mm)
 
 
 def _freed(spec: FlatFrameSpec, document: Document, line: str) -> Document:

@@ -13,6 +13,7 @@ from fennup.core.kinds.flat_frame.outline import Baseline, Side, baseline, turne
 from fennup.core.kinds.flat_frame.spec import (
     CornerPin,
     FlatFrameSpec,
+    HeldRound,
     Irregular,
     Rectangle,
     SidePin,
@@ -271,6 +272,11 @@ def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:
     elif shape.size.by == "holds" and spec.rabbet and spec.rabbet.width_mm <= shape.size.play_mm / 2:
         cover = shape.size.play_mm / 2
         found.append(Finding("falls_through", "error", (), ("shape.size.play_mm",), spec.rabbet.width_mm, cover))
+    elif isinstance(shape.size, HeldRound) and shape.size.form == "round" and spec.rabbet:
+        bare = shape.size.bare_corner_mm(spec.sides, spec.rabbet.width_mm)
+        if bare > ON_LINE:
+            needed = shape.size.covering_rabbet_mm(spec.sides)
+            found.append(Finding("round_uncovered", "warning", (), ("rabbet.width_mm",), bare, needed))
     if spec.panel and spec.rabbet and spec.panel.thickness_mm > spec.rabbet.depth_mm:
         field = ("panel.thickness_mm",)
         found.append(Finding("panel_stands_out", "note", ("panel",), field, spec.panel.thickness_mm, spec.rabbet.depth_mm))

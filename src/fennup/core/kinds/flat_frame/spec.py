@@ -1,6 +1,7 @@
 """What a person says about a flat frame. Millimetres and degrees; sides are lettered A, B, C ... anticlockwise from
 the one at the bottom, corners by the two sides that meet there: AB, BC, ..."""
 
+from math import cos, hypot, pi, sqrt, tan
 from string import ascii_uppercase
 from typing import Annotated, Literal, get_args
 
@@ -40,11 +41,31 @@ class LineSize(Strict):
 
 
 class HeldRound(Strict):
-    """What the frame holds: a regular panel, its size across flats; the rabbet covers its edge. Play is the total."""
+    """What the frame holds, its edge covered by the rabbet: a panel with as many sides, its size across flats, or something round,
+    its diameter. Play is the total."""
 
     by: Literal["holds"]
     object_mm: Size_mm
     play_mm: Play_mm = 0.0
+    form: Literal["sided", "round"] = "sided"
+
+    def bare_corner_mm(self, sides: int, rabbet_mm: float) -> float:
+        """How far a corner of the opening can lie outside something round that has slid away from it; under 0 it is covered."""
+        along, aside = self._slid_mm(sides)
+        corner = ((self.object_mm + self.play_mm) / 2 - rabbet_mm) / cos(pi / sides)
+        return hypot(corner + along, aside) - self.object_mm / 2
+
+    def covering_rabbet_mm(self, sides: int) -> float:
+        """How wide a rabbet covers something round at every corner of the opening, wherever its play lets it lie."""
+        along, aside = self._slid_mm(sides)
+        corner = sqrt(max(0.0, (self.object_mm / 2) ** 2 - aside**2)) - along
+        return (self.object_mm + self.play_mm) / 2 - corner * cos(pi / sides)
+
+    def _slid_mm(self, sides: int) -> tuple[float, float]:
+        """How far away from a corner it can slide, and aside: into the corner opposite, or with an odd number of sides along the
+        side opposite."""
+        half = self.play_mm / 2
+        return (half / cos(pi / sides), 0.0) if sides % 2 == 0 else (half, half * tan(pi / sides))
 
 
 class FloatingRound(Strict):

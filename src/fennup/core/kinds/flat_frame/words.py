@@ -19,6 +19,7 @@ WORDS = Words(
     roles={"frame": Called("rail", "face", "back", "opening edge", "outer edge")},
     labels={
         "object_flats": "what it holds, across flats",
+        "object_round": "what it holds, diameter",
         "object_width": "what it holds, width",
         "object_depth": "what it holds, depth",
         "rails_AC": "front and back rails",
@@ -30,6 +31,8 @@ WORDS = Words(
         "by_opening": "the opening",
         "by_outside": "the outside",
         "by_holds": "what it holds",
+        "by_holds_round": "what it holds: round",
+        "by_holds_sided": "what it holds: with as many sides",
         "by_floats": "what floats in it",
         "reveal": "Reveal, each side",
         "nominal": "Board from the yard",
@@ -54,6 +57,7 @@ WORDS = Words(
         "pin_spare": "What you gave for {parts} only repeats what follows from the others.",
         "angles_sum": "The corners add up to {value:angle}; they must make {limit:angle}, so it cannot close.",
         "falls_through": "With {limit:gap} of play at each side the rabbet, {value:gap}, no longer covers the edge: what it holds could fall through.",
+        "round_uncovered": "What it holds is round and the opening is not: at its corners up to {value:gap} stays open beside it. A rabbet of {limit:gap} or more covers it.",
         "panel_stands_out": "The panel, {value:length} thick, stands {over:gap} out of its rabbet at the back, {limit:length} deep.",
     },
     refusals={
