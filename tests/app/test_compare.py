@@ -42,8 +42,13 @@ class Together(Api):
         project = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
         two = self.act(project, {"op": "choose", "path": "members", "value": "tapered_box"}).json
         members = self.read(two, "file")["project"]["spec"]["members"]
-        self.assertEqual([(id, m["name"]) for id, m in members.items()], [("m1", "Stand"), ("m2", "Tapered box")])
+        self.assertEqual([(id, m["name"]) for id, m in members.items()], [("m1", "Stand"), ("m2", "Leaning box")])
         self.assertEqual(two["undo"], "another assembly")
+        # It is as wide as what it stands on, follows that, says so, and can be let go.
+        linked = [c for c in two["sheet"]["controls"] if c["style"] == "sentence"]
+        self.assertEqual(linked[0]["label"], "Outside bottom, width: as Stand is, legs at the top, width")
+        freed = self.act(two, *linked[0]["options"][0]["acts"]).json
+        self.assertEqual(len([c for c in freed["sheet"]["controls"] if c["style"] == "sentence"]), 1)
         alone = self.new(spec=four(8, 8, rails=[{"height_mm": 100.0, "width_mm": 60.0, "thickness_mm": 20.0}]))
         url = f"/api/projects/{alone['id']}/faces"
         first = next(f for f in self.client.get(url).json["views"]["front"] if f["label"] == "Leg AB (front right), inner edge")

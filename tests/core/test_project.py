@@ -8,13 +8,14 @@ from typing import Any
 from fennup.core.drawing.edit import Choose, Drag, Fit, Give, Touched, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import arris_length, end_cut
 from fennup.core.project.describe import describe
 from fennup.core.project.edit import edit, with_piece
 from fennup.core.project.faces import targets
 from fennup.core.project.place import settle
 from fennup.core.project.spec import ProjectSpec, project_of
-from fennup.core.project.starts import TOGETHER
+from fennup.core.project.starts import TOGETHER, start_spec
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import all_typed, box, of_sides, regular, solved, spec_of
@@ -150,6 +151,25 @@ class ABinOnAStandWithAHood(unittest.TestCase):
         self.assertEqual((spec.members["m4"].name, spec.members["m4"].on), ("Stool", "m3"))
         two = edited(spec, *[Choose(op="choose", path="members", value=None)] * 2)
         self.assertEqual(([member.name for member in two.members.values()], len(two.links)), (["Stand", "Bin"], 2))
+
+    def test_what_is_added_has_the_sides_and_the_width_of_what_it_stands_on_and_follows_it(self) -> None:
+        for under, over, sides, sizes in (
+            ("tapered_box", "pyramid", 4, {"eaves_flats": 300.0 + 2 * 260.0 * tan(radians(10.0))}),
+            ("tub", "pyramid", 8, {"eaves_flats": 380.0 + 2 * 320.0 * tan(radians(6.0))}),
+            ("stool", "tapered_box", 4, {"outer_bottom_width": 340.0, "outer_bottom_depth": 280.0}),
+            ("trough", "pyramid", 4, {"eaves_flats": 700.0}),
+            ("tub", "hexagon", 8, {"outside_flats": 380.0 + 2 * 320.0 * tan(radians(6.0))}),
+        ):
+            with self.subTest(f"{over} on {under}"):
+                made = solved(edited(start_spec(under), Choose(op="choose", path="members", value=over)).model_dump(mode="json"))
+                own = made.assembly.inside["m2"]
+                self.assertEqual(made.spec.members["m2"].spec.sides, sides)
+                for name, value in sizes.items():
+                    self.assertAlmostEqual(Ruler(own).measure(name) or 0, value, places=6)
+                self.assertEqual({(link.of, link.measure) for link in made.spec.links}, {("m2", name) for name in sizes})
+        # What has no size in common with it comes as it is.
+        gable = edited(start_spec("tapered_box"), Choose(op="choose", path="members", value="gable"))
+        self.assertEqual(gable.links, [])
 
     def test_links_in_a_circle_and_refusals_within_are_said_at_their_place(self) -> None:
         circle: dict[str, Any] = deepcopy(BIN)

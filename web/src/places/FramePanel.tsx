@@ -1,4 +1,4 @@
-import { memo, useMemo } from "react";
+import { memo, useMemo, useState } from "react";
 import type { Act, Control, Problem, Sheet, Size } from "../api/types";
 import { ControlField } from "../ui/ControlField";
 import { FigureField } from "../ui/FigureField";
@@ -11,7 +11,7 @@ type Does = {
   onProblem: (problem: Problem | null) => void;
 };
 
-const FOLDED = ["each_corner", "open"];
+const FOLDED = ["each_corner", "open", "following"];
 const NONE: Control[] = [];
 
 /** What there is to decide about the whole, in the order in which one decides it, and every size of it; of several
@@ -28,10 +28,12 @@ export function FramePanel({ sheet, ...does }: { sheet: Sheet } & Does) {
     (whose) => whose,
   );
   const sizes = sheet.sizes.filter((size) => !size.whose);
+  // The first one's is open, and that of one that has just been added.
+  const [begun] = useState(() => new Set(owners));
   return (
     <>
       {owners.map((whose, i) => (
-        <details key={whose} open={i === 0} className="border-b-2 border-ink py-1">
+        <details key={whose} open={i === 0 || !begun.has(whose)} className="border-b-2 border-ink py-1">
           <summary className="min-h-11 py-2 text-[19px] font-semibold">{whose}</summary>
           <Groups controls={controls.get(whose) ?? NONE} {...does} />
           <Sizes sizes={sheet.sizes.filter((size) => size.whose === whose)} {...does} />

@@ -52,6 +52,24 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
       </label>
     );
   }
+  if (control.style === "sentence") {
+    return (
+      <div className="flex items-center justify-between gap-3 py-1">
+        <span>{name}</span>
+        {control.options.map((o) => (
+          <button
+            key={o.code}
+            type="button"
+            className="plain-button shrink-0"
+            onClick={() => choose(o.acts as Act[])}
+          >
+            {o.label}
+            <span className="sr-only">: {name}</span>
+          </button>
+        ))}
+      </div>
+    );
+  }
   const single = control.options.length === 1;
   return (
     <div className="py-1">

@@ -5,12 +5,18 @@ from fennup.app.wording.figures import Voice
 from fennup.app.wording.grips import grip_name
 from fennup.app.wording.labels import GROUPS, VIEWS, VIEWS_SHORT, Naming, label, own_label
 from fennup.core.drawing.view import Control, Dimension, View
+from fennup.core.parts.measures import measure_of
 
 NUMBERED = ("corner", "shelf_height", "shelf_thickness")
 
 
 def _label(c: Control, naming: Naming) -> str:
     """What a control is called; which one of several it is for."""
+    if c.code == "linked":
+        size, source = c.about.split()
+        words = own_label(size, naming)
+        whose = naming.called(measure_of(source).member)
+        return f"{words[:1].upper()}{words[1:]}: as {whose} is, {own_label(source, naming)}"
     if c.code.startswith("follows"):
         return f"{label(c.code)}: {own_label(c.about, naming)}"
     if c.code in NUMBERED:

@@ -48,6 +48,7 @@ LABELS = merged(
         "follows": "Follows",
         "own_figure": "a size of its own",
         "follows_plus": "Larger than that by",
+        "let_go": "let go",
         "assemblies": "Assemblies",
         "all_there": "these",
         "one_assembly_less": "take the last one away",
@@ -115,7 +116,7 @@ LABELS = merged(
     *(kind.words.labels for kind in KINDS.values()),
 )
 GROUPS = {
-    "place": "Where it stands, what it follows", "assemblies": "Assemblies",
+    "place": "Where it stands, what it follows", "following": "Let a size follow another", "assemblies": "Assemblies",
     "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "scales": "Scales and blade",
 }  # fmt: skip

@@ -48,11 +48,30 @@ class Words:
 
 
 @dataclass(frozen=True)
+class Around:
+    """A level of an assembly that another one meets: how many sides go round there, and the sizes that say how wide it is: width
+    and depth, or one across flats."""
+
+    sides: int
+    measures: tuple[str, ...]
+
+
+def _no_top(spec: Any) -> Around | None:
+    return None
+
+
+def _set_on_nothing(spec: Any, sides: int, across: tuple[float, ...]) -> tuple[Any, tuple[str, ...]] | None:
+    return None
+
+
+@dataclass(frozen=True)
 class Kind:
     """A family of assemblies: its name, its title, what one is called in a project, the spec's model, and what it does: place boards, take an act, show itself.
 
     `settle` puts a spec's sizes where what was given puts them; `free_sizes` are those that it leaves open. `starts` are specs to begin a new project with, by code; `stands` where z is
     up rather than towards the reader. `rescale` brings the whole to another size; `has_levels`: whether anything stands at a height in it.
+    `top`: what goes round where another assembly stands on this one; `set_on`: a spec of its own brought to as many sides and as
+    wide as what it is to stand on, with the sizes that say so, one for each given; nothing where it cannot.
     """
 
     name: str
@@ -69,3 +88,5 @@ class Kind:
     rescale: Callable[[Any, Rescale, Tape], dict[str, Any]]
     has_levels: Callable[[Any], bool]
     words: Words
+    top: Callable[[Any], Around | None] = _no_top
+    set_on: Callable[[Any, int, tuple[float, ...]], tuple[Any, tuple[str, ...]] | None] = _set_on_nothing

@@ -32,8 +32,10 @@ def sized(
     *,
     settle: Callable[[Any], Any] | None = None,
     stands: bool = True,
+    **together: Any,
 ) -> Kind:
-    """A kind whose sizes settle so; with a way of its own to `settle`, where its shape says them itself."""
+    """A kind whose sizes settle so; with a way of its own to `settle`, where its shape says them itself. `together`: `top` and
+    `set_on`, where it has them."""
 
     def rescale(spec: Any, act: Rescale, on: Tape) -> Document:
         return rescaled(sizing, spec, act, on)
@@ -58,6 +60,7 @@ def sized(
         rescale,
         has_levels,
         words,
+        **together,
     )
 
 

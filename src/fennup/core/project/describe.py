@@ -164,6 +164,7 @@ class _Whole:
         made: list[Control] = []
         for id, description in self.own.items():
             made += self._stands(id) if len(self.own) > 1 else []
+            made += self._linked(id)
             made += [c for row in description.sizes for c in self._follows(id, row)]
             made += [_control(c, id) for c in description.controls]
         return (*made, *self._pieces(), self._more())
@@ -178,13 +179,24 @@ class _Whole:
         higher = figure("stands_higher", group, member.up_mm, f"members.{id}.up_mm")
         return [Control("stands_on", group, tuple(options)), higher] if len(options) > 1 else [higher]
 
+    def _linked(self, id: str) -> list[Control]:
+        """Every size that follows another's, to be let go, and how much larger it is."""
+        made, group = [], f"{id}/place"
+        for k, link in enumerate(self.spec.links):
+            if link.of != id:
+                continue
+            size, source = f"{id}/{link.measure}", f"{link.after}/{link.source}"
+            go = Option("let_go", (Choose(op="choose", path=f"follow:{size}", value=None),), False)
+            made.append(Control("linked", group, (go,), about=f"{size} {source}", style="sentence"))
+            made.append(figure("follows_plus", group, link.plus_mm, f"links.{k}.plus_mm", about=size))
+        return made
+
     def _follows(self, id: str, row: SizeRow) -> list[Control]:
-        """For every given length: its own figure, or what another member measures, and more."""
-        links = ((k, link) for k, link in enumerate(self.spec.links) if (link.of, link.measure) == (id, row.measure))
-        k, link = next(links, (None, None))
+        """For every given length: its own figure, or what another member measures."""
+        link = next((link for link in self.spec.links if (link.of, link.measure) == (id, row.measure)), None)
         if (row.standing not in BY_ITSELF and link is None) or row.unit != "mm" or len(self.own) < 2:
             return []
-        group, path, about = f"{id}/place", f"follow:{id}/{row.measure}", f"{id}/{row.measure}"
+        group, path, about = f"{id}/following", f"follow:{id}/{row.measure}", f"{id}/{row.measure}"
         options = [Option("own_figure", (Choose(op="choose", path=path, value=None),), link is None)]
         for other, description in self.own.items():
             if other == id or id in self.spec.followed_by(other):
@@ -194,10 +206,7 @@ class _Whole:
                 source = f"{other}/{measure}"
                 chosen = link is not None and (link.after, link.source) == (other, measure)
                 options.append(Option(source, (Choose(op="choose", path=path, value=source),), chosen))
-        made = [Control("follows", group, tuple(options), about=about, style="list")]
-        if link is not None:
-            made.append(figure("follows_plus", group, link.plus_mm, f"links.{k}.plus_mm", about=about))
-        return made
+        return [Control("follows", group, tuple(options), about=about, style="list")]
 
     def _pieces(self) -> list[Control]:
         """On every fitted piece's card: where it ends, its section, how it lies."""

@@ -1,13 +1,14 @@
 """Acts on a project: on one of its assemblies as on itself, on how they stand and follow each other, and on its pieces."""
 
 from collections.abc import Callable
+from contextlib import suppress
 from typing import Any
 
 from pydantic import ValidationError
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Fit, Free, Give, Rescale
 from fennup.core.editing import edit_field, put_at
-from fennup.core.errors import SpecError, UnitError
+from fennup.core.errors import CoreError, SpecError, UnitError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.gauged import PAPERS
 from fennup.core.kinds.registry import Kind
@@ -92,17 +93,46 @@ def _followed(document: Document, size: str, source: Any) -> Document:
 
 
 def with_another(spec: ProjectSpec, start: str) -> Document:
-    """One more assembly, begun from a start, on the last one. SpecError `no_such_start`."""
+    """One more assembly, begun from a start, on the last one: with as many sides and as wide as that, as far as it can be, and
+    following it. SpecError `no_such_start`."""
     if start not in STARTS:
         raise SpecError("no_such_start", ("members",))
-    kind, number = STARTS[start], spec.next_number()
+    kind, number, under = STARTS[start], spec.next_number(), list(spec.members)[-1]
     names = {member.name for member in spec.members.values()}
-    base = start.replace("_", " ").capitalize()
+    base = kind.words.starts[start][1]
     name = next(n for k in range(1, 99) if (n := base if k == 1 else f"{base} {k}") not in names)
-    own = kind.spec.model_validate(kind.starts[start]).model_dump(mode="json")
-    member = {"name": name, "spec": own, "on": list(spec.members)[-1], "up_mm": 0.0}
+    own = kind.spec.model_validate(kind.starts[start])
     document = spec.model_dump(mode="json") | {"numbered": number}
-    return put_at(document, f"members.m{number}", member)
+
+    def added(own: Any, links: tuple[Document, ...]) -> Document:
+        member = {"name": name, "spec": own.model_dump(mode="json"), "on": under, "up_mm": 0.0}
+        return put_at(put_at(document, f"members.m{number}", member), "links", [*document["links"], *links])
+
+    with suppress(ValidationError, CoreError):
+        made = added(*_set_on(kind, own, spec, under, f"m{number}"))
+        assemble(settle(ProjectSpec.model_validate(made)))
+        return made
+    return added(own, ())
+
+
+def _set_on(kind: Kind, own: Any, spec: ProjectSpec, under: str, id: str) -> tuple[Any, tuple[Document, ...]]:
+    """A start's spec as wide as what it is to stand on, and the links that keep it so; as it is where the two do not meet."""
+    below = settle(spec).members[under].spec
+    around = KINDS[below.kind].top(below)
+    if around is None:
+        return own, ()
+    ruler = Ruler(assembly_of(one_member(below)))
+    across = tuple(value for measure in around.measures if (value := ruler.measure(measure)) is not None)
+    made = kind.set_on(own, around.sides, across) if len(across) == len(around.measures) else None
+    if made is None:
+        return own, ()
+    fitted, measures = made
+    # Width and depth of what stands on something that is measured only once, across flats, both follow that.
+    sources = around.measures if len(around.measures) > 1 else around.measures * len(measures)
+    links = zip(measures, sources, strict=False)
+    return fitted, tuple(
+        {"of": id, "measure": measure, "after": under, "source": source, "plus_mm": 0.0} for measure, source in links if measure
+    )
 
 
 def _without_last(document: Document) -> Document:

@@ -59,8 +59,16 @@ TOGETHER: dict[str, dict[str, Any]] = {
         "numbered": 3,
     },
 }  # fmt: skip
+# Where somebody looks for a start that another kind makes.
+ELSEWHERE = {"sloped_box": "box"}
 FAMILIES: dict[str, tuple[str, ...]] = {
-    **{kind.name: tuple(kind.starts) for kind in KINDS.values()},
+    **{
+        name: (
+            *(start for start in kind.starts if ELSEWHERE.get(start, name) == name),
+            *(start for start, family in ELSEWHERE.items() if family == name),
+        )
+        for name, kind in KINDS.items()
+    },
     "together": tuple(TOGETHER),
 }
 

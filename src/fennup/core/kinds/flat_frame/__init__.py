@@ -4,7 +4,21 @@ from fennup.core.kinds.flat_frame.describe import describe
 from fennup.core.kinds.flat_frame.edit import edit
 from fennup.core.kinds.flat_frame.sizes import SIZING, settle
 from fennup.core.kinds.flat_frame.starts import STARTS
+from fennup.core.kinds.flat_frame.together import set_on, top
 from fennup.core.kinds.flat_frame.words import WORDS
 from fennup.core.kinds.rescaling import sized
 
-FLAT_FRAME = sized("flat_frame", "Flat frame", "Frame", SIZING, edit, describe, STARTS, WORDS, settle=settle, stands=False)
+FLAT_FRAME = sized(
+    "flat_frame",
+    "Flat frame",
+    "Frame",
+    SIZING,
+    edit,
+    describe,
+    STARTS,
+    WORDS,
+    settle=settle,
+    stands=False,
+    top=top,
+    set_on=set_on,
+)

@@ -8,9 +8,10 @@ WORDS = Words(
     part="board",
     starts={
         "gable": ("Gable", "Gable roof"),
-        "pyramid": ("Pyramid", "Pyramid roof"),
+        "pyramid": ("Pyramid or hood", "Pyramid roof"),
         "hip": ("Hip roof", "Hip roof"),
         "lean_to": ("Lean-to", "Lean-to"),
+        "sloped_box": ("Box with a sloped lid", "Box with a sloped lid"),
     },
     facts={
         "roof_gable": "gable roof",
