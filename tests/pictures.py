@@ -70,7 +70,7 @@ def variant(page: Page) -> None:
     """A higher variant, beside its original."""
     original = page.url
     page.get_by_role("button", name="Project").click()
-    page.get_by_role("button", name="Duplicate as a variant").click()
+    page.get_by_role("menuitem", name="Duplicate as a variant").click()
     page.wait_for_url(lambda url: url != original)
     page.wait_for_timeout(800)
     height = page.locator('main .drawing input[aria-label^="height"]').first
@@ -87,7 +87,7 @@ def fitting(page: Page) -> None:
     page.get_by_role("button", name="Fit a piece").click()
     page.get_by_role("button", name="Leg AB (front right), inner edge").press("Enter")
     page.get_by_text("Now the face where it ends").wait_for()
-    page.get_by_role("button", name="Front left leg, inner edge").wait_for(state="attached")
+    page.get_by_role("button", name="Leg DA (front left), inner edge").wait_for(state="attached")
 
 
 def another_size(page: Page) -> None:

@@ -97,7 +97,7 @@ class StandsBracesRoofs(InTheBrowser):
     def test_a_variant_is_made_changed_and_compared(self) -> None:
         page = self.start("Prop", ready="head up the wall")
         page.get_by_role("button", name="Project").click()
-        page.get_by_role("button", name="Duplicate as a variant").click()
+        page.get_by_role("menuitem", name="Duplicate as a variant").click()
         expect(page.get_by_role("textbox", name="Name")).to_have_value(re.compile("variant"))
         wall = self.field("head up the wall")
         wall.fill("1500")
@@ -114,7 +114,7 @@ class StandsBracesRoofs(InTheBrowser):
     def test_the_whole_is_brought_to_another_size_with_what_changes_seen_first(self) -> None:
         page = self.start("Four splayed legs", ready="legs at the top, width")
         page.get_by_role("button", name="Project").click()
-        page.get_by_role("link", name="At another size").click()
+        page.get_by_role("menuitem", name="At another size").click()
         size = page.get_by_role("textbox", name="Instead of 450 mm")
         size.fill("4x")
         expect(page.get_by_role("alert")).to_contain_text("no length")

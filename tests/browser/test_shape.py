@@ -27,7 +27,7 @@ class MakingAFrame(InTheBrowser):
         page.get_by_role("button", name="Redo").click()
         self.reads("opening, across flats, given", "365 millimetres")
         page.get_by_role("button", name="millimetres, by").click()
-        page.get_by_role("button", name="inches", exact=True).click()
+        page.get_by_role("menuitemradio", name="inches", exact=True).click()
         self.reads("opening, across flats, given", "14 and 3/8 inches")
         page.keyboard.press("Escape")
         page.get_by_label("Name of the project").fill("Gate <b>rosette</b>")
@@ -232,7 +232,7 @@ class KeepingItSafe(InTheBrowser):
         with page.expect_download() as download:
             page.get_by_role("link", name="Save the cut list as CSV").click()
         self.assertEqual(download.value.suggested_filename, "oar-hatch-arch-cut-list.csv")
-        page.get_by_role("link", name="Cut list to print").click()
+        page.get_by_role("menuitem", name="Cut list to print").click()
         expect(page.get_by_role("row", name=re.compile("Rail H.*As rail B turned over"))).to_be_visible()
         page.emulate_media(media="print")
         expect(page.get_by_role("button", name="Print")).to_be_hidden()

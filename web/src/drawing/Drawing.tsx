@@ -6,6 +6,7 @@ import { letters } from "./blocks";
 import { type Camera, fit, type Pad } from "./camera";
 import { apart, DimensionLine, placed } from "./dimensions";
 import { GripRing } from "./GripRing";
+import { PartTargets, targetsOf } from "./PartTargets";
 import { framed } from "./room";
 import { MarkDrawn, Patterns, ShapeDrawn } from "./Shapes";
 
@@ -17,6 +18,8 @@ type Props = {
   extraRight?: number;
   touched?: string[];
   onTouch?: (part: string) => void;
+  /** What the boards are called, by their keys: those can be touched by keyboard too. */
+  names?: Map<string, string>;
   onAct?: (acts: Act[]) => Promise<Problem | null>;
   onLook?: (acts: Act[] | null) => Promise<Problem | null>;
   onProblem?: (problem: Problem | null) => void;
@@ -38,6 +41,7 @@ export function Drawing({
   extraRight = 0,
   touched,
   onTouch,
+  names,
   onAct,
   onLook,
   onProblem,
@@ -100,6 +104,9 @@ export function Drawing({
               <MarkDrawn key={i} mark={mark} camera={camera} />
             ))}
             {over?.(camera)}
+            {onTouch && names && (
+              <PartTargets targets={targetsOf(view.shapes as Shape[], names, camera)} onTouch={onTouch} />
+            )}
             {editable &&
               !over &&
               view.grips.map((grip) => (

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Comparison } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
+import { Choice, Choices } from "../ui/Choices";
 import { Sign } from "../ui/Sign";
 
 const PAD = { left: 24, right: 24, top: 20, bottom: 20 };
@@ -14,34 +15,20 @@ export function Compared({ both, title }: { both: Comparison; title: string }) {
     <main className="sheet flex min-w-0 flex-1 flex-col px-6 py-4">
       <h1 className="text-[24px]">{title}</h1>
       <div className="my-2 flex flex-wrap gap-x-6 gap-y-2">
-        {/* biome-ignore lint/a11y/useSemanticElements: buttons, one pressed */}
-        <div role="group" aria-label="View" className="flex">
+        <Choices label="View" className="flex">
           {both.views.map((v) => (
-            <button
-              key={v.id}
-              type="button"
-              className="plain-button"
-              aria-pressed={v === pair}
-              onClick={() => setChosen(v.id)}
-            >
+            <Choice key={v.id} pressed={v === pair} onChoose={() => setChosen(v.id)}>
               {v.short}
-            </button>
+            </Choice>
           ))}
-        </div>
-        {/* biome-ignore lint/a11y/useSemanticElements: buttons, one pressed */}
-        <div role="group" aria-label="Drawn" className="flex">
+        </Choices>
+        <Choices label="Drawn" className="flex">
           {[true, false].map((on) => (
-            <button
-              key={String(on)}
-              type="button"
-              className="plain-button"
-              aria-pressed={over === on}
-              onClick={() => setOver(on)}
-            >
+            <Choice key={String(on)} pressed={over === on} onChoose={() => setOver(on)}>
               {on ? "One over the other" : "Side by side"}
-            </button>
+            </Choice>
           ))}
-        </div>
+        </Choices>
       </div>
       {!pair && <p>They have no view in common.</p>}
       {pair && over && (

@@ -1,4 +1,4 @@
-import { memo, useMemo, useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import type { Act, Control, Problem, Sheet, Size } from "../api/types";
 import { ControlField } from "../ui/ControlField";
 import { FigureField } from "../ui/FigureField";
@@ -28,12 +28,22 @@ export function FramePanel({ sheet, ...does }: { sheet: Sheet } & Does) {
     (whose) => whose,
   );
   const sizes = sheet.sizes.filter((size) => !size.whose);
-  // The first one's is open, and that of one that has just been added.
+  // The first one's is open, or that of one that has just been added.
   const [begun] = useState(() => new Set(owners));
+  const added = owners.filter((whose) => !begun.has(whose)).at(-1);
+  const opened = useRef<HTMLDetailsElement>(null);
+  useEffect(() => {
+    if (added) opened.current?.scrollIntoView();
+  }, [added]);
   return (
     <>
       {owners.map((whose, i) => (
-        <details key={whose} open={i === 0 || !begun.has(whose)} className="border-b-2 border-ink py-1">
+        <details
+          key={whose}
+          ref={whose === added ? opened : undefined}
+          open={added ? whose === added : i === 0}
+          className="border-b-2 border-ink py-1"
+        >
           <summary className="min-h-11 py-2 text-[19px] font-semibold">{whose}</summary>
           <Groups controls={controls.get(whose) ?? NONE} {...does} />
           <Sizes sizes={sheet.sizes.filter((size) => size.whose === whose)} {...does} />

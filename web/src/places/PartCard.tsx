@@ -1,9 +1,11 @@
 import type { Act, Control, Part, PartBrief, Problem, Sheet } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
+import { Choice, Choices } from "../ui/Choices";
 import { ControlField } from "../ui/ControlField";
 import { FigureText } from "../ui/FigureText";
 import { Why } from "../ui/Why";
 
+const CHIP = "plain-button aria-pressed:bg-touched! aria-pressed:text-ink!";
 const PART_PAD = { left: 14, right: 14, top: 16, bottom: 16 };
 
 type Props = {
@@ -25,22 +27,15 @@ export function PartCard({ sheet, part: brief, card, rail, ...does }: Props & Do
   const own = sheet.controls.filter((c) => c.group === "part" && c.about === rail);
   return (
     <>
-      {/* biome-ignore lint/a11y/useSemanticElements: a group of buttons, each a choice made at once */}
-      <div role="group" aria-label="Parts" className="mb-3 flex flex-wrap gap-1.5">
+      <Choices label="Parts" className="mb-3 flex flex-wrap gap-1.5">
         {sheet.parts.map((p) => (
-          <button
-            key={p.id}
-            type="button"
-            aria-pressed={p.id === brief.id}
-            className="plain-button aria-pressed:bg-touched! aria-pressed:text-ink!"
-            onClick={() => does.onTouch(p.id)}
-          >
+          <Choice key={p.id} pressed={p.id === brief.id} className={CHIP} onChoose={() => does.onTouch(p.id)}>
             {p.tags[p.boards.includes(rail) ? p.boards.indexOf(rail) : 0]}
             {p.boards.length > 1 &&
               (p.boards.includes(rail) ? ` of ${p.boards.length}` : ` ×${p.boards.length}`)}
-          </button>
+          </Choice>
         ))}
-      </div>
+      </Choices>
       {card ? (
         <Card
           part={card}
@@ -159,24 +154,18 @@ function Card({
         {part.boards.length > 1 && (
           <>
             <div className="mb-1">Show one of them on the drawing</div>
-            {/* biome-ignore lint/a11y/useSemanticElements: a group of buttons, each a choice made at once */}
-            <div
-              role="group"
-              aria-label="Show one of them on the drawing"
-              className="mb-1 flex flex-wrap gap-1.5"
-            >
+            <Choices label="Show one of them on the drawing" className="mb-1 flex flex-wrap gap-1.5">
               {part.boards.map((member, i) => (
-                <button
+                <Choice
                   key={member}
-                  type="button"
-                  aria-pressed={member === rail}
-                  className="plain-button aria-pressed:bg-touched! aria-pressed:text-ink!"
-                  onClick={() => onTouch(member)}
+                  pressed={member === rail}
+                  className={CHIP}
+                  onChoose={() => onTouch(member)}
                 >
                   {part.tags[i]}
-                </button>
+                </Choice>
               ))}
-            </div>
+            </Choices>
           </>
         )}
       </div>

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { projectApi, projectKey, workshopApi } from "../api/documents";
 import type { Problem } from "../api/types";
@@ -62,11 +62,19 @@ export function ProjectPage() {
     document.title = name ? `${name}: ${onSaw ? "Saw" : "Shape"}` : "Fennup";
   }, [name, onSaw]);
 
+  // In another place the Tab key begins at the top of the page again, not where something was that is gone.
+  const before = useRef(place);
+  useEffect(() => {
+    if (before.current !== place) find<HTMLElement>("[data-top]")?.focus();
+    before.current = place;
+  }, [place]);
+
   const { shown } = project;
   if (project.missing) return <Missing text={project.missing} />;
   if (!shown) return <p className="p-6">Opening…</p>;
   return (
     <div className="flex min-h-full flex-col lg:h-full">
+      <SkipLinks onSaw={onSaw} />
       <header className="flex flex-wrap items-stretch gap-x-3 border-b-2 border-ink bg-paper pl-4 pr-3">
         <Link to="/" className="flex items-center gap-2 py-2 pr-2" title="All projects">
           <Mark />
@@ -150,6 +158,32 @@ export function ProjectPage() {
     </div>
   );
 }
+
+/** What a keyboard can go to at once, seen when it gets there. */
+function SkipLinks({ onSaw }: { onSaw: boolean }) {
+  const ways = onSaw
+    ? { settings: "To the settings" }
+    : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
+  const go = (where: string) => {
+    if (where === "drawing") return find<SVGElement>('main [tabindex="0"].part-target')?.focus();
+    if (where === "settings") return find<HTMLElement>("main")?.focus();
+    // A tab that has the focus is opened; then what it opens gets it.
+    const tab = find<HTMLElement>(`[data-skip="${where}"]`);
+    tab?.focus();
+    requestAnimationFrame(() => document.getElementById(tab?.getAttribute("aria-controls") ?? "")?.focus());
+  };
+  return (
+    <nav aria-label="Go to" data-top tabIndex={-1} className="outline-none">
+      {Object.entries(ways).map(([where, text]) => (
+        <button key={where} type="button" className="skip-link" onClick={() => go(where)}>
+          {text}
+        </button>
+      ))}
+    </nav>
+  );
+}
+
+const find = <T extends Element>(selector: string) => document.querySelector<T>(selector);
 
 function Missing({ text }: { text: string }) {
   return (

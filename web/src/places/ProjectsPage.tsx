@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Toolbar } from "radix-ui";
 import { useEffect, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { type Answer, answered, api, fetched } from "../api/call";
@@ -13,6 +14,7 @@ type Deleted = { id: string; name: string };
 
 const DELETED = [...LIST, "deleted"];
 const of = (project_id: string) => ({ params: { path: { project_id } }, body: {} });
+const STAYS_A_LIST = { role: undefined, "aria-orientation": undefined };
 const VERDICT = {
   closes: "closes",
   opens: "closes as drawn",
@@ -104,22 +106,23 @@ export function ProjectsPage() {
           {families.map((family) => (
             <div key={family} className="mb-3">
               <h2 className="mb-1.5 text-[16px] font-medium text-ink-2">{family}</h2>
-              <ul className="flex flex-wrap gap-3" aria-label={family}>
-                {all
-                  .filter((start) => start.family === family)
-                  .map((start) => (
-                    <li key={start.code}>
-                      <button
-                        type="button"
-                        onClick={() => begin(start.code)}
-                        className="block w-36 border border-line bg-paper p-2 text-left hover:border-ink"
-                      >
-                        <Drawing view={start.view} label="" className="thumb h-20" />
-                        <span className="mt-1 block font-medium">{start.name}</span>
-                      </button>
-                    </li>
-                  ))}
-              </ul>
+              <Toolbar.Root asChild {...STAYS_A_LIST}>
+                <ul className="flex flex-wrap gap-3" aria-label={family}>
+                  {all
+                    .filter((start) => start.family === family)
+                    .map((start) => (
+                      <li key={start.code}>
+                        <Toolbar.Button
+                          onClick={() => begin(start.code)}
+                          className="block w-36 border border-line bg-paper p-2 text-left hover:border-ink"
+                        >
+                          <Drawing view={start.view} label="" className="thumb h-20" />
+                          <span className="mt-1 block font-medium">{start.name}</span>
+                        </Toolbar.Button>
+                      </li>
+                    ))}
+                </ul>
+              </Toolbar.Root>
             </div>
           ))}
         </section>

@@ -4,6 +4,7 @@ import { useNavigate, useParams } from "react-router";
 import { answered, api, fetched } from "../api/call";
 import { projectApi, projectKey } from "../api/documents";
 import type { Project, Rescale, Size } from "../api/types";
+import { Choice, Choices } from "../ui/Choices";
 import { PageHead } from "../ui/PageHead";
 import { Compared, Differences } from "./Compared";
 import { standsByItself } from "./text";
@@ -230,20 +231,13 @@ function Ways<T extends string>({ name, ways, chosen, onChoose }: WaysProps<T>) 
   return (
     <div className="mt-3 border-t border-line pt-2">
       <div className="mb-1.5 font-medium">{name}</div>
-      {/* biome-ignore lint/a11y/useSemanticElements: buttons, one pressed */}
-      <div role="group" aria-label={name} className="flex flex-wrap gap-1.5">
+      <Choices label={name} className="flex flex-wrap gap-1.5">
         {ways.map(([way, label]) => (
-          <button
-            key={way}
-            type="button"
-            className="plain-button"
-            aria-pressed={way === chosen}
-            onClick={() => onChoose(way)}
-          >
+          <Choice key={way} pressed={way === chosen} onChoose={() => onChoose(way)}>
             {label}
-          </button>
+          </Choice>
         ))}
-      </div>
+      </Choices>
     </div>
   );
 }

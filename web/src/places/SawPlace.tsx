@@ -22,7 +22,7 @@ export function SawPlace({ project, workshop, onProblem }: Props) {
   const otherwise = query.data?.otherwise ?? [];
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col">
-      <main className="min-w-0 flex-1 px-6 py-4 lg:overflow-y-auto">
+      <main tabIndex={-1} className="min-w-0 flex-1 px-6 py-4 lg:overflow-y-auto">
         <h1 className="text-[24px]">{project.name}: saw settings</h1>
         <p className="text-ink-2">
           {query.data

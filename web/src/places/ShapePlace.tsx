@@ -1,10 +1,11 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { cardsQuery } from "../api/documents";
 import type { Act, Problem, Project } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FaceTargets } from "../drawing/FaceTargets";
+import { Choice, Choices } from "../ui/Choices";
 import { ShownVersion } from "../ui/Question";
 import { useWide } from "../ui/useWide";
 import { FramePanel } from "./FramePanel";
@@ -53,6 +54,11 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
   useEffect(() => {
     if (touched) setTab("part");
   }, [touched]);
+  const names = useMemo(
+    () =>
+      new Map(sheet.parts.flatMap((p) => p.boards.map((board, i) => [board, p.names[i] ?? board] as const))),
+    [sheet.parts],
+  );
   if (!view || !part) return null;
   const shownParts =
     tab === "part" ? (touched && part.boards.includes(touched) ? [touched] : part.boards) : [];
@@ -96,31 +102,23 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
                   Fit a piece
                 </button>
               )}
-              {/* biome-ignore lint/a11y/useSemanticElements: two buttons, one pressed */}
-              <div role="group" aria-label="View" className="flex">
+              <Choices label="View" className="flex">
                 {drawn.map((v) => (
-                  <button
-                    key={v.id}
-                    type="button"
-                    className="plain-button"
-                    aria-pressed={!turning && v.id === view.id}
-                    onClick={() => setChosen(v.id)}
-                  >
+                  <Choice key={v.id} pressed={!turning && v.id === view.id} onChoose={() => setChosen(v.id)}>
                     {drawn.length > 1 ? v.short : "Drawn"}
-                  </button>
+                  </Choice>
                 ))}
-                <button
-                  type="button"
+                <Choice
                   className="plain-button"
-                  aria-pressed={turning}
-                  onClick={() => {
+                  pressed={turning}
+                  onChoose={() => {
                     setChosen(SOLID);
                     fitting.leave();
                   }}
                 >
                   Solid
-                </button>
-              </div>
+                </Choice>
+              </Choices>
             </div>
           </div>
           {turning ? (
@@ -141,6 +139,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
               extraRight={wide && cuts.length ? SECTION_ROOM : 0}
               touched={fitting.on ? [] : shownParts}
               onTouch={fitting.on ? undefined : onTouch}
+              names={names}
               onAct={held.act}
               onLook={held.look}
               onProblem={onProblem}
@@ -183,10 +182,10 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
         >
           <Tabs.Root value={tab} onValueChange={setTab}>
             <Tabs.List aria-label="Details" className="sticky top-0 z-10 flex border-b border-line bg-paper">
-              <Tabs.Trigger value="frame" className="tab">
+              <Tabs.Trigger value="frame" className="tab" data-skip="sizes">
                 {sheet.whole}
               </Tabs.Trigger>
-              <Tabs.Trigger value="part" className="tab">
+              <Tabs.Trigger value="part" className="tab" data-skip="parts">
                 Parts
               </Tabs.Trigger>
             </Tabs.List>

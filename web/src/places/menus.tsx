@@ -1,12 +1,32 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Popover } from "radix-ui";
+import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import { type Answer, answered, api } from "../api/call";
 import { LIST } from "../api/documents";
 import type { Act, Problem, Project } from "../api/types";
 
-const PANEL = "z-40 w-64 border-2 border-ink bg-paper p-3 text-ink shadow-lg";
 const UNITS = { mm: "millimetres", in: "inches" } as const;
+
+function Menu({ label, name, children }: { label: ReactNode; name: string; children: ReactNode }) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className="quiet-button">
+        {label} <span aria-hidden="true">▾</span>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={6}
+          aria-label={name}
+          className="z-40 w-64 border-2 border-ink bg-paper p-3 text-ink shadow-lg"
+        >
+          {children}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
 
 /** Units and the tape's graduation: switching moves nothing. */
 export function UnitMenu({
@@ -21,61 +41,59 @@ export function UnitMenu({
     onAct([{ op: "choose", path, value }]);
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger className="quiet-button">
-        {UNITS[project.unit]}, by {project.graduation} <span aria-hidden="true">▾</span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} aria-label="Units" className={PANEL}>
-          <Choice
-            name="Units"
-            options={[
-              ["mm", "millimetres"],
-              ["in", "inches"],
-            ]}
-            chosen={project.unit}
-            onChoose={(value) => choose("project.unit", value)}
-          />
-          <Choice
-            name="Your tape shows"
-            options={project.graduations.map((g) => [g, `${g} ${project.unit}`])}
-            chosen={project.graduation}
-            onChoose={(value) => choose("project.graduation", value)}
-          />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Menu name="Units" label={`${UNITS[project.unit]}, by ${project.graduation}`}>
+      <OneOf
+        name="Units"
+        options={[
+          ["mm", "millimetres"],
+          ["in", "inches"],
+        ]}
+        chosen={project.unit}
+        onChoose={(value) => choose("project.unit", value)}
+      />
+      <OneOf
+        name="Your tape shows"
+        options={project.graduations.map((g) => [g, `${g} ${project.unit}`])}
+        chosen={project.graduation}
+        onChoose={(value) => choose("project.graduation", value)}
+      />
+    </Menu>
   );
 }
 
-type ChoiceProps = {
+type OneOfProps = {
   name: string;
   options: [string, string][];
   chosen: string;
   onChoose: (value: string) => void;
 };
 
-function Choice({ name, options, chosen, onChoose }: ChoiceProps) {
+function OneOf({ name, options, chosen, onChoose }: OneOfProps) {
   return (
-    <div className="py-1.5">
-      <div className="mb-1">{name}</div>
-      {/* biome-ignore lint/a11y/useSemanticElements: a group of buttons, each a choice made at once */}
-      <div role="group" aria-label={name} className="flex flex-wrap gap-1.5">
+    <DropdownMenu.RadioGroup
+      value={chosen}
+      onValueChange={(value) => value !== chosen && onChoose(value)}
+      aria-label={name}
+      className="py-1.5"
+    >
+      <DropdownMenu.Label className="mb-1">{name}</DropdownMenu.Label>
+      <div className="flex flex-wrap gap-1.5">
         {options.map(([value, label]) => (
-          <button
+          <DropdownMenu.RadioItem
             key={value}
-            type="button"
+            value={value}
             className="plain-button"
-            aria-pressed={value === chosen}
-            onClick={() => value !== chosen && onChoose(value)}
+            onSelect={(event) => event.preventDefault()}
           >
             {label}
-          </button>
+          </DropdownMenu.RadioItem>
         ))}
       </div>
-    </div>
+    </DropdownMenu.RadioGroup>
   );
 }
+
+const ITEM = "quiet-button block w-full text-left";
 
 /** What can be done with the project as a whole. */
 export function ProjectMenu({
@@ -91,71 +109,48 @@ export function ProjectMenu({
   const url = `/api/projects/${project.id}`;
   const opened = (answer: Answer<Project>) =>
     answer.ok ? navigate(`/project/${answer.data.id}`) : onProblem(answer.problem);
-  const item = "quiet-button block w-full text-left";
+  const duplicate = async () =>
+    opened(await answered(api.POST("/api/projects/{project_id}/duplicate", { params: { path }, body: {} })));
+  const variant = async () =>
+    opened(await answered(api.POST("/api/projects/{project_id}/variant", { params: { path }, body: {} })));
+  const remove = async () => {
+    const answer = await answered(api.DELETE("/api/projects/{project_id}", { params: { path }, body: {} }));
+    client.removeQueries({ queryKey: LIST });
+    if (answer.ok) navigate("/", { state: { deleted: { id: project.id, name: project.name } } });
+    else onProblem(answer.problem);
+  };
   return (
-    <Popover.Root>
-      <Popover.Trigger className="quiet-button">
-        Project <span aria-hidden="true">▾</span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} aria-label="Project" className={PANEL}>
-          <Link className={item} to={`/project/${project.id}/cut-list`}>
-            Cut list to print
-          </Link>
-          <a className={item} href={`${url}/cut-list.csv`} download>
-            Save the cut list as CSV
-          </a>
-          <a className={item} href={`${url}/file`} download>
-            Save the project as a file
-          </a>
-          <button
-            type="button"
-            className={item}
-            onClick={async () =>
-              opened(
-                await answered(
-                  api.POST("/api/projects/{project_id}/duplicate", { params: { path }, body: {} }),
-                ),
-              )
-            }
-          >
-            Duplicate
-          </button>
-          <button
-            type="button"
-            className={item}
-            onClick={async () =>
-              opened(
-                await answered(
-                  api.POST("/api/projects/{project_id}/variant", { params: { path }, body: {} }),
-                ),
-              )
-            }
-          >
-            Duplicate as a variant
-          </button>
-          <Link className={item} to={`/project/${project.id}/rescale`}>
-            At another size
-          </Link>
-          <Link className={item} to={`/project/${project.id}/compare/${project.variant_of ?? "before"}`}>
-            {project.variant_of ? "Compare with the original" : "What the last change did"}
-          </Link>
-          <button
-            type="button"
-            className={item}
-            onClick={async () => {
-              const answer = await answered(
-                api.DELETE("/api/projects/{project_id}", { params: { path }, body: {} }),
-              );
-              client.removeQueries({ queryKey: LIST });
-              if (answer.ok) navigate("/", { state: { deleted: { id: project.id, name: project.name } } });
-              else onProblem(answer.problem);
-            }}
-          >
-            Delete
-          </button>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Menu name="Project" label="Project">
+      <DropdownMenu.Item asChild className={ITEM}>
+        <Link to={`/project/${project.id}/cut-list`}>Cut list to print</Link>
+      </DropdownMenu.Item>
+      <DropdownMenu.Item asChild className={ITEM}>
+        <a href={`${url}/cut-list.csv`} download>
+          Save the cut list as CSV
+        </a>
+      </DropdownMenu.Item>
+      <DropdownMenu.Item asChild className={ITEM}>
+        <a href={`${url}/file`} download>
+          Save the project as a file
+        </a>
+      </DropdownMenu.Item>
+      <DropdownMenu.Item className={ITEM} onSelect={duplicate}>
+        Duplicate
+      </DropdownMenu.Item>
+      <DropdownMenu.Item className={ITEM} onSelect={variant}>
+        Duplicate as a variant
+      </DropdownMenu.Item>
+      <DropdownMenu.Item asChild className={ITEM}>
+        <Link to={`/project/${project.id}/rescale`}>At another size</Link>
+      </DropdownMenu.Item>
+      <DropdownMenu.Item asChild className={ITEM}>
+        <Link to={`/project/${project.id}/compare/${project.variant_of ?? "before"}`}>
+          {project.variant_of ? "Compare with the original" : "What the last change did"}
+        </Link>
+      </DropdownMenu.Item>
+      <DropdownMenu.Item className={ITEM} onSelect={remove}>
+        Delete
+      </DropdownMenu.Item>
+    </Menu>
   );
 }

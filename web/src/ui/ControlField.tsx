@@ -1,5 +1,6 @@
 import type { Act, Control, Problem } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
+import { Choice, Choices } from "./Choices";
 import { FigureField } from "./FigureField";
 
 /** Room for the letters at the ends of lines. */
@@ -74,21 +75,19 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
   return (
     <div className="py-1">
       {!single && <div className="mb-1">{name}</div>}
-      {/* biome-ignore lint/a11y/useSemanticElements: a group of buttons, each a choice made at once */}
-      <div role="group" aria-label={name} className="flex flex-wrap gap-1.5">
+      <Choices label={name}>
         {control.options.map((o) => (
-          <button
+          <Choice
             key={o.code}
-            type="button"
             className={o.picture ? "picture-button" : "plain-button"}
-            aria-pressed={single ? undefined : o.chosen}
-            onClick={() => (control.style === "pick" && o.chosen ? undefined : choose(o.acts as Act[]))}
+            pressed={single ? undefined : o.chosen}
+            onChoose={() => (control.style === "pick" && o.chosen ? undefined : choose(o.acts as Act[]))}
           >
             {o.picture && <Drawing view={o.picture} label="" className="mb-1 h-24" pad={PICTURE_PAD} />}
             {o.label}
-          </button>
+          </Choice>
         ))}
-      </div>
+      </Choices>
     </div>
   );
 }

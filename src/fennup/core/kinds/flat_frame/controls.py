@@ -26,6 +26,9 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
         acts = TypeIn(op="type", path="shape.sides", text="")
         controls.insert(0, Control("sides", "outline", value=float(spec.sides), unit="count", acts=acts))
     size = None if isinstance(spec.shape, Irregular) else spec.shape.size
+    if isinstance(size, HeldRound | FloatingRound):
+        code = "object_round" if isinstance(size, HeldRound) and size.form == "round" else "object_flats"
+        controls.append(figure(code, "outline", size.object_mm, "shape.size.object_mm"))
     if isinstance(size, HeldRound | HeldPanel):
         controls.append(figure("play", "outline", size.play_mm, "shape.size.play_mm"))
     if isinstance(size, FloatingRound | FloatingPanel):
