@@ -78,7 +78,7 @@ def variant(page: Page) -> None:
     height.press("Enter")
     page.locator('header button:has-text("height")').wait_for()
     page.get_by_role("button", name="Project").click()
-    page.get_by_role("link", name="Compare with the original").click()
+    page.get_by_role("menuitem", name="Compare with the original").click()
     page.get_by_role("heading", name="What differs").wait_for()
 
 

@@ -19,7 +19,7 @@ class FilesAndExamples(InTheBrowser):
         page.get_by_role("button", name="Project").focus()
         page.keyboard.press("Enter")
         with page.expect_download() as saved:
-            page.get_by_role("link", name="Save the project as a file").press("Enter")
+            page.get_by_role("menuitem", name="Save the project as a file").press("Enter")
         document = json.loads(Path(saved.value.path()).read_text())
         self.assertEqual((document["format"], saved.value.suggested_filename), ("fennup.project", "six-sided-frame.fennup.json"))
         document["project"]["name"] = "Brought in again"

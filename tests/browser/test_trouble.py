@@ -77,7 +77,7 @@ class NothingIsLost(InTheBrowser):
         page.locator('main [data-part="m1/C"]').first.click()
         expect(page.get_by_role("tab", name="Parts")).to_have_attribute("aria-selected", "true")
         page.get_by_role("button", name="Project").click()
-        page.get_by_role("button", name="Duplicate", exact=True).click()
+        page.get_by_role("menuitem", name="Duplicate", exact=True).click()
         expect(page.get_by_role("textbox", name="Name")).to_have_value(re.compile("copy$"))
         expect(page.get_by_role("tab", name="Parts")).to_have_attribute("aria-selected", "false")
 
@@ -99,7 +99,7 @@ class OnPaper(InTheBrowser):
             ("Slip lantern hip", ["Cut 3:", "blade tilted", "Rip the top edge", "before it is ripped", "Overall, tip to tip"]),
             ("Slip gate braces", ["Lap 1, first shoulder", "deep from the"]),
             ("Fuel store gable", ["Birdsmouth, its heel", "seat"]),
-            ("Key case", ["Groove on the inside", "Every side"]),
+            ("Key case", ["Groove on the inside", "Every edge"]),
         ):
             page.goto(self.url)
             page.get_by_role("link", name=name, exact=True).click()

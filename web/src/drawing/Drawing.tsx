@@ -2,7 +2,7 @@ import { type ReactNode, useEffect, useId, useLayoutEffect, useMemo, useRef, use
 import type { Act, Problem, Shape, View } from "../api/types";
 import { FigureField } from "../ui/FigureField";
 import { FigureText } from "../ui/FigureText";
-import { letters } from "./blocks";
+import { letters, marksBeside } from "./blocks";
 import { type Camera, fit, type Pad } from "./camera";
 import { apart, DimensionLine, placed } from "./dimensions";
 import { GripRing } from "./GripRing";
@@ -72,7 +72,8 @@ export function Drawing({
     if (!held) frozen.current = fitted;
   }, [held, fitted]);
   const camera = held ? frozen.current : fitted;
-  const sizes = apart(placed(camera, view.dimensions, worded), letters(camera, view.marks));
+  const marks = useMemo(() => marksBeside(camera, view), [camera, view]);
+  const sizes = apart(placed(camera, view.dimensions, worded), letters(camera, marks));
   const base = useId();
   const editable = onAct && onLook;
 
@@ -99,7 +100,7 @@ export function Drawing({
               />
             ))}
             {!over && sizes.map((p) => <DimensionLine key={p.dimension.id} placed={p} />)}
-            {view.marks.map((mark, i) => (
+            {marks.map((mark, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: marks have no name of their own and keep their order
               <MarkDrawn key={i} mark={mark} camera={camera} />
             ))}

@@ -1,4 +1,4 @@
-import type { Dimension, Mark, Point } from "../api/types";
+import type { Dimension, Mark, Point, View } from "../api/types";
 import { type Camera, toScreen } from "./camera";
 
 /** A figure and the words that say what it measures: how much room they take, half of it each way, in pixels. */
@@ -53,6 +53,45 @@ function wrapped(text: string): string[] {
     else lines.push(word);
   }
   return lines;
+}
+
+const CLEAR = 22;
+const BESIDE: Point[] = [
+  [0, 0],
+  [CLEAR, 0],
+  [-CLEAR, 0],
+  [0, CLEAR],
+  [0, -CLEAR],
+];
+
+/** The marks with every board's letter beside the rings: on its board still, where that has room for it. */
+export function marksBeside(camera: Camera, view: View): Mark[] {
+  const rings = view.grips.map((grip) => toScreen(camera, grip.at as Point));
+  return view.marks.map((mark) => {
+    if (!mark.text) return mark;
+    const [x, y] = toScreen(camera, mark.at as Point);
+    const clear = ([dx, dy]: Point) =>
+      rings.every(([a, b]) => Math.hypot(x + dx - a, y + dy - b) > CLEAR - 2);
+    if (clear([0, 0])) return mark;
+    const at = ([dx, dy]: Point): Point => [
+      (mark.at[0] as number) + dx / camera.scale,
+      (mark.at[1] as number) - dy / camera.scale,
+    ];
+    const free = BESIDE.filter(clear).map(at);
+    const own = view.shapes.filter((shape) => shape.role === "wood" && shape.part === mark.part);
+    const on = free.find((point) => own.some((shape) => holds(shape.points as Point[], point)));
+    return { ...mark, at: on ?? free[0] ?? mark.at };
+  });
+}
+
+/** Whether a place lies within an outline. */
+function holds(outline: Point[], [x, y]: Point): boolean {
+  let inside = false;
+  outline.forEach(([ax, ay], i) => {
+    const [bx, by] = outline[(i + 1) % outline.length] as Point;
+    if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside;
+  });
+  return inside;
 }
 
 /** Where the letters and names of boards stand. */

@@ -82,6 +82,9 @@ export function apart(placed: Placed[], taken: Taken[]): Placed[] {
 
 const room = ({ label, block }: Placed): Taken => ({ at: label, ...block });
 
+/** How far off its line a figure may stand, where there is no room on it. */
+const ASIDE = [0, 26, -26, 44, -44];
+
 /** Where a figure may stand, the best place first. */
 function elsewhere({ a, b, from, label, angle }: Placed): Point[] {
   if (angle) {
@@ -90,8 +93,17 @@ function elsewhere({ a, b, from, label, angle }: Placed): Point[] {
     return [0, 18, 36, 54, 72].map((by) => away(label, [way[0] / length, -way[1] / length], by));
   }
   const along: Point = [b[0] - a[0], b[1] - a[1]];
-  const steps = [0, 0.1, -0.1, 0.2, -0.2, 0.3, -0.3, 0.4, -0.4];
-  return steps.map((by) => [label[0] + by * along[0], label[1] + by * along[1]]);
+  const steps = [0, 0.1, -0.1, 0.2, -0.2, 0.3, -0.3, 0.4, -0.4, 0.5, -0.5];
+  const length = Math.hypot(along[0], along[1]) || 1;
+  const across: Point = [-along[1] / length, along[0] / length];
+  return ASIDE.flatMap((aside) =>
+    steps.map(
+      (by): Point => [
+        label[0] + by * along[0] + aside * across[0],
+        label[1] + by * along[1] + aside * across[1],
+      ],
+    ),
+  );
 }
 
 /** The line with its ticks and the thin lines that carry it off the thing, or the arc of an angle. */

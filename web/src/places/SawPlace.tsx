@@ -22,7 +22,8 @@ export function SawPlace({ project, workshop, onProblem }: Props) {
   const otherwise = query.data?.otherwise ?? [];
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col">
-      <main tabIndex={-1} className="min-w-0 flex-1 px-6 py-4 lg:overflow-y-auto">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is scrolled by keyboard too */}
+      <main tabIndex={0} className="min-w-0 flex-1 px-6 py-4 lg:overflow-y-auto">
         <h1 className="text-[24px]">{project.name}: saw settings</h1>
         <p className="text-ink-2">
           {query.data
