@@ -10,7 +10,7 @@ class Choosing(InTheBrowser):
         page = self.start("Six sides")
         page.get_by_role("button", name="what it holds: with as many sides").click()
         # 320 across the opening, a rabbet of 6 each side, 2 of play.
-        self.reads("what it holds, across flats, given", "330 millimetres")
+        self.reads("what it holds, across flats, suggested", "330 millimetres")
         self.reads("opening, across flats, follows", "320 millimetres")
         page.get_by_label("Board from the yard").select_option("27 x 60 planed")
         self.reads("outside, across flats, follows", "440 millimetres")

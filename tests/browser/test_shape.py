@@ -23,7 +23,7 @@ class MakingAFrame(InTheBrowser):
         self.reads("outside, across flats, follows", "455 millimetres")
         self.reads("one outer edge, follows", "a hair under 263 millimetres")
         page.get_by_role("button", name="Undo").click()
-        self.reads("opening, across flats, given", "320 millimetres")
+        self.reads("opening, across flats, suggested", "320 millimetres")
         page.get_by_role("button", name="Redo").click()
         self.reads("opening, across flats, given", "365 millimetres")
         page.get_by_role("button", name="millimetres, by").click()
@@ -100,7 +100,7 @@ class MakingAFrame(InTheBrowser):
         self.assertLess(float(after), 320.0)
         self.assertEqual(float(after), int(float(after)))
         page.get_by_role("button", name="Undo").click()
-        self.reads("opening, across flats, given", "340 millimetres")
+        self.reads("opening, across flats, suggested", "340 millimetres")
         expect(page.get_by_role("button", name="Undo")).to_be_disabled()
         page.locator('main [data-part="m1/C"]').click()
         expect(page.get_by_role("heading", name="Rail C")).to_be_visible()
@@ -181,7 +181,7 @@ class TurningIt(InTheBrowser):
         page.get_by_role("button", name="Solid").click()
         expect(page.get_by_text("This browser cannot draw solids that turn")).to_be_visible()
         page.get_by_role("button", name="Drawn").click()
-        self.reads("opening, across flats, given", "340 millimetres")
+        self.reads("opening, across flats, suggested", "340 millimetres")
         self.complaints.clear()
 
 

@@ -80,7 +80,7 @@ class Tasks(InTheBrowser):
         press("Tab", "Tab", "Enter")
         expect(page.get_by_role("tabpanel", name="The frame")).to_be_focused()
         press("Tab", "Tab", "ArrowRight", "ArrowRight", "Enter")
-        self.reads("what it holds, diameter, given", "millimetres")
+        self.reads("what it holds, diameter, suggested", "millimetres")
         press("Tab", *"300", "Enter")
         self.reads("what it holds, diameter, given", "300 millimetres")
         # A rail is touched on the drawing.

@@ -1,15 +1,17 @@
 import unittest
 from math import cos, hypot, pi, radians, sin, tan
-from typing import ClassVar
+from typing import Any, ClassVar
 
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from fennup.core.drawing.edit import Choose, Drag, Free, Give, TypeIn
+from fennup.core.drawing.view import BY_ITSELF
 from fennup.core.errors import SpecError
+from fennup.core.kinds.flat_frame.starts import STARTS
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.units.lengths import tape
-from tests.core.frames import FRAME, Solved, irregular, lengths, miters, rectangle, regular, solved
+from tests.core.frames import FRAME, Solved, after, irregular, lengths, miters, rectangle, regular, shown, solved, spec_of
 
 MM = tape("mm", "1")
 
@@ -239,6 +241,30 @@ class ActsOnAFrame(unittest.TestCase):
         swapped = self.acted(start, Give(op="give", measure="outside_diagonal"))
         self.assertEqual(swapped["shape"]["size"]["by"], "outside_diagonal")
         self.assertAlmostEqual(solved(swapped).ruler.measure("opening_flats") or 0, 400.0, places=9)
+
+    def test_a_starts_sizes_are_suggested_until_somebody_gives_them(self) -> None:
+        def standings(document: dict[str, Any]) -> dict[str, str]:
+            made = solved(document)
+            found = shown(made)
+            drawn = {d.id: d.standing for d in found.views[0].dimensions if d.standing in BY_ITSELF and "rail" not in d.id}
+            rows = {row.measure: row.standing for row in found.sizes if row.standing in BY_ITSELF}
+            self.assertTrue(rows.items() <= drawn.items() or not rows)
+            return drawn
+
+        frame = STARTS["rectangle"]
+        self.assertEqual(standings(frame), {"opening_width": "suggested", "opening_depth": "suggested"})
+        wide = after(spec_of(frame), TypeIn(op="type", path="shape.size.width_mm", text="420"), MM)
+        self.assertEqual(standings(wide), {"opening_width": "given", "opening_depth": "suggested"})
+        outside = after(spec_of(wide), Give(op="give", measure="outside_depth", text="500"), MM)
+        self.assertEqual(standings(outside), {"outside_width": "given", "outside_depth": "given"})
+        octagon = STARTS["octagon"]
+        self.assertEqual(standings(octagon), {"opening_flats": "suggested"})
+        held = after(spec_of(octagon), Choose(op="choose", path="shape.size.by", value="holds"), MM)
+        self.assertEqual(standings(held), {"object": "suggested"})
+        typed = after(spec_of(held), TypeIn(op="type", path="shape.size.object_mm", text="300"), MM)
+        self.assertEqual(standings(typed), {"object": "given"})
+        given_ = after(spec_of(octagon), Give(op="give", measure="outside_flats"), MM)
+        self.assertEqual(standings(given_), {"outside_flats": "given"})
 
     def test_changing_how_it_is_sized_keeps_the_frame(self) -> None:
         for start in (regular(8, 45.0, "outside_side", mm=300.0), rectangle("opening", 420.0, 300.0, 45.0)):

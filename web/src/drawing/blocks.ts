@@ -19,7 +19,8 @@ export function blockOf(camera: Camera, d: Dimension, worded: boolean): Block {
   const { whole, fraction = "", unit, hair } = d.figure;
   const figure =
     (whole.length + fraction.length * 0.8 + (unit?.length ?? 0) * 0.8 + (hair ? 1 : 0)) * FIGURE_LETTER + 20;
-  const words = worded && !d.id.includes(":") ? inside(d.label) : "";
+  // A corner says itself what its angle is.
+  const words = worded && !(d.about && d.id.includes(":")) ? inside(d.label) : "";
   const bare = {
     halfWidth: Math.max(62, figure) / 2,
     halfHeight: FIGURE_HEIGHT / 2,

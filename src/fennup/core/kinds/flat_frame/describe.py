@@ -1,5 +1,7 @@
 """What a flat frame shows of itself: the whole from the front, a rail cut across, and every size of it."""
 
+from dataclasses import replace
+
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.board_views import front_shapes, section_shapes
 from fennup.core.drawing.edit import Give, TypeIn
@@ -29,10 +31,17 @@ def describe(spec: FlatFrameSpec, ruler: Ruler, solids: dict[str, Solid]) -> Des
     shapes += _left_out(spec, base)
     picture = tuple(s for s in shapes if s.role in ("wood", "joint", "held"))
     letters = [Mark("letter", _middle_of_rail(assembly, b.id), b.id, b.id) for b in assembly.boards]
+    dimensions = [_standing(spec, d) for d in dimensions]
     front = View("front", tuple(shapes), tuple(letters), tuple(dimensions), tuple(grips))
     return Description(
         _facts(spec, base), picture, (front, _section(spec, assembly)), lambda: controls_of(spec), _sizes(spec, ruler)
     )
+
+
+def _standing(spec: FlatFrameSpec, d: Dimension) -> Dimension:
+    """A dimension of the frame's size as suggested, where nobody has given it."""
+    own = isinstance(d.acts, TypeIn) and d.acts.path.startswith("shape.size.")
+    return replace(d, standing=spec.standing_of(d.acts.path.rpartition(".")[2])) if own else d  # type: ignore[union-attr]
 
 
 def _facts(spec: FlatFrameSpec, base: Baseline) -> tuple[str, ...]:
@@ -106,8 +115,11 @@ def _sizes(spec: FlatFrameSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
     for name in names:
         value = ruler.measure(name)
         if value is not None:
-            standing: Standing = "given" if name in given else "derived"
+            standing: Standing = "derived"
+            if name in given:
+                quantity = measure_of(name).quantity
+                standing = spec.standing_of(f"{quantity}_mm" if quantity in ("width", "depth") else "mm")
             unit = "deg" if measure_of(name).is_angle else "mm"
-            free = standing == "given" and isinstance(spec.shape, Irregular)
+            free = standing != "derived" and isinstance(spec.shape, Irregular)
             rows.append(SizeRow(name, value, unit, standing, Give(op="give", measure=name), free))  # type: ignore[arg-type]
     return tuple(rows)

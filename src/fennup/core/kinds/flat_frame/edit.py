@@ -12,7 +12,7 @@ from fennup.core.geometry.polygon import regular_corners
 from fennup.core.kinds.flat_frame.outline import baseline, unit_measures
 from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.place import assemble
-from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, HeldRound, Irregular, Rectangle, Regular
+from fennup.core.kinds.flat_frame.spec import SIZE_FIELDS, FlatFrameSpec, HeldRound, Irregular, Rectangle, Regular
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
@@ -22,6 +22,7 @@ Document = dict[str, Any]
 USUAL_RABBET_MM = (6.0, 8.0)
 USUAL_PLAY_MM = 2.0
 RAILS = re.compile(r"rails\.([A-X]{1,2})\.width_mm")
+DRAGGED = {"across": "width_mm", "along": "depth_mm"}
 GRIP = re.compile(r"(corner|size|width|across|along):(?:(flat|corner):)?([A-X]{1,2}|[0-9]{1,2})")
 
 
@@ -38,7 +39,23 @@ def edit(spec: FlatFrameSpec, act: Edit, on: Tape) -> Document:
         changed = _choose(spec, document, act, on)
     else:
         changed = _field(spec, document, act, on)
-    return _settled(changed)
+    return _settled(_with_suggested(spec, changed, act))
+
+
+def _with_suggested(spec: FlatFrameSpec, changed: Document, act: Edit) -> Document:
+    """What is given by an act is a suggestion no longer; said another way, the same size is one still."""
+    size = changed["shape"].get("size") or {}
+    there = [field for field in SIZE_FIELDS if field in size]
+    if isinstance(act, Choose) and act.path == "shape.size.by" and spec.suggested:
+        return changed | {"suggested": there}
+    said: set[str] = set()
+    if isinstance(act, TypeIn | Nudge):
+        said = {act.path.removeprefix("shape.size.")}
+    elif isinstance(act, Give):
+        said = {f"{measure_of(act.measure).quantity}_mm", "mm"}
+    elif isinstance(act, Drag):
+        said = {DRAGGED.get(act.grip.partition(":")[0], "")} if "width_mm" in there else set(there)
+    return changed | {"suggested": [field for field in spec.suggested if field in there and field not in said]}
 
 
 def _settled(document: Document) -> Document:

@@ -65,10 +65,14 @@ def _in_its_own_way(spec: FlatFrameSpec) -> Document:
         return document
     lines = {measure_of(name).line for name in given}
     size: Document | None = None
+    suggested = {pin.measure for pin in spec.pins or () if pin.suggested}
     if isinstance(shape.size, LineSize) and len(given) == 1 and set(given) <= set(REGULAR_MEASURES):
         ((by, mm),) = given.items()
         size = {"by": by, "mm": mm}
     elif isinstance(shape.size, LineSizes) and len(given) == 2 and len(lines) == 1 and lines <= {"opening", "outside"}:
         (line,) = lines
         size = {"by": line, "width_mm": given[f"{line}_width"], "depth_mm": given[f"{line}_depth"]}
-    return document | {"shape": document["shape"] | {"size": size}} if size else document
+    if size is None:
+        return document
+    fields = {f"{measure_of(name).quantity}_mm" if len(given) == 2 else "mm" for name in suggested}
+    return document | {"shape": document["shape"] | {"size": size}, "suggested": sorted(fields)}

@@ -7,6 +7,7 @@ from typing import Annotated, Literal, get_args
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
+from fennup.core.drawing.view import Standing
 from fennup.core.errors import SpecError
 from fennup.core.kinds.fields import (
     CornerJoint,
@@ -179,11 +180,16 @@ class RabbetSpec(Strict):
     depth_mm: Section_mm
 
 
+SizeField = Literal["mm", "width_mm", "depth_mm", "object_mm", "object_width_mm", "object_depth_mm"]
+SIZE_FIELDS: tuple[str, ...] = get_args(SizeField)
+
+
 class FlatFrameSpec(Pinned):
-    """A flat frame: rails round an opening, all in one plane."""
+    """A flat frame: rails round an opening, all in one plane. `suggested`: those of its size's figures that nobody has given yet."""
 
     kind: Literal["flat_frame"]
     shape: Annotated[Regular | Rectangle | Irregular, Field(discriminator="form")]
+    suggested: list[SizeField] = []
     board: BoardSpec
     rails: dict[SideLetter, RailSpec] = {}
     rabbet: RabbetSpec | None = None
@@ -223,6 +229,10 @@ class FlatFrameSpec(Pinned):
         """Where the size of a regular or rectangular frame stands, in the order of `usual_pins`."""
         names = ("width_mm", "depth_mm") if isinstance(self.shape, Rectangle) else ("mm",)
         return tuple(f"shape.size.{'' if self.by_line else 'object_'}{name}" for name in names)
+
+    def standing_of(self, field: str) -> Standing:
+        """How one of the size's figures stands."""
+        return "suggested" if field in self.suggested else "given"
 
     def usual_pins(self) -> tuple[Given, ...]:
         """The shape's own sizes, as measures."""

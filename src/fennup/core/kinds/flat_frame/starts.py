@@ -7,13 +7,14 @@ _BOARD = {"width_mm": 45.0, "thickness_mm": 20.0}
 
 def _regular(sides: int, by: str, mm: float) -> dict[str, Any]:
     shape = {"form": "regular", "sides": sides, "size": {"by": by, "mm": mm}}
-    return {"kind": "flat_frame", "shape": shape, "board": _BOARD}
+    return {"kind": "flat_frame", "shape": shape, "suggested": ["mm"], "board": _BOARD}
 
 
 STARTS: dict[str, dict[str, Any]] = {
     "rectangle": {
         "kind": "flat_frame",
         "shape": {"form": "rectangle", "size": {"by": "opening", "width_mm": 420.0, "depth_mm": 300.0}},
+        "suggested": ["width_mm", "depth_mm"],
         "board": _BOARD,
     },
     "triangle": _regular(3, "outside_side", 520.0),
