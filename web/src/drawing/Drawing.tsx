@@ -29,7 +29,7 @@ type Props = {
 };
 
 const BARE = { left: 8, right: 8, top: 8, bottom: 8 };
-/** Below this width the words at a figure would hide the drawing; one beside it has few. */
+/** Below this width the words at a figure would hide the drawing; one beside it has few, in short lines. */
 const ROOM_FOR_WORDS = 560;
 
 /** Any view of any kind: to scale, its dimensions edited where they stand, its grips dragged. */
@@ -61,11 +61,12 @@ export function Drawing({
     return () => observer.disconnect();
   }, []);
 
-  const worded = size.width > (view.short ? ROOM_FOR_WORDS : ROOM_FOR_WORDS / 2.5);
+  const roomy = size.width > (view.short ? ROOM_FOR_WORDS : ROOM_FOR_WORDS / 2.5);
+  const inALine = !roomy ? 0 : view.short ? 16 : 11;
   const fitted = useMemo(() => {
     if (pad || view.dimensions.length === 0) return fit(view, { ...size, pad: pad ?? BARE });
-    return framed(view, size, extraRight, worded);
-  }, [view, size, pad, extraRight, worded]);
+    return framed(view, size, extraRight, inALine);
+  }, [view, size, pad, extraRight, inALine]);
   // While a grip is held the drawing keeps its scale, or it would run away from under the finger.
   const frozen = useRef<Camera>(fitted);
   useEffect(() => {
@@ -73,7 +74,7 @@ export function Drawing({
   }, [held, fitted]);
   const camera = held ? frozen.current : fitted;
   const marks = useMemo(() => marksBeside(camera, view), [camera, view]);
-  const sizes = apart(placed(camera, view.dimensions, worded), letters(camera, marks));
+  const sizes = apart(placed(camera, view.dimensions, inALine), letters(camera, marks));
   const base = useId();
   const editable = onAct && onLook;
 

@@ -10,17 +10,15 @@ const FIGURE_LETTER = 9.5;
 const WORD_LETTER = 6.9;
 export const FIGURE_HEIGHT = 31;
 const WORD_HEIGHT = 16;
-/** How many letters stand in a line of words under a figure. */
-const LINE = 16;
 const LETTER = { halfWidth: 9, halfHeight: 9 };
 
 /** Words stand beside the figure where its line is level and long enough to carry them, else in short lines under it. */
-export function blockOf(camera: Camera, d: Dimension, worded: boolean): Block {
+export function blockOf(camera: Camera, d: Dimension, letters: number): Block {
   const { whole, fraction = "", unit, hair } = d.figure;
   const figure =
     (whole.length + fraction.length * 0.8 + (unit?.length ?? 0) * 0.8 + (hair ? 1 : 0)) * FIGURE_LETTER + 20;
   // A corner says itself what its angle is.
-  const words = worded && !(d.about && d.id.includes(":")) ? inside(d.label) : "";
+  const words = letters > 0 && !(d.about && d.id.includes(":")) ? inside(d.label) : "";
   const bare = {
     halfWidth: Math.max(62, figure) / 2,
     halfHeight: FIGURE_HEIGHT / 2,
@@ -33,7 +31,7 @@ export function blockOf(camera: Camera, d: Dimension, worded: boolean): Block {
   if (!d.about && across * camera.scale > wide + 60 && up < across / 10) {
     return { halfWidth: wide / 2, halfHeight: FIGURE_HEIGHT / 2, words: [words], beside: true };
   }
-  const lines = wrapped(words);
+  const lines = wrapped(words, letters);
   const long = Math.max(...lines.map((line) => line.length)) * WORD_LETTER + 10;
   return {
     halfWidth: Math.max(figure, long) / 2,
@@ -46,11 +44,12 @@ export function blockOf(camera: Camera, d: Dimension, worded: boolean): Block {
 /** As it stands within a sentence: `thickness`, but `A runs through`. */
 const inside = (label: string) => label.replace(/^[A-Z](?=[a-z])/, (first) => first.toLowerCase());
 
-function wrapped(text: string): string[] {
+function wrapped(text: string, letters: number): string[] {
   const lines: string[] = [];
   for (const word of text.split(" ")) {
     const last = lines.at(-1);
-    if (last !== undefined && `${last} ${word}`.length <= LINE) lines[lines.length - 1] = `${last} ${word}`;
+    if (last !== undefined && `${last} ${word}`.length <= letters)
+      lines[lines.length - 1] = `${last} ${word}`;
     else lines.push(word);
   }
   return lines;

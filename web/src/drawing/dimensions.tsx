@@ -17,8 +17,8 @@ export type Placed = {
 
 /** Every dimension of a view. At the side of a thing a line stands off so far that its figure does not lie on it; above and below one
  * line keeps clear of the words of the one before it. */
-export function placed(camera: Camera, dimensions: Dimension[], worded: boolean): Placed[] {
-  const blocks = dimensions.map((d) => blockOf(camera, d, worded));
+export function placed(camera: Camera, dimensions: Dimension[], letters: number): Placed[] {
+  const blocks = dimensions.map((d) => blockOf(camera, d, letters));
   return dimensions.map((dimension, i) => {
     const block = blocks[i] as Block;
     if (dimension.about) return placeAngle(camera, dimension, dimension.about as Point, block);

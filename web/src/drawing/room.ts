@@ -9,12 +9,12 @@ export function framed(
   view: View,
   size: { width: number; height: number },
   extraRight: number,
-  worded: boolean,
+  letters: number,
 ): Camera {
   let pad: Pad = { left: MARGIN, right: MARGIN + extraRight, top: MARGIN, bottom: MARGIN };
   // Standing-off lines keep their distance in pixels while the thing shrinks: a few rounds settle it.
   for (let round = 0; round < 4; round++) {
-    const over = overhang(view, fit(view, { ...size, pad }), size, extraRight, worded);
+    const over = overhang(view, fit(view, { ...size, pad }), size, extraRight, letters);
     if (Math.max(over.left, over.right, over.top, over.bottom) < 1) break;
     pad = {
       left: pad.left + over.left,
@@ -32,7 +32,7 @@ function overhang(
   camera: Camera,
   size: { width: number; height: number },
   extraRight: number,
-  worded: boolean,
+  letters: number,
 ): Pad {
   const over = { left: 0, right: 0, top: 0, bottom: 0 };
   const reach = (x: number, y: number, halfX: number, halfY: number) => {
@@ -41,7 +41,7 @@ function overhang(
     over.top = Math.max(over.top, MARGIN - (y - halfY));
     over.bottom = Math.max(over.bottom, y + halfY - (size.height - MARGIN));
   };
-  for (const { dimension, a, b, label, block } of placed(camera, view.dimensions, worded)) {
+  for (const { dimension, a, b, label, block } of placed(camera, view.dimensions, letters)) {
     if (!dimension.about) for (const p of [a, b]) reach(p[0], p[1], 4, 4);
     reach(label[0], label[1], block.halfWidth, block.halfHeight);
   }

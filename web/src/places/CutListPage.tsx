@@ -55,7 +55,7 @@ export function CutListPage() {
         <Drawing
           view={{ ...front, grips: [] }}
           label={`${project.name}: ${front.title}`}
-          className="on-paper h-[300px] w-[640px] max-w-full"
+          className="on-paper h-[420px] w-[640px] max-w-full"
         />
       )}
       <table className="cut-table">

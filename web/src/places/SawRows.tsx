@@ -29,7 +29,7 @@ export function SettingRow({ setting, onPaper = false }: { setting: Setting; onP
           {setting.why_not}
         </p>
       )}
-      <ul className={`mt-2 grid gap-x-6 gap-y-3 ${onPaper ? "sm:grid-cols-2" : "xl:grid-cols-2"}`}>
+      <ul className={`mt-2 grid gap-x-6 gap-y-3 ${onPaper ? "sm:grid-cols-2" : "2xl:grid-cols-2"}`}>
         {setting.uses.map((use) => (
           <UseRow key={use.text} use={use} onPaper={onPaper} />
         ))}

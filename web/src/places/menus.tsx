@@ -28,6 +28,15 @@ function Menu({ label, name, children }: { label: ReactNode; name: string; child
   );
 }
 
+function UnitsNow({ project }: { project: Project }) {
+  return (
+    <>
+      <span className="max-sm:hidden">{UNITS[project.unit]}</span>
+      <span className="sm:hidden">{project.unit}</span>, by {project.graduation}
+    </>
+  );
+}
+
 /** Units and the tape's graduation: switching moves nothing. */
 export function UnitMenu({
   project,
@@ -41,7 +50,7 @@ export function UnitMenu({
     onAct([{ op: "choose", path, value }]);
   };
   return (
-    <Menu name="Units" label={`${UNITS[project.unit]}, by ${project.graduation}`}>
+    <Menu name="Units" label={<UnitsNow project={project} />}>
       <OneOf
         name="Units"
         options={[
