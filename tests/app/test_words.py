@@ -256,6 +256,18 @@ class SaidAsItIs(unittest.TestCase):
         solution = solved_on(KINDS["stand"].starts["stool"])
         sheet = sheet_of(solution, PLAIN, solution.design.proof)
         self.assertEqual((sheet.findings, [text[:14] for text in sheet.cautions]), ([], ["Geometry only:"]))
+        twice = {"name": "Other", "spec": KINDS["stand"].starts["stool"], "on": "m1"}
+        both = {"members": {"m1": {**twice, "name": "Stool", "on": None}, "m2": twice}}
+        self.assertEqual(len(sheet_of(solved_on(both), PLAIN).cautions), 1)
+
+    def test_what_it_holds_comes_first_where_it_leaves_gaps(self) -> None:
+        rabbet = {"width_mm": 8.0, "depth_mm": 8.0}
+        frame = regular(8, 45.0, "holds", object_mm=300.0, play_mm=2.0, form="round", rabbet=rabbet)
+        line = looked_sheet(solved_on(frame), PLAIN, None).closing
+        self.assertEqual((line.tone, line.headline), ("opens", "What it holds leaves gaps."))
+        # (151 - 8) / cos 22.5 + 1 / cos 22.5 - 150, and 151 - (150 - 1 / cos 22.5) cos 22.5.
+        self.assertIn("up to 5.86 mm stays open beside it. A rabbet of 13.42 mm or more covers it.", line.detail)
+        self.assertIn("Closes exactly.", line.detail)
 
     def test_a_panel_thicker_than_its_rabbet_is_deep_stands_out(self) -> None:
         rabbet, panel = {"width_mm": 10.0, "depth_mm": 8.0}, {"thickness_mm": 12.0, "play_mm": 2.0}
@@ -312,6 +324,54 @@ class AtTheSaw(unittest.TestCase):
         self.assertEqual([d.figure.exact for d in picture.dimensions], ["407.18 mm"])
         (square,) = settings_of(solved_on(box(level(300.0, 200.0), 100.0, joint="butt")), PLAIN)
         self.assertRegex(square.uses[1].mark, r"^Mark \d+ mm on the bottom edge, from the right end\.")
+
+    def test_a_mark_says_from_where_and_whether_its_line_lies_underneath(self) -> None:
+        (case,) = settings_of(solved_on(box(of_sides(4, 300.0), 110.0)), PLAIN)
+        self.assertEqual(
+            case.uses[1].mark,
+            "Mark 300 mm on the bottom edge, outside, from the long point of the right end. That line lies underneath.",
+        )
+        # A flat frame's face and back are alike: one measures on whichever is up.
+        (frame,) = settings_of(solved_on(regular(8, 45.0, "opening_flats", mm=340.0)), PLAIN)
+        self.assertIn("Back up", frame.uses[1].lies)
+        self.assertTrue(frame.uses[1].mark.endswith("from the long point of the right end."), frame.uses[1].mark)
+        # Parallel cuts: on the line where the foot stays, the head is no long point.
+        gable = settings_of(solved_on(KINDS["roof"].starts["gable"]), PLAIN)
+        self.assertTrue(gable[0].uses[1].mark.endswith("from the head."), gable[0].uses[1].mark)
+
+    def test_the_picture_shows_the_end_that_is_cut_already_on_its_side_and_as_it_leans(self) -> None:
+        (setting,) = settings_of(solved_on(box(level(300.0, 300.0), 200.0, slope_deg=15.0)), PLAIN)
+        wood = next(shape for shape in setting.uses[1].picture.shapes if shape.role == "wood")
+        far, near = (max(p[0] for p in wood.points if p[1] == y) for y in (0.0, min(p[1] for p in wood.points)))
+        # The wide top edge lies at the fence, the kept piece to the right of the blade: the far end leans outwards there.
+        self.assertGreater(far, near)
+        (line,) = setting.uses[1].picture.dimensions
+        self.assertEqual(max(line.a[0], line.b[0]), far)
+        # The second cheek of a hip is measured from the first, which is on the side of the waste.
+        hip = settings_of(solved_on(KINDS["roof"].starts["hip"]), PLAIN)
+        use = next(use for use in hip[0].uses if use.text.endswith("head, cut 2"))
+        kept = next(shape for shape in use.picture.shapes if shape.role == "wood")
+        (line,) = use.picture.dimensions
+        self.assertLess(min(line.a[0], line.b[0]), min(p[0] for p in kept.points) - 1.0)
+
+    def test_what_all_parts_need_is_said_in_the_projects_unit(self) -> None:
+        # 2 of 510, 2 of 390 and four kerfs of 2.4 are 1809.6 mm: 1.81 m, or 5.94 feet, a tenth up.
+        frame = solved_on(rectangle("opening", 420.0, 300.0, 45.0))
+        self.assertEqual(
+            part_cards(frame, PLAIN).needs,
+            ["Boards 45 mm wide, 20 mm thick: 4 pieces, 1.81 m in all with the blade's kerf, the longest 510 mm."],
+        )
+        self.assertIn("6.0 ft in all", part_cards(frame, INCHES).needs[0])
+        lean_to = part_cards(solved_on(KINDS["roof"].starts["lean_to"]), PLAIN)
+        self.assertEqual(lean_to.needs[-1], "Sheet 20 mm thick: 2 of 380 mm by 513.33 mm, 960 mm by 502.72 mm.")
+
+    def test_a_panels_edges_are_called_by_where_they_look(self) -> None:
+        top = next(part for part in cards(KINDS["stand"].starts["three_legs"]) if part.name == "Top")
+        # Leg by leg the corners are cut off: one long side to the front, the others a third of a turn from it.
+        self.assertEqual(
+            [rung.label for rung in top.ladder[:2]],
+            ["Front left, front right and back edges", "Front, back right and back left edges"],
+        )
 
     def test_what_is_cut_with_another_tool_is_listed_with_its_figures(self) -> None:
         place = saw_place(

@@ -5,9 +5,10 @@ from typing import Any, ClassVar
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from fennup.core.drawing.edit import Choose, Drag, Free, Give, TypeIn
+from fennup.core.drawing.edit import Choose, Drag, Free, Give, Rescale, TypeIn
 from fennup.core.drawing.view import BY_ITSELF
 from fennup.core.errors import SpecError
+from fennup.core.kinds.flat_frame import FLAT_FRAME
 from fennup.core.kinds.flat_frame.starts import STARTS
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.units.lengths import tape
@@ -257,6 +258,10 @@ class ActsOnAFrame(unittest.TestCase):
         self.assertEqual(standings(wide), {"opening_width": "given", "opening_depth": "suggested"})
         outside = after(spec_of(wide), Give(op="give", measure="outside_depth", text="500"), MM)
         self.assertEqual(standings(outside), {"outside_width": "given", "outside_depth": "given"})
+        dragged = after(spec_of(frame), Drag(op="drag", grip="along:C", x_mm=0.0, y_mm=180.0), MM)
+        self.assertEqual(standings(dragged), {"opening_width": "suggested", "opening_depth": "given"})
+        larger = FLAT_FRAME.rescale(spec_of(frame), Rescale(op="rescale", measure="opening_width", text="500"), MM)
+        self.assertEqual(standings(larger), {"opening_width": "given", "opening_depth": "suggested"})
         octagon = STARTS["octagon"]
         self.assertEqual(standings(octagon), {"opening_flats": "suggested"})
         held = after(spec_of(octagon), Choose(op="choose", path="shape.size.by", value="holds"), MM)

@@ -167,6 +167,15 @@ class ABinOnAStandWithAHood(unittest.TestCase):
                 for name, value in sizes.items():
                     self.assertAlmostEqual(Ruler(own).measure(name) or 0, value, places=6)
                 self.assertEqual({(link.of, link.measure) for link in made.spec.links}, {("m2", name) for name in sizes})
+                if over == "pyramid":  # its height goes with its width: 220 over 600
+                    eaves = sizes["eaves_flats"]
+                    self.assertAlmostEqual(Ruler(own).measure("height") or 0, 220.0 * eaves / 600.0, places=6)
+        # On four sides the trough's own slopes stay.
+        trough = edited(start_spec("tapered_box"), Choose(op="choose", path="members", value="trough"))
+        self.assertEqual(trough.members["m2"].spec.slopes_deg, {"AC": 15.0, "BD": 0.0})
+        # Too narrow for an arch of boards so wide: it comes as large as it is, and follows nothing.
+        arch = edited(start_spec("tower"), Choose(op="choose", path="members", value="open_octagon"))
+        self.assertEqual(arch.links, [])
         # What has no size in common with it comes as it is.
         gable = edited(start_spec("tapered_box"), Choose(op="choose", path="members", value="gable"))
         self.assertEqual(gable.links, [])

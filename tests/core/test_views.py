@@ -81,6 +81,15 @@ class PartsAndCuts(unittest.TestCase):
             across = side + 2 * height * tan(radians(10))
             self.assertAlmostEqual(got, 1.5 * tan(radians(30)) * across**2, places=6)
 
+    def test_a_cut_is_drawn_no_farther_than_its_board(self) -> None:
+        made = solved(KINDS["roof"].starts["hip"])
+        for part in made.parts:
+            shapes, _ = part_shapes(made.boards[part.id], made.solids[part.id])
+            low, high = made.solids[part.id].extent_x()
+            cuts = [point[0] for shape in shapes if shape.role == "cut" for point in shape.points]
+            self.assertGreaterEqual(min(cuts), low - 1e-9)
+            self.assertLessEqual(max(cuts), high + 1e-9)
+
     def test_a_ripped_board_and_a_lapped_one_show_what_is_taken(self) -> None:
         inner = {"thickness_mm": 20.0, "bars": [{"count": 1, "width_mm": 30.0}, {"count": 1, "width_mm": 40.0, "way_deg": 90.0}]}
         made = solved(box(level(300.0, 200.0), 200.0, slope_deg=15.0, inner=inner))

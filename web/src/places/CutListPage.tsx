@@ -5,7 +5,7 @@ import { cardsQuery, projectApi, settingsQuery } from "../api/documents";
 import type { Part } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FigureText } from "../ui/FigureText";
-import { OtherLine, PART_PAD, SettingRow, Tick } from "./SawRows";
+import { OtherCaution, OtherLine, PART_PAD, SawCaution, SettingRow, Tick } from "./SawRows";
 
 /** One clean page to take to the saw. */
 export function CutListPage() {
@@ -93,6 +93,7 @@ export function CutListPage() {
           <SettingRow key={setting.id} setting={setting} onPaper />
         ))}
       </ul>
+      <SawCaution />
       {saw.data.otherwise.length > 0 && (
         <>
           <h2 className="mt-4 text-[20px]">With another tool</h2>
@@ -101,6 +102,7 @@ export function CutListPage() {
               <OtherLine key={work.id} work={work} />
             ))}
           </ul>
+          <OtherCaution />
         </>
       )}
       {sheet.cautions.map((text) => (

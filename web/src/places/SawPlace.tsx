@@ -5,7 +5,7 @@ import type { Held } from "../api/useDocument";
 import { Drawing } from "../drawing/Drawing";
 import { ControlField } from "../ui/ControlField";
 import { Sign } from "../ui/Sign";
-import { OtherRow, SettingRow } from "./SawRows";
+import { OtherCaution, OtherRow, SawCaution, SettingRow } from "./SawRows";
 import { plural } from "./text";
 
 const SAW_PAD = { left: 76, right: 76, top: 52, bottom: 46 };
@@ -35,6 +35,7 @@ export function SawPlace({ project, workshop, onProblem }: Props) {
             <SettingRow key={setting.id} setting={setting} />
           ))}
         </ol>
+        <SawCaution />
         {otherwise.length > 0 && (
           <section aria-labelledby="otherwise">
             <h2 id="otherwise" className="mt-6 border-t-2 border-ink pt-3 text-[20px]">
@@ -48,13 +49,9 @@ export function SawPlace({ project, workshop, onProblem }: Props) {
                 <OtherRow key={work.id} work={work} />
               ))}
             </ul>
+            <OtherCaution />
           </section>
         )}
-        <p className="mt-4 border-t border-line pt-3 text-[15px] text-ink-2">
-          Eyes and ears protected. Guard and fence clear of the blade? Move them by hand with the power off.
-          Wait for the blade to stop before you lift it or reach for the piece. Cut each setting in scrap
-          first.
-        </p>
       </main>
       <aside
         aria-label="Your saw"

@@ -103,3 +103,21 @@ export function OtherLine({ work }: { work: OtherWork }) {
     </li>
   );
 }
+
+const CAUTION = "mt-4 border-t border-line pt-3 text-[15px] text-ink-2";
+
+/** At the miter saw. */
+export const SawCaution = () => (
+  <p className={CAUTION}>
+    Eyes and ears protected. Guard and fence clear of the blade? Move them by hand with the power off. Wait
+    for the blade to stop before you lift it or reach for the piece. Cut each setting in scrap first.
+  </p>
+);
+
+/** At any other saw. */
+export const OtherCaution = () => (
+  <p className={CAUTION}>
+    At a table saw: guard and riving knife on, a push stick for the last stretch, never the fence and the
+    miter gauge together. A taper or a short piece is clamped to a sled. Try a tilted blade in scrap first.
+  </p>
+);

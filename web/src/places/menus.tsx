@@ -31,8 +31,8 @@ function Menu({ label, name, children }: { label: ReactNode; name: string; child
 function UnitsNow({ project }: { project: Project }) {
   return (
     <>
-      <span className="max-sm:hidden">{UNITS[project.unit]}</span>
-      <span className="sm:hidden">{project.unit}</span>, by {project.graduation}
+      <span className="max-sm:hidden">{`${UNITS[project.unit]}, by ${project.graduation}`}</span>
+      <span className="sm:hidden">{`${project.unit}, by ${project.graduation}`}</span>
     </>
   );
 }
