@@ -7,7 +7,7 @@ export type Block = { halfWidth: number; halfHeight: number; words: string[]; be
 export type Taken = { at: Point; halfWidth: number; halfHeight: number };
 
 const FIGURE_LETTER = 9.5;
-const WORD_LETTER = 6.9;
+const WORD_LETTER = 6.6;
 export const FIGURE_HEIGHT = 31;
 const WORD_HEIGHT = 16;
 const LETTER = { halfWidth: 9, halfHeight: 9 };

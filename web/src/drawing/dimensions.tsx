@@ -16,25 +16,37 @@ export type Placed = {
 };
 
 /** Every dimension of a view. At the side of a thing a line stands off so far that its figure does not lie on it; above and below one
- * line keeps clear of the words of the one before it. */
+ * line keeps clear of the words of those nearer to the thing. */
 export function placed(camera: Camera, dimensions: Dimension[], letters: number): Placed[] {
-  const blocks = dimensions.map((d) => blockOf(camera, d, letters));
-  return dimensions.map((dimension, i) => {
-    const block = blocks[i] as Block;
-    if (dimension.about) return placeAngle(camera, dimension, dimension.about as Point, block);
+  const blocks = new Map(dimensions.map((d) => [d, blockOf(camera, d, letters)]));
+  const found = new Map<Dimension, Placed>();
+  for (const dimension of [...dimensions].sort((a, b) => a.lane - b.lane)) {
+    const block = blocks.get(dimension) as Block;
+    if (dimension.about) {
+      found.set(dimension, placeAngle(camera, dimension, dimension.about as Point, block));
+      continue;
+    }
     const [dx, dy] = dimension.away as Point;
+    const off = dimension.lane * LANE;
     let more = 0;
     if (dimension.lane >= 1 && Math.abs(dx) > Math.abs(dy)) more = Math.max(0, block.halfWidth + 6 - LANE);
     else if (dimension.lane >= 1) {
       more = spare(block) / 2;
-      dimensions.forEach((other, k) => {
-        const nearer = other.lane >= 1 && other.lane < dimension.lane && other.away[1] * dy > 0.5;
-        if (nearer) more = Math.max(more, spare(blocks[k] as Block) + spare(block) / 2);
-      });
+      const out = outward(placeLength(camera, dimension, block, off), dy);
+      for (const other of found.values()) {
+        const { lane, away: side } = other.dimension;
+        const nearer = lane >= 1 && lane < dimension.lane && side[1] * dy > 0.5;
+        if (nearer)
+          more = Math.max(more, outward(other, dy) + other.block.halfHeight + block.halfHeight + 3 - out);
+      }
     }
-    return placeLength(camera, dimension, block, dimension.lane * LANE + more);
-  });
+    found.set(dimension, placeLength(camera, dimension, block, off + more));
+  }
+  return dimensions.map((d) => found.get(d) as Placed);
 }
+
+/** How far out a line that lies above or below a thing is, in pixels. */
+const outward = (line: Placed, dy: number) => -Math.sign(dy) * ((line.a[1] + line.b[1]) / 2);
 
 /** How much higher a figure with its words is than the figure alone. */
 const spare = (block: Block) => 2 * block.halfHeight - FIGURE_HEIGHT;
@@ -90,7 +102,12 @@ function elsewhere({ a, b, from, label, angle }: Placed): Point[] {
   if (angle) {
     const way: Point = [label[0] - from[0][0], label[1] - from[0][1]];
     const length = Math.hypot(way[0], way[1]) || 1;
-    return [0, 18, 36, 54, 72].map((by) => away(label, [way[0] / length, -way[1] / length], by));
+    const [ox, oy]: Point = [way[0] / length, way[1] / length];
+    return [0, 30, -30, 60, -60].flatMap((aside) =>
+      [0, 18, 36, 54, 72, 90, 108].map(
+        (by): Point => [label[0] + by * ox - aside * oy, label[1] + by * oy + aside * ox],
+      ),
+    );
   }
   const along: Point = [b[0] - a[0], b[1] - a[1]];
   const steps = [0, 0.1, -0.1, 0.2, -0.2, 0.3, -0.3, 0.4, -0.4, 0.5, -0.5];

@@ -30,7 +30,7 @@ type Props = {
 
 const SOLID = "solid";
 const PLAIN_PAD = { left: 40, right: 40, top: 22, bottom: 22 };
-const SECTION_PAD = { left: 78, right: 78, top: 42, bottom: 42 };
+const SECTION_PAD = { left: 78, right: 78, top: 56, bottom: 56 };
 /** Room at the right for the section, where the sheet is wide. */
 const SECTION_ROOM = 250;
 
@@ -166,7 +166,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
                   <Drawing
                     view={cut}
                     label={cut.title}
-                    className={cuts.length > 1 && cut.dimensions.length ? "h-60" : "h-36"}
+                    className={cuts.length > 1 && cut.dimensions.length ? "h-60" : "h-44"}
                     pad={cut.dimensions.length ? (cuts.length > 1 ? undefined : SECTION_PAD) : PLAIN_PAD}
                     onAct={held.act}
                     onLook={held.look}
