@@ -9,7 +9,7 @@ from fennup.app.schemas.sheet import PartOut, SheetOut
 from fennup.app.services.demo import PROJECTS
 from fennup.app.services.part_cards import part_cards
 from fennup.app.services.projects import PLAIN
-from fennup.app.services.saw_settings import saw_place, settings_of
+from fennup.app.services.saw_settings import settings_of
 from fennup.app.services.sheet import looked_sheet, sheet_of
 from fennup.app.services.solving import solved_spec
 from fennup.app.wording.figures import Voice
@@ -309,81 +309,6 @@ class SaidAsItIs(unittest.TestCase):
         for text in ("40:1", "1:40", "1 in 40"):
             act = TypeIn(op="type", path="place.ground_deg", text=text)
             self.assertAlmostEqual(prop.edit(spec, act, PLAIN.tape)["place"]["ground_deg"], degrees(atan(1 / 40)), places=9)
-
-
-class AtTheSaw(unittest.TestCase):
-    def test_every_cut_says_where_it_is_marked(self) -> None:
-        leaning = box(level(300.0, 300.0), 200.0, slope_deg=15.0)
-        (setting,) = settings_of(solved_on(leaning), PLAIN)
-        self.assertEqual([use.mark for use in setting.uses], [
-            # 300 + 2 x 200 x tan 15.
-            "This cut first, from a board at least 407.18 mm long.",
-            "Mark 407.18 mm on the top edge, outside, from the long point of the right end.",
-        ])  # fmt: skip
-        picture = setting.uses[1].picture
-        self.assertEqual([d.figure.exact for d in picture.dimensions], ["407.18 mm"])
-        (square,) = settings_of(solved_on(box(level(300.0, 200.0), 100.0, joint="butt")), PLAIN)
-        self.assertRegex(square.uses[1].mark, r"^Mark \d+ mm on the bottom edge, from the right end\.")
-
-    def test_a_mark_says_from_where_and_whether_its_line_lies_underneath(self) -> None:
-        (case,) = settings_of(solved_on(box(of_sides(4, 300.0), 110.0)), PLAIN)
-        self.assertEqual(
-            case.uses[1].mark,
-            "Mark 300 mm on the bottom edge, outside, from the long point of the right end. That line lies underneath.",
-        )
-        # A flat frame's face and back are alike: one measures on whichever is up.
-        (frame,) = settings_of(solved_on(regular(8, 45.0, "opening_flats", mm=340.0)), PLAIN)
-        self.assertIn("Back up", frame.uses[1].lies)
-        self.assertTrue(frame.uses[1].mark.endswith("from the long point of the right end."), frame.uses[1].mark)
-        # Parallel cuts: on the line where the foot stays, the head is no long point.
-        gable = settings_of(solved_on(KINDS["roof"].starts["gable"]), PLAIN)
-        self.assertTrue(gable[0].uses[1].mark.endswith("from the head."), gable[0].uses[1].mark)
-
-    def test_the_picture_shows_the_end_that_is_cut_already_on_its_side_and_as_it_leans(self) -> None:
-        (setting,) = settings_of(solved_on(box(level(300.0, 300.0), 200.0, slope_deg=15.0)), PLAIN)
-        wood = next(shape for shape in setting.uses[1].picture.shapes if shape.role == "wood")
-        far, near = (max(p[0] for p in wood.points if p[1] == y) for y in (0.0, min(p[1] for p in wood.points)))
-        # The wide top edge lies at the fence, the kept piece to the right of the blade: the far end leans outwards there.
-        self.assertGreater(far, near)
-        (line,) = setting.uses[1].picture.dimensions
-        self.assertEqual(max(line.a[0], line.b[0]), far)
-        # The second cheek of a hip is measured from the first, which is on the side of the waste.
-        hip = settings_of(solved_on(KINDS["roof"].starts["hip"]), PLAIN)
-        use = next(use for use in hip[0].uses if use.text.endswith("head, cut 2"))
-        kept = next(shape for shape in use.picture.shapes if shape.role == "wood")
-        (line,) = use.picture.dimensions
-        self.assertLess(min(line.a[0], line.b[0]), min(p[0] for p in kept.points) - 1.0)
-
-    def test_what_all_parts_need_is_said_in_the_projects_unit(self) -> None:
-        # 2 of 510, 2 of 390 and four kerfs of 2.4 are 1809.6 mm: 1.81 m, or 5.94 feet, a tenth up.
-        frame = solved_on(rectangle("opening", 420.0, 300.0, 45.0))
-        self.assertEqual(
-            part_cards(frame, PLAIN).needs,
-            ["Boards 45 mm wide, 20 mm thick: 4 pieces, 1.81 m in all with the blade's kerf, the longest 510 mm."],
-        )
-        self.assertIn("6.0 ft in all", part_cards(frame, INCHES).needs[0])
-        lean_to = part_cards(solved_on(KINDS["roof"].starts["lean_to"]), PLAIN)
-        self.assertEqual(lean_to.needs[-1], "Sheet 20 mm thick: 2 of 380 mm by 513.33 mm, 960 mm by 502.72 mm.")
-
-    def test_a_panels_edges_are_called_by_where_they_look(self) -> None:
-        top = next(part for part in cards(KINDS["stand"].starts["three_legs"]) if part.name == "Top")
-        # Leg by leg the corners are cut off: one long side to the front, the others a third of a turn from it.
-        self.assertEqual(
-            [rung.label for rung in top.ladder[:2]],
-            ["Front left, front right and back edges", "Front, back right and back left edges"],
-        )
-
-    def test_what_is_cut_with_another_tool_is_listed_with_its_figures(self) -> None:
-        place = saw_place(
-            solved_on(box(level(300.0, 300.0), 200.0, slope_deg=15.0, lid={"depth_mm": 60.0, "kerf_mm": 2.0})), PLAIN
-        )
-        self.assertEqual([(w.name, w.count) for w in place.otherwise], [("Walls A to D", 4), ("The lid", 1)])
-        self.assertEqual([line.figure.whole for line in place.otherwise[1].lines], ["60"])
-        gable = saw_place(solved_on(KINDS["roof"].starts["gable"]), PLAIN)
-        self.assertRegex(gable.otherwise[0].lines[0].label, "^Birdsmouth")
-        lean_to = saw_place(solved_on(KINDS["roof"].starts["lean_to"]), PLAIN)
-        sides = next(work for work in lean_to.otherwise if work.name == "Left side")
-        self.assertEqual({line.label for line in sides.lines}, {"Bottom", "Front edge", "Back edge", "Slope"})
 
 
 class NamesAreUnique(unittest.TestCase):
