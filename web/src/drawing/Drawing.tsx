@@ -118,6 +118,7 @@ export function Drawing({
                   camera={camera}
                   name={grip.name}
                   step={step}
+                  reach={size.width < ROOM_FOR_WORDS ? 14 : 20}
                   onHold={setHeld}
                   onLook={onLook}
                   onAct={async (acts) => onProblem?.(await onAct(acts))}

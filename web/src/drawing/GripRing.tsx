@@ -7,13 +7,15 @@ type Props = {
   camera: Camera;
   name: string;
   step: number;
+  /** How far from its middle it is still touched, in pixels. */
+  reach: number;
   onHold: (held: boolean) => void;
   onLook: (acts: Act[] | null) => void;
   onAct: (acts: Act[]) => Promise<unknown>;
 };
 
 /** A ring that is dragged with the pointer, or moved with the arrow keys and set down with Enter. One drag, one save. */
-export function GripRing({ grip, camera, name, step, onHold, onLook, onAct }: Props) {
+export function GripRing({ grip, camera, name, step, reach, onHold, onLook, onAct }: Props) {
   const [held, setHeld] = useState<Point | null>(null);
   const dropped = useRef(false);
   const at = held ?? toScreen(camera, grip.at as Point);
@@ -75,7 +77,7 @@ export function GripRing({ grip, camera, name, step, onHold, onLook, onAct }: Pr
         className="grip-target"
         cx={at[0]}
         cy={at[1]}
-        r={20}
+        r={reach}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           dropped.current = true;
@@ -96,6 +98,7 @@ export function GripRing({ grip, camera, name, step, onHold, onLook, onAct }: Pr
           if (Math.hypot(next[0] - start[0], next[1] - start[1]) < 3) {
             letGo();
             onLook(null);
+            touchUnder(event);
           } else {
             onAct(drag(next)).finally(letGo);
           }
@@ -108,4 +111,11 @@ export function GripRing({ grip, camera, name, step, onHold, onLook, onAct }: Pr
       />
     </g>
   );
+}
+
+/** A ring that is touched and not dragged lets the touch through to the board under it. */
+function touchUnder(event: PointerEvent<SVGElement>) {
+  const under = document.elementsFromPoint(event.clientX, event.clientY);
+  const board = under.find((element) => element.matches(".wood.touchable"));
+  board?.dispatchEvent(new MouseEvent("click", { bubbles: true }));
 }

@@ -60,7 +60,9 @@ function placeLength(camera: Camera, dimension: Dimension, block: Block, off: nu
   const a = away(from[0], direction, off);
   const b = away(from[1], direction, off);
   const label = mid(a, b);
-  const narrow = Math.hypot(b[0] - a[0], b[1] - a[1]) < 2 * block.halfWidth && dimension.lane > 0;
+  // At a side the line stands off so far that its figure has room on it.
+  const aside = Math.abs(direction[0]) > Math.abs(direction[1]) && dimension.lane >= 1;
+  const narrow = !aside && Math.hypot(b[0] - a[0], b[1] - a[1]) < 2 * block.halfWidth && dimension.lane > 0;
   // Off its line: by half of what it takes in that direction, so that the line stays to be seen.
   const offLine = Math.abs(direction[0]) * block.halfWidth + Math.abs(direction[1]) * block.halfHeight;
   return { dimension, a, b, from, block, label: narrow ? away(label, direction, offLine) : label };

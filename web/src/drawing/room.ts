@@ -2,7 +2,8 @@ import type { View } from "../api/types";
 import { type Camera, fit, type Pad } from "./camera";
 import { placed } from "./dimensions";
 
-const MARGIN = 20;
+/** What stays free round everything, less where the room is small. */
+const marginIn = (size: { width: number }) => (size.width < 300 ? 6 : 20);
 
 /** The camera that shows the view with all its dimension lines inside, at the largest scale that allows it. */
 export function framed(
@@ -11,7 +12,8 @@ export function framed(
   extraRight: number,
   letters: number,
 ): Camera {
-  let pad: Pad = { left: MARGIN, right: MARGIN + extraRight, top: MARGIN, bottom: MARGIN };
+  const margin = marginIn(size);
+  let pad: Pad = { left: margin, right: margin + extraRight, top: margin, bottom: margin };
   // Standing-off lines keep their distance in pixels while the thing shrinks: a few rounds settle it.
   for (let round = 0; round < 4; round++) {
     const over = overhang(view, fit(view, { ...size, pad }), size, extraRight, letters);
@@ -34,12 +36,13 @@ function overhang(
   extraRight: number,
   letters: number,
 ): Pad {
+  const margin = marginIn(size);
   const over = { left: 0, right: 0, top: 0, bottom: 0 };
   const reach = (x: number, y: number, halfX: number, halfY: number) => {
-    over.left = Math.max(over.left, MARGIN - (x - halfX));
-    over.right = Math.max(over.right, x + halfX - (size.width - extraRight - MARGIN));
-    over.top = Math.max(over.top, MARGIN - (y - halfY));
-    over.bottom = Math.max(over.bottom, y + halfY - (size.height - MARGIN));
+    over.left = Math.max(over.left, margin - (x - halfX));
+    over.right = Math.max(over.right, x + halfX - (size.width - extraRight - margin));
+    over.top = Math.max(over.top, margin - (y - halfY));
+    over.bottom = Math.max(over.bottom, y + halfY - (size.height - margin));
   };
   for (const { dimension, a, b, label, block } of placed(camera, view.dimensions, letters)) {
     if (!dimension.about) for (const p of [a, b]) reach(p[0], p[1], 4, 4);

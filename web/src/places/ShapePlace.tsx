@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { cardsQuery } from "../api/documents";
-import type { Act, Problem, Project } from "../api/types";
+import type { Act, Problem, Project, View } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FaceTargets } from "../drawing/FaceTargets";
 import { Choice, Choices } from "../ui/Choices";
@@ -30,7 +30,6 @@ type Props = {
 
 const SOLID = "solid";
 const PLAIN_PAD = { left: 40, right: 40, top: 22, bottom: 22 };
-const SECTION_PAD = { left: 78, right: 78, top: 56, bottom: 56 };
 /** Room at the right for the section, where the sheet is wide. */
 const SECTION_ROOM = 250;
 
@@ -135,7 +134,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
             <Drawing
               view={view}
               label={`${project.name}: ${view.title}`}
-              className="min-h-[340px] flex-1 lg:min-h-0"
+              className="min-h-[420px] flex-1 lg:min-h-0"
               extraRight={wide && cuts.length ? SECTION_ROOM : 0}
               touched={fitting.on ? [] : shownParts}
               onTouch={fitting.on ? undefined : onTouch}
@@ -166,8 +165,8 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
                   <Drawing
                     view={cut}
                     label={cut.title}
-                    className={cuts.length > 1 && cut.dimensions.length ? "h-60" : "h-44"}
-                    pad={cut.dimensions.length ? (cuts.length > 1 ? undefined : SECTION_PAD) : PLAIN_PAD}
+                    className={sectionHeight(cut, cuts.length)}
+                    pad={cut.dimensions.length ? undefined : PLAIN_PAD}
                     onAct={held.act}
                     onLook={held.look}
                   />
@@ -212,4 +211,11 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
       </div>
     </ShownVersion>
   );
+}
+
+/** A section with figures on all four sides needs the most room, one of several shares it. */
+function sectionHeight(cut: View, sections: number): string {
+  if (!cut.dimensions.length) return "h-36";
+  if (sections > 1) return "h-60";
+  return cut.dimensions.length > 2 ? "h-64" : "h-48";
 }
