@@ -2,7 +2,8 @@ import unittest
 from math import radians, sin, tan
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.inner import Bars, places
+from fennup.core.kinds.inner import Bars, Inner, places
+from fennup.core.kinds.inner_controls import inner_controls
 from fennup.core.parts.solid import arris_length, end_cut, face_sides, solid_of
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import box, level, of_sides, rectangle, regular, solved
@@ -72,6 +73,14 @@ class Holes(unittest.TestCase):
         for hole, share in zip(board.holes, (0.25, 0.5, 0.75), strict=True):
             self.assertAlmostEqual(hole.x_mm, (share - 0.5) * long, places=9)
         self.assertEqual([p.boards for p in made.parts], [("A",), ("B", "C", "D")])
+
+    def test_cross_pieces_the_other_way_are_square_to_the_first_whatever_their_angle(self) -> None:
+        # A hair off 0 is 90 the other way, and no angle that cannot be.
+        for way, square in ((0.0, 90.0), (1e-97, 90.0), (1e-12, -90.0), (30.0, -60.0), (-30.0, 60.0), (90.0, 0.0)):
+            controls = inner_controls(Inner.model_validate({"thickness_mm": 20.0, "bars": [bars(2, 20.0, way_deg=way)]}), 20.0)
+            both = next(o for c in controls if c.code == "inner" for o in c.options if o.code == "both_ways")
+            (act,) = both.acts
+            self.assertAlmostEqual(act.value["bars"][1]["way_deg"], square, places=9)  # type: ignore[union-attr,index,call-overload]
 
     def test_a_hole_that_breaks_out_or_has_no_board_is_refused(self) -> None:
         for row, code in (

@@ -54,7 +54,8 @@ def inner_controls(inner: Inner | None, thickness: float) -> list[Control]:
     now = inner or Inner(thickness_mm=thickness)
     usual = Bars(count=1, width_mm=min(2 * thickness, THICKEST_MM))
     first = bars[0] if bars else usual
-    crossing = Bars(count=1, width_mm=first.width_mm, way_deg=first.way_deg + 90 if first.way_deg <= 0 else first.way_deg - 90)
+    square = first.way_deg + 90.0
+    crossing = Bars(count=1, width_mm=first.width_mm, way_deg=square if square <= 90.0 else square - 180.0)
 
     def with_bars(*rows: Bars) -> object:
         changed = now.model_copy(update={"bars": list(rows)})
