@@ -109,6 +109,12 @@ class WhatCannotBe(Api):
         # In the middle of the legs, 45 thick, a rail of 20 lies 12.5 behind the side's plane: the next mark is 13.
         self.assertEqual((answer.status_code, self.spec(project)["rails"][0]["set_in_mm"]), (200, 13.0))
 
+    def test_a_size_that_could_not_be_given_again_is_refused_where_it_is_said(self) -> None:
+        place = {"form": "between", "clear_mm": 10.0, "rise_mm": -60_000.0}
+        spec = {"kind": "brace", "pins": [], "place": place, "width_mm": 65.0, "thickness_mm": 53.0, "member_mm": 72.0}
+        answer = self.client.post("/api/projects", json={"spec": spec})
+        self.assertEqual((answer.status_code, answer.json["errors"][0]["path"]), (422, "place.rise_mm"))
+
     def test_as_many_holes_as_a_row_may_have_are_drilled(self) -> None:
         row = {"board": "A", "count": 60, "diameter_mm": 2.0, "up_mm": 20.0}
         spec = {**HEXAGON, "holes": [row]}

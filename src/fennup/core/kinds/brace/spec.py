@@ -5,9 +5,9 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.fields import Given, Pinned, Section_mm, Size_mm, Strict, pin
+from fennup.core.kinds.fields import LONGEST_MM, Given, Pinned, Section_mm, Size_mm, Strict, pin
 
-Rise_mm = Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False, description="mm, + upwards")]
+Rise_mm = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM, allow_inf_nan=False, description="mm, + upwards")]
 Corner_deg = Annotated[float, Field(gt=0, lt=180, allow_inf_nan=False)]
 Tilt_deg = Annotated[float, Field(gt=-60, lt=60, allow_inf_nan=False)]
 
