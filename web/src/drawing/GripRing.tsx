@@ -18,6 +18,7 @@ type Props = {
 export function GripRing({ grip, camera, name, step, reach, onHold, onLook, onAct }: Props) {
   const [held, setHeld] = useState<Point | null>(null);
   const dropped = useRef(false);
+  const began = useRef<Point>([0, 0]);
   const at = held ?? toScreen(camera, grip.at as Point);
 
   const drag = (screen: Point): Act[] => {
@@ -81,6 +82,7 @@ export function GripRing({ grip, camera, name, step, reach, onHold, onLook, onAc
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           dropped.current = true;
+          began.current = [event.clientX, event.clientY];
           onHold(true);
           setHeld(at);
         }}
@@ -93,9 +95,10 @@ export function GripRing({ grip, camera, name, step, reach, onHold, onLook, onAc
         onPointerUp={(event) => {
           if (!held) return;
           const next = place(event);
-          const start = toScreen(camera, grip.at as Point);
+          // From where the pointer went down: the ring itself has moved along with what is looked at.
+          const moved = Math.hypot(event.clientX - began.current[0], event.clientY - began.current[1]);
           dropped.current = false;
-          if (Math.hypot(next[0] - start[0], next[1] - start[1]) < 3) {
+          if (moved < 3) {
             letGo();
             onLook(null);
             touchUnder(event);
