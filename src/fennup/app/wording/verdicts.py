@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.members import board_words, called, joint_words, sides_of
+from fennup.app.wording.names import listed
 from fennup.app.wording.sentences import sentence
 from fennup.app.wording.tables import merged
 from fennup.core.assembly.model import Finding
@@ -74,7 +75,7 @@ def _with_free(line: ClosingLine, solution: Solution, voice: Voice) -> ClosingLi
     if not free or line.tone == "fails":
         return line
     count = "One size is" if len(free) == 1 else f"{len(free)} sizes are"
-    headline = f"{count} still free: {_listed(tuple(voice.label(name) for name in free))}."
+    headline = f"{count} still free: {listed([voice.label(name) for name in free])}."
     return line.model_copy(
         update={"tone": "opens", "headline": headline, "detail": f"As it is drawn now: {line.headline} {line.detail}"}
     )
@@ -240,7 +241,7 @@ def finding_text(finding: Finding, solution: Solution, voice: Voice) -> str:
     code, side = finding.code, ""
     if code.startswith("past_") and code.endswith(("_left", "_right")):
         code, _, side = code.rpartition("_")
-    parts = _listed(tuple(called(solution, id) for id in finding.parts))
+    parts = listed([called(solution, id) for id in finding.parts])
     value, limit = finding.value or 0.0, finding.limit or 0.0
     text = code.replace("_", " ")
     if code in TEXTS:
@@ -249,11 +250,6 @@ def finding_text(finding: Finding, solution: Solution, voice: Voice) -> str:
     elif code in FINDINGS:
         text = FINDINGS[code](parts, value, limit, voice).replace("$side", side)
     return _sentence(text)
-
-
-def _listed(names: tuple[str, ...]) -> str:
-    """A, B and C."""
-    return " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)
 
 
 Words = Callable[[str, float, float, Voice], str]
