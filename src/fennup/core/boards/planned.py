@@ -1,0 +1,166 @@
+"""From finished parts, a rack, a price list and wishes to a proved plan."""
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, replace
+from math import ceil
+
+from fennup.core.boards.check import Wrong, check_layout
+from fennup.core.boards.layout import Layout, laid_out
+from fennup.core.boards.nesting import Saw
+from fennup.core.boards.pieces import Piece, glued_up, pieces_of
+from fennup.core.boards.planner import plan
+from fennup.core.boards.rack import PriceList, Rack, Stock
+from fennup.core.boards.stock import AS_LARGE, Milling, Source, Way, layers_of, ways_of
+from fennup.core.boards.task import Packing, Task, Wanted
+from fennup.core.boards.wishes import Wishes
+from fennup.core.parts.facts import PartFacts
+from fennup.core.parts.solid import Solid
+
+LONG_SHARE = 0.75  # of the longest piece of all: what is at least as long should be straight
+RISK_BASE, RISK_COMPOUND = (
+    0.05,
+    0.1,
+)  # of a sort of piece: how many are spoilt, and how many more for every end that leans both ways
+
+
+@dataclass(frozen=True)
+class BoardsPlan:
+    """A plan and how good it is: `task` and `packing` are what was weighed, `faults` what the checker finds, `homeless` the pieces
+    for which there is no board of that section at all."""
+
+    task: Task
+    packing: Packing
+    layout: Layout
+    faults: tuple[Wrong, ...]
+    homeless: tuple[Piece, ...]
+    pieces: tuple[Piece, ...]
+
+    @property
+    def complete(self) -> bool:
+        """Whether every piece has its place."""
+        return not self.layout.unplaced and not self.homeless
+
+
+@dataclass(frozen=True)
+class Order:
+    """What a plan is asked for: the parts, by key their solids, the rack, the list, the wishes, the saw's kerf."""
+
+    parts: tuple[PartFacts, ...]
+    solids: Mapping[str, Solid]
+    rack: Rack
+    prices: PriceList
+    wishes: Wishes
+    kerf_mm: float
+
+
+def sources_of(rack: Rack, prices: PriceList, wishes: Wishes) -> tuple[Source, ...]:
+    """The boards that may be used, those of the rack first."""
+
+    def wanted(stock: Stock) -> bool:
+        wood = not wishes.wood or stock.wood.casefold() == wishes.wood.casefold()
+        return wood and (wishes.treated == "any" or stock.treated == (wishes.treated == "treated"))
+
+    found = []
+    if wishes.use_rack:
+        found = [board.source(id) for id, board in rack.boards.items() if wanted(board)]
+    if wishes.use_yard:
+        sold = [item.source() for item in prices.items if wanted(item) and item.stock != 0]
+        found += [replace(s, trim=(wishes.trim_mm, wishes.trim_mm)) for s in sold if s.length_mm > 2 * wishes.trim_mm]
+    out = {*wishes.forbidden, *wishes.sold_out}
+    return tuple(source for source in found if source.id not in out)
+
+
+def spares_of(piece: Piece, count: int, wishes: Wishes) -> int:
+    """How many more to cut of some alike pieces: by the risk of their cuts, or the person's own share."""
+    if wishes.spares == "none":
+        return 0
+    share = wishes.spare_percent / 100 if wishes.spares == "own" else RISK_BASE + RISK_COMPOUND * piece.compound
+    return ceil(count * share - AS_LARGE)
+
+
+def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
+    """(what is to be packed, the pieces for which there is no board, all pieces with strips and spares)."""
+    wishes, milling = order.wishes, order.wishes.milling(order.kerf_mm)
+    sources = sources_of(order.rack, order.prices, wishes)
+    pieces: list[Piece] = []
+    homeless: list[Piece] = []
+    for piece in pieces_of(order.parts):
+        strips = _as_strips(piece, sources, wishes) if not _has_board(piece, sources, milling) else piece
+        spared = _with_spares(strips or piece, wishes)
+        (homeless if strips is None else pieces).append(spared)
+    longest = max((piece.overall_mm for piece in pieces), default=0.0)
+    wanted = [
+        w for piece in pieces for w in _by_pins(piece, wishes, best=piece.shows or piece.overall_mm >= LONG_SHARE * longest)
+    ]
+    sections = {piece.section for piece in pieces}
+    ways: list[Way] = []
+    complete = True
+    for source in sources:
+        own, all_there = ways_of(source, sections, milling)
+        ways += own
+        complete &= all_there
+    saw = Saw(order.kerf_mm, wishes.square_first)
+    keep = order.rack.keep_mm
+    return Task(tuple(wanted), tuple(ways), saw, wishes.goal, keep, complete), tuple(homeless), tuple(pieces)
+
+
+def _has_board(piece: Piece, sources: Iterable[Source], milling: Milling) -> bool:
+    """Whether any board is wide and thick enough for it."""
+    for source in sources:
+        if layers_of(source.thickness_mm, piece.section[1], milling) is None:
+            continue
+        if abs(source.width_mm - piece.width_mm) <= AS_LARGE or (milling.rip and source.width_mm > piece.width_mm):
+            return True
+    return False
+
+
+def _as_strips(piece: Piece, sources: Iterable[Source], wishes: Wishes) -> Piece | None:
+    """The strips that it may be glued up from; None where it may not, or out of none."""
+    if not wishes.may_glue or piece.sort != "board" or piece.profiled:
+        return None
+    milling = wishes.milling(1.0)
+    wide = [
+        s.width_mm for s in sources if layers_of(s.thickness_mm, piece.section[1], milling) and s.width_mm > 2 * wishes.edge_mm
+    ]
+    return glued_up(piece, max(wide), wishes.edge_mm, wishes.glue_over_mm) if wide else None
+
+
+def _with_spares(piece: Piece, wishes: Wishes) -> Piece:
+    count = spares_of(piece, len(piece.keys), wishes)
+    return replace(piece, keys=(*piece.keys, *(f"{piece.id} spare {n + 1}" for n in range(count))))
+
+
+def _by_pins(piece: Piece, wishes: Wishes, *, best: bool) -> list[Wanted]:
+    """The piece as it is wanted: those that are pinned or locked into a board apart from the others."""
+    where = {key: wishes.pins[key] for key in piece.keys if key in wishes.pins}
+    where |= {key: board for board, keys in wishes.locked.items() for key in keys if key in piece.keys}
+    groups: dict[str | None, list[str]] = {}
+    for key in piece.keys:
+        groups.setdefault(where.get(key), []).append(key)
+    return [
+        Wanted(replace(piece, keys=tuple(keys)), len(keys), frozenset({board.partition("#")[0]}) if board else None, best)
+        for board, keys in groups.items()
+    ]
+
+
+def plan_boards(order: Order, report: Callable[[float, BoardsPlan], None] = lambda share, plan: None) -> BoardsPlan:
+    """The plan, proved; `report` hears of every better one, each proved too, and may raise to end it."""
+    task, homeless, pieces = task_of(order)
+
+    def proved(packing: Packing) -> BoardsPlan:
+        layout = laid_out(task, packing)
+        away = {key for piece in homeless for key in piece.keys}
+        solids = {key: solid for key, solid in order.solids.items() if key not in away}
+        return BoardsPlan(task, packing, layout, check_layout(layout, solids, order.kerf_mm), homeless, pieces)
+
+    told: list[Packing] = []
+
+    def tell(share: float, packing: Packing) -> None:
+        if not told or told[-1] is not packing:
+            told.append(packing)
+            made.append(proved(packing))
+        report(share, made[-1])
+
+    made: list[BoardsPlan] = []
+    best = plan(task, tell)
+    return made[-1] if made and made[-1].packing is best else proved(best)

@@ -1,0 +1,261 @@
+"""The planner: a good packing at once, then fillings that the linear program asks for, then the best whole numbers of them.
+
+Bounded in rounds and nodes, never in seconds: the same task always gives the same packing.
+"""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from functools import partial
+
+from fennup.core.boards.master import WHOLE_ENOUGH, Master, Values, sections_of
+from fennup.core.boards.pricing import Knapsack, step_for
+from fennup.core.boards.task import Bar, BarKind, Packing, Task
+from fennup.core.tolerances import SAME
+
+MOST_ROUNDS = 400
+DIVE_ROUNDS = 4
+MOST_DIVES = 5
+LESS = 1e-7  # by so little of a step nothing is better
+NOTHING_KNOWN = 0.0
+# Told how far it is and the best so far; may raise to end it.
+Report = Callable[[float, Packing], None]
+
+
+@dataclass(frozen=True)
+class Group:
+    """Kinds of bars of one section into which the same pieces may go, with as much liking."""
+
+    kinds: tuple[BarKind, ...]
+    places: tuple[int, ...]
+
+
+def groups_of(task: Task) -> list[Group]:
+    """The kinds of bars by what may go into them."""
+    found: dict[tuple[object, ...], list[BarKind]] = {}
+    for section, kinds in sections_of(task):
+        places = task.sections[section]
+        picky = any(task.wanted[p].best_grade for p in places)
+        for kind in kinds:
+            may = tuple(p for p in places if task.wanted[p].may_come_of(kind.source))
+            found.setdefault((section, may, kind.source.grade if picky else 0), []).append(kind)
+    return [Group(tuple(kinds), key[1]) for key, kinds in found.items()]  # type: ignore[arg-type]
+
+
+def plan(task: Task, report: Report = lambda progress, packing: None) -> Packing:
+    """The best packing that is found; `report` hears of every better one."""
+    search = _Search(task)
+    best = search.fill_in_turn()
+    report(0.05, best)
+    bound = search.grow(lambda share: report(0.05 + 0.45 * share, best))
+    best = replace(best, bound=bound)
+    turns: tuple[Callable[[float], Packing | None], ...] = (
+        *(partial(search.dive, turn) for turn in range(1, MOST_DIVES + 1)),
+        search.whole_numbers,
+    )
+    for turn, attempt in enumerate(turns):
+        if best.proven:
+            break
+        found = attempt(bound)
+        if found and found.cost < best.cost - LESS:
+            best = found
+        report(0.5 + 0.5 * (turn + 1) / len(turns), best)
+    return best
+
+
+class _Search:
+    def __init__(self, task: Task) -> None:
+        self.task = task
+        self.groups = groups_of(task)
+        self.master = Master(task)
+        self.steps = {
+            group: step_for([task.sizes[p] for p in group.places] + [task.room(k) for k in group.kinds], self._longest(group))
+            for group in self.groups
+        }
+
+    def _longest(self, group: Group) -> float:
+        return max(max(self.task.room(kind) for kind in group.kinds), 0.0)
+
+    def _knapsack(self, group: Group, values: list[float], most: list[int], *, up: bool = False) -> Knapsack:
+        sizes = [self.task.sizes[p] for p in group.places]
+        setup = 1.0 if self.task.goal == "fewest_changes" else 0.0
+        return Knapsack(sizes, values, most, self._longest(group), self.steps[group], up=up, setup=setup)
+
+    def fill_in_turn(self) -> Packing:
+        """Again and again the way of sawing that costs the least for what comes out of it, its bars filled as well as can be."""
+        task = self.task
+        left = [wanted.count for wanted in task.wanted]
+        free = {id: source.count for id, source in task.sources.items()}
+        ways: dict[int, int] = {}
+        bars: list[Bar] = []
+        while any(left):
+            filled = {group: self._fullest(group, left) for group in self.groups}
+            best, least = None, float("inf")
+            for number, way in enumerate(task.ways):
+                if free[way.source.id] == 0:
+                    continue
+                worth = sum(
+                    filled[group].value(task.room(kind)) * task.wood_in(kind) * way.supply.get((kind.section, kind.length_mm), 0)
+                    for group in self.groups for kind in group.kinds if kind.source is way.source
+                )  # fmt: skip
+                if worth > 0 and (cost := (task.way_cost(way) + LESS) / worth) < least - LESS * LESS:
+                    best, least = number, cost
+            if best is None:
+                break
+            made = self._fill(best, left)
+            source = task.ways[best].source
+            if not made:  # what seemed to fit does not
+                free[source.id] = 0
+                continue
+            bars += made
+            ways[best] = ways.get(best, 0) + 1
+            if (count := free[source.id]) is not None:
+                free[source.id] = count - 1
+        return self._packing(ways, bars, tuple(p for p, n in enumerate(left) for _ in range(n)), NOTHING_KNOWN)
+
+    def _fullest(self, group: Group, left: list[int]) -> Knapsack:
+        """Fillings of what is left that leave the least over, large pieces first among equals."""
+        sizes = [self.task.sizes[p] for p in group.places]
+        return self._knapsack(group, [size * (1.0 + LESS * size) for size in sizes], [left[p] for p in group.places])
+
+    def _fill(self, number: int, left: list[int]) -> list[Bar]:
+        """The bars of one way filled one after another, what is in them taken off what is left."""
+        made = []
+        for section, length in sorted(self.task.ways[number].supply, reverse=True):
+            kind = BarKind(self.task.ways[number].source, section, length)
+            group = next((g for g in self.groups if kind in g.kinds), None)
+            for _ in range(self.task.ways[number].supply[section, length]):
+                if group is None or not any(left[p] for p in group.places):
+                    continue
+                knapsack = self._fullest(group, left)
+                holds = tuple(group.places[k] for k in knapsack.filling(self.task.room(kind)))
+                holds = self._that_fits(kind, holds, [self.task.sizes[p] for p in range(len(left))])
+                if holds:
+                    made.append(Bar(kind, holds))
+                    self.master.add(kind, holds)
+                    for place in holds:
+                        left[place] -= 1
+        return made
+
+    def _that_fits(self, kind: BarKind, holds: tuple[int, ...], worth: list[float]) -> tuple[int, ...]:
+        """A filling without the least worthy of its pieces, until it really fits."""
+        while holds and not self.task.holds(kind, holds):
+            last = min(holds, key=lambda p: (worth[p], p))
+            at = holds.index(last)
+            holds = (*holds[:at], *holds[at + 1 :])
+        return holds
+
+    def grow(self, tell: Callable[[float], None] = lambda share: None, rounds: int = MOST_ROUNDS) -> float:
+        """Add fillings until no other one would lower the cost of fractions; the bound that follows."""
+        values = self.master.relaxed()
+        for turn in range(rounds):
+            added, over = self._price(values)
+            if not added:
+                return self._bound(values, over)
+            if turn % 10 == 9:
+                tell(1.0 - 10.0 / (turn + 10))
+            values = self.master.relaxed()
+        return NOTHING_KNOWN
+
+    def _price(self, values: Values) -> tuple[bool, float]:
+        """Add the fillings that would lower the cost; whether there were any, and by what share at the most those that only seem to fit
+        are worth more than their bars."""
+        task, added, over = self.task, False, 1.0
+        for group in self.groups:
+            source = group.kinds[0].source
+            worth = [values.pieces[p] - task.dislike(p, source) for p in group.places]
+            most = [task.wanted[p].count for p in group.places]
+            for refund in (False, True) if task.refunds else (False,):
+                wood = task.wood_in(group.kinds[0]) if refund else 0.0
+                net = [w - wood * task.sizes[p] for w, p in zip(worth, group.places, strict=True)]
+                knapsack = self._knapsack(group, net, most)
+                for kind in group.kinds:
+                    room = task.room(kind) - (task.keep_mm if refund else 0.0)
+                    value, price = knapsack.value(room) + wood * task.room(kind), -values.bars[kind]
+                    if value <= price + LESS * max(1.0, price):
+                        continue
+                    holds = tuple(group.places[k] for k in knapsack.filling(room))
+                    if not task.holds(kind, holds):
+                        added |= self._near(kind, group, net, most, room, holds)
+                        over = max(over, value / price if price > SAME else float("inf"))
+                    else:
+                        added |= self.master.add(kind, holds)
+        return added, over
+
+    def _near(self, kind: BarKind, group: Group, net: list[float], most: list[int], room: float, holds: tuple[int, ...]) -> bool:
+        """In place of a filling that only seems to fit: the same without a piece, and the best one rounded the other way."""
+        worth = dict(zip(group.places, net, strict=True))
+        less = self._that_fits(kind, holds, [worth.get(p, 0.0) for p in range(len(self.task.wanted))])
+        safe = tuple(group.places[k] for k in self._knapsack(group, net, most, up=True).filling(room))
+        safe = self._that_fits(kind, safe, [worth.get(p, 0.0) for p in range(len(self.task.wanted))])
+        added = [self.master.add(kind, filling) for filling in (less, safe)]
+        return any(added)
+
+    def _bound(self, values: Values, over: float) -> float:
+        """No packing costs less. Where fillings that only seem to fit are worth more than their bars, the pieces' values are
+        lowered until none is."""
+        if over > 1.0:
+            pieces = sum(value * wanted.count for value, wanted in zip(values.pieces, self.task.wanted, strict=True))
+            if self.task.refunds or over == float("inf"):
+                return NOTHING_KNOWN
+            return max(NOTHING_KNOWN, self.task.bound_from(values.cost - pieces * (1.0 - 1.0 / over)))
+        return max(NOTHING_KNOWN, self.task.bound_from(values.cost))
+
+    def dive(self, turn: int, bound: float) -> Packing | None:
+        """Fill one bar after another for good, each time as the fractions say most clearly, and ask for what then would help."""
+        master = self.master
+        held: dict[int, float] = {}
+        for _ in range(sum(wanted.count for wanted in self.task.wanted)):
+            values = master.relaxed()
+            part = {
+                n: f
+                for n in range(len(master.bars))
+                if (f := values.fractions[master.column_of(n)] - held.get(n, 0.0)) > WHOLE_ENOUGH
+            }
+            if not part:
+                break  # what is left is whole
+            whole = {n: float(int(f + WHOLE_ENOUGH)) for n, f in part.items() if f > 1.0 - WHOLE_ENOUGH}
+            if not whole:
+                ranked = sorted(part, key=lambda n: (-part[n], n))
+                whole = {n: 1.0 for n in ranked[(turn - 1) % max(1, len(ranked) // 4) :][:1]}
+            for n, more in whole.items():
+                held[n] = held.get(n, 0.0) + more
+                master.hold(master.column_of(n), held[n])
+            self.grow(rounds=DIVE_ROUNDS)
+        master.let_go()
+        return self._packing_of(values.fractions, bound)
+
+    def whole_numbers(self, bound: float) -> Packing | None:
+        """The best whole numbers of all fillings so far."""
+        found = self.master.whole()
+        return self._packing_of(found, bound) if found else None
+
+    def _packing_of(self, columns: tuple[float, ...], bound: float) -> Packing | None:
+        """The packing that columns stand for; None where some are fractions."""
+        task, count = self.task, len(self.task.wanted)
+        if any(abs(value - round(value)) > WHOLE_ENOUGH for value in columns):
+            return None
+        found = tuple(round(value) for value in columns)
+        ways = {n: found[count + n] for n in range(len(task.ways)) if found[count + n]}
+        left = [wanted.count for wanted in task.wanted]
+        bars = []
+        for bar in self._counted(found):
+            holds = []
+            for place in bar.holds:
+                if left[place]:
+                    left[place] -= 1
+                    holds.append(place)
+            if holds:
+                bars.append(Bar(bar.kind, tuple(holds)))
+        return self._packing(ways, bars, tuple(p for p, n in enumerate(left) for _ in range(n)), bound)
+
+    def _counted(self, found: tuple[int, ...]) -> Iterator[Bar]:
+        for n, bar in enumerate(self.master.bars):
+            for _ in range(found[self.master.column_of(n)]):
+                yield bar
+
+    def _packing(self, ways: dict[int, int], bars: list[Bar], unplaced: tuple[int, ...], bound: float) -> Packing:
+        task = self.task
+        cost = sum(task.way_cost(task.ways[n]) * times for n, times in ways.items())
+        cost += sum(task.bar_cost(bar.kind, bar.holds) for bar in bars)
+        cost = task.main_part(cost) + sum(task.missing_cost + task.wanted[p].piece.axis_mm for p in unplaced)
+        return Packing(tuple(sorted(ways.items())), tuple(bars), unplaced, cost, bound)
