@@ -1,7 +1,7 @@
 """From finished parts to the pieces that are sawn out of boards: their sections, their ends, and how each may be turned."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from math import ceil
 from typing import Literal
@@ -58,6 +58,11 @@ class Piece:
     def id(self) -> str:
         """The first board's key."""
         return self.keys[0]
+
+    def called(self, prefix: str) -> "Piece":
+        """The same with a prefix to its keys."""
+        own = tuple((f"{prefix}{key}", turn, along) for key, turn, along in self.own)
+        return replace(self, keys=tuple(f"{prefix}{key}" for key in self.keys), own=own) if prefix else self
 
     def as_first(self, key: str, p: Vec) -> Vec:
         """A point in a board's own axes, where it is on the first of those alike."""

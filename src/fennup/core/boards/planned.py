@@ -1,14 +1,15 @@
 """From finished parts, a rack, a price list and wishes to a proved plan."""
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
+from functools import cached_property
 from math import ceil
 
 from fennup.core.boards.check import Wrong, check_layout
 from fennup.core.boards.layout import Layout, laid_out
 from fennup.core.boards.nesting import Saw
 from fennup.core.boards.pieces import Piece, glued_up, pieces_of
-from fennup.core.boards.planner import plan
+from fennup.core.boards.planner import MOST_DIVES, plan
 from fennup.core.boards.rack import PriceList, Rack, Stock
 from fennup.core.boards.stock import AS_LARGE, Milling, Source, Way, layers_of, ways_of
 from fennup.core.boards.task import Packing, Task, Wanted
@@ -42,15 +43,41 @@ class BoardsPlan:
 
 
 @dataclass(frozen=True)
-class Order:
-    """What a plan is asked for: the parts, by key their solids, the rack, the list, the wishes, the saw's kerf."""
+class Cuttings:
+    """The parts of one project. `prefix`: what its keys begin with where several are cut at once."""
 
     parts: tuple[PartFacts, ...]
-    solids: Mapping[str, Solid]
+    prefix: str = ""
+
+    @cached_property
+    def pieces(self) -> tuple[Piece, ...]:
+        """As they are sawn out."""
+        return tuple(piece.called(self.prefix) for piece in pieces_of(self.parts))
+
+    @cached_property
+    def solids(self) -> dict[str, Solid]:
+        """Every finished board by its key."""
+        return {f"{self.prefix}{key}": facts.solids[key] for facts in self.parts for key in facts.group.boards}
+
+
+@dataclass(frozen=True)
+class Order:
+    """What a plan is asked for: the parts of one project or several, the rack, the list, the wishes, the saw's kerf."""
+
+    cuttings: tuple[Cuttings, ...]
     rack: Rack
     prices: PriceList
     wishes: Wishes
     kerf_mm: float
+
+    @cached_property
+    def solids(self) -> dict[str, Solid]:
+        """Every finished board of every project."""
+        return {key: solid for cuttings in self.cuttings for key, solid in cuttings.solids.items()}
+
+    def project_of(self, key: str) -> str:
+        """Whose piece a key is, where it is not the project's own."""
+        return next((c.prefix.rstrip(":") for c in self.cuttings if c.prefix and key.startswith(c.prefix)), "")
 
 
 def sources_of(rack: Rack, prices: PriceList, wishes: Wishes) -> tuple[Source, ...]:
@@ -84,7 +111,7 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     sources = sources_of(order.rack, order.prices, wishes)
     pieces: list[Piece] = []
     homeless: list[Piece] = []
-    for piece in pieces_of(order.parts):
+    for piece in (piece for cuttings in order.cuttings for piece in cuttings.pieces):
         strips = _as_strips(piece, sources, wishes) if not _has_board(piece, sources, milling) else piece
         spared = _with_spares(strips or piece, wishes)
         (homeless if strips is None else pieces).append(spared)
@@ -143,7 +170,9 @@ def _by_pins(piece: Piece, wishes: Wishes, *, best: bool) -> list[Wanted]:
     ]
 
 
-def plan_boards(order: Order, report: Callable[[float, BoardsPlan], None] = lambda share, plan: None) -> BoardsPlan:
+def plan_boards(
+    order: Order, report: Callable[[float, BoardsPlan], None] = lambda share, plan: None, *, dives: int = MOST_DIVES
+) -> BoardsPlan:
     """The plan, proved; `report` hears of every better one, each proved too, and may raise to end it."""
     task, homeless, pieces = task_of(order)
 
@@ -162,5 +191,5 @@ def plan_boards(order: Order, report: Callable[[float, BoardsPlan], None] = lamb
         report(share, made[-1])
 
     made: list[BoardsPlan] = []
-    best = plan(task, tell)
+    best = plan(task, tell, dives=dives)
     return made[-1] if made and made[-1].packing is best else proved(best)

@@ -41,15 +41,15 @@ def groups_of(task: Task) -> list[Group]:
     return [Group(tuple(kinds), key[1]) for key, kinds in found.items()]  # type: ignore[arg-type]
 
 
-def plan(task: Task, report: Report = lambda progress, packing: None) -> Packing:
-    """The best packing that is found; `report` hears of every better one."""
+def plan(task: Task, report: Report = lambda progress, packing: None, *, dives: int = MOST_DIVES) -> Packing:
+    """The best packing that is found; `report` hears of every better one. With fewer `dives` it is found sooner and may be worse."""
     search = _Search(task)
     best = search.fill_in_turn()
     report(0.05, best)
     bound = search.grow(lambda share: report(0.05 + 0.45 * share, best))
     best = replace(best, bound=bound)
     turns: tuple[Callable[[float], Packing | None], ...] = (
-        *(partial(search.dive, turn) for turn in range(1, MOST_DIVES + 1)),
+        *(partial(search.dive, turn) for turn in range(1, dives + 1)),
         search.whole_numbers,
     )
     for turn, attempt in enumerate(turns):
