@@ -7,17 +7,29 @@ import signal
 import socket
 import sys
 from collections.abc import Callable
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
 from fennup.app.models.store import Trouble, back_up, open_store
 from fennup.app.services import documents
+from fennup.app.services.board_plans import asked_for, make_plan
 from fennup.app.services.kinds import kind_list
-from fennup.app.services.portable import Import, file_schema, is_file, project_file, read_project_file, workshop_file
+from fennup.app.services.portable import (
+    BoardsEntry,
+    Import,
+    boards_in_file,
+    file_schema,
+    is_file,
+    project_file,
+    read_project_file,
+    workshop_file,
+)
 from fennup.app.services.projects import PLAIN
 from fennup.app.services.solving import solved, solved_spec
 from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, validated
+from fennup.app.services.yards import WHERE
 from fennup.app.wording.trouble import trouble_text
 from fennup.core.exchange.document import solution_document
 from fennup.core.saw.miter_saw import MiterSaw
@@ -71,12 +83,21 @@ def _parser() -> argparse.ArgumentParser:
     solving.add_argument("spec", help="a .fennup.json file, or a spec in JSON, or - for standard input")
     solving.add_argument("--saw", help="a file with a miter saw in JSON")
     solving.add_argument("--workshop", help="a file with a workshop in JSON")
+    planning = command("boards", _boards, "plan which part comes out of which board and print the plan as JSON")
+    planning.add_argument(
+        "file", help="a .fennup.json file of a project with its rack, price list and wishes, or - for standard input"
+    )
+    planning.add_argument("--workshop", help="a file with a workshop in JSON, for the saw's kerf")
+    selling = command("yard", _yard, "run the made-up timber yard, whose prices Fennup can ask for")
+    selling.add_argument("--port", type=int, default=8010)
+    selling.add_argument("--steady", action="store_true", help="never slow, never closed")
     command("kinds", _kinds, "print every kind with the JSON Schema of its spec")
     command("schema", _schema, "print the JSON Schema of the files that Fennup reads and writes")
     command("openapi", _openapi, "print the OpenAPI document of the web API")
     serving = command("serve", _serve, "serve the application to this machine only", database=True)
     serving.add_argument("--port", type=int, default=8000)
     serving.add_argument("--pages", type=Path, default=Path("web/dist"))
+    serving.add_argument("--yard", default=WHERE, help="where the timber yard answers, by default %(default)s")
     serving.add_argument("--demo", action="store_true", help="put the demo's projects into an empty database")
     backing = command("backup", _back_up, "copy the database, also while the application runs", database=True)
     backing.add_argument("to", nargs="?", type=Path, help="the copy's file; by default dated, in `backups` beside the database")
@@ -109,6 +130,39 @@ def _solve(chosen: argparse.Namespace) -> int:
         workshop = validated(Workshop, _read(chosen.workshop), PLAIN)
     solution = _solved(document, workshop)
     print(solution_document(solution, solution.design.proof).model_dump_json(indent=2))
+    return 0
+
+
+def _boards(chosen: argparse.Namespace) -> int:
+    """The plan of a project's file; of a bare spec with the usual wishes, an empty rack and no list."""
+    document = _read(chosen.file)
+    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
+    entry = BoardsEntry()
+    body = None
+    if is_file(document):
+        body, entry = read_project_file(document), boards_in_file(document)
+    solution = _solved(document, workshop)
+    asked = asked_for(
+        [("", solution.spec.model_dump(mode="json"))], entry.rack, entry.prices, entry.wishes, workshop.miter_saw.kerf_mm,
+        body.unit if body else "mm", body.graduation if body else "1",
+    )  # fmt: skip
+    _print(make_plan(asked.given, lambda share, result: None))
+    return 0
+
+
+def _yard(chosen: argparse.Namespace) -> int:
+    """The yard, until it is told to end."""
+    from fennup.yard.server import open_yard
+
+    try:
+        server = open_yard(chosen.port, steady=chosen.steady)
+    except (OSError, OverflowError):
+        raise Refused(f"Port {chosen.port} is taken, or may not be used.") from None
+    signal.signal(signal.SIGTERM, _end)
+    print(f"The yard is at http://127.0.0.1:{chosen.port}/v1/prices", flush=True)
+    with suppress(KeyboardInterrupt):
+        server.serve_forever()
+    server.server_close()
     return 0
 
 
@@ -187,7 +241,7 @@ def _serve(chosen: argparse.Namespace) -> int:
             f"Port {chosen.port} is taken, or may not be used. Is Fennup running already? Another one: --port 9000"
         ) from None
     os.umask(0o077)
-    app = create_app(chosen.database, chosen.pages.resolve(), with_demo=chosen.demo)
+    app = create_app(chosen.database, chosen.pages.resolve(), with_demo=chosen.demo, yard=chosen.yard)
     worker = app.config["WORKER"] = Worker(chosen.database.absolute(), app.config["STORE"])
     server = create_server(
         app, sockets=[listening], threads=THREADS, ident=None, max_request_body_size=LARGEST_REQUEST,

@@ -7,19 +7,21 @@ from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
-from fennup.app.api import files, guard, problems, projects, workshop
+from fennup.app.api import boards, files, guard, problems, projects, workshop
 from fennup.app.api.described import described
 from fennup.app.models.store import open_store
 from fennup.app.schemas.api import Problem
 from fennup.app.services import demo
+from fennup.app.services.yards import WHERE
 
 # How many new objects there are before the collector looks for circles: a drawing makes thousands, and none in a circle.
 SELDOM = (50_000, 20, 20)
 INFO = Info(title="Fennup", version="1", description="Angles, lengths and proof of closing. Millimetres and degrees.")
 
 
-def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = False) -> OpenAPI:
-    """The application on a database file, serving the built pages from a folder if there is one."""
+def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = False, yard: str = WHERE) -> OpenAPI:
+    """The application on a database file, serving the built pages from a folder if there is one; `yard`: where that is asked for its
+    prices."""
     app = OpenAPI(
         __name__,
         info=INFO,
@@ -30,12 +32,13 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
         validation_error_callback=problems.invalid_body,
     )
     store = open_store(database)
-    app.config["STORE"] = store
+    app.config["STORE"], app.config["YARD"] = store, yard
     guard.register(app)
     problems.register(app)
     app.register_api(projects.api)
     app.register_api(workshop.api)
     app.register_api(files.api)
+    app.register_api(boards.api)
 
     document = described(app.api_doc)
     app.add_url_rule("/openapi.json", "openapi", lambda: document)

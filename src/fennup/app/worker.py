@@ -11,10 +11,11 @@ import threading
 import time
 from contextlib import suppress
 from pathlib import Path
+from typing import Any
 
 from fennup.app.models.store import Store, Trouble, attach_store
 from fennup.app.services import jobs
-from fennup.app.services.proofs import WORK
+from fennup.app.services.work import WORK
 
 LEAST_SECONDS = 0.1  # between two reports of how far it is
 LOG = logging.getLogger("fennup.worker")
@@ -100,12 +101,12 @@ def work(store: Store) -> bool:
         return False
     said = [0.0]
 
-    def report(progress: float) -> None:
-        if time.monotonic() - said[0] < LEAST_SECONDS:
+    def report(progress: float, result: dict[str, Any] | None = None) -> None:
+        if result is None and time.monotonic() - said[0] < LEAST_SECONDS:
             return
         said[0] = time.monotonic()
         with store.writing() as session:
-            wanted = jobs.report(session, job.id, progress)
+            wanted = jobs.report(session, job.id, progress, result)
         if not wanted:
             raise NotWanted
 

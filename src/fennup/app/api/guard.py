@@ -6,6 +6,8 @@ HOSTS = {"127.0.0.1", "localhost", "[::1]"}
 LARGEST_BODY = 256 * 1024
 LARGEST_IMPORT = 64 * 1024 * 1024
 IMPORT = "/api/import"
+LARGEST_TABLE = 2 * 1024 * 1024
+TABLES = ("/api/rack/table", "/api/prices/table")
 DEEPEST = 40
 WRITES = {"POST", "PUT", "PATCH", "DELETE"}
 POLICY = (
@@ -51,6 +53,8 @@ def register(app: Flask) -> None:
     def _room_for_files() -> None:
         if request.path == IMPORT:
             request.max_content_length = LARGEST_IMPORT
+        elif request.path in TABLES:
+            request.max_content_length = LARGEST_TABLE
 
     @app.before_request
     def _own_json_only() -> None:

@@ -53,6 +53,7 @@ from fennup.app.services.projects import (
     start_body,
     valid_spec,
     variant_body,
+    with_thickness,
 )
 from fennup.app.services.proofs import proof_or_job
 from fennup.app.services.records import NewRecord, add_record, records_of
@@ -97,7 +98,8 @@ class Opened:
         return (self.state.id, self.state.version, self.workshop_version)
 
 
-def _opened(id: str) -> Opened:
+def opened(id: str) -> Opened:
+    """A project and the workshop as they are now. NotFound, Unreadable."""
     with reading() as session:
         state = documents.read(session, id, PROJECT)
         bench = workshop_state(session)
@@ -235,28 +237,28 @@ def remove_examples(body: Nothing) -> Response:
 @api.get("/projects/<string:project_id>", responses={200: ProjectOut})
 def read_project(path: ProjectPath) -> Response:
     """A project and its drawing."""
-    found = _opened(path.project_id)
+    found = opened(path.project_id)
     return _out(found.state, found.body, found.solved())
 
 
 @api.get("/projects/<string:project_id>/parts", responses={200: PartList})
 def read_parts(path: ProjectPath) -> Response:
     """Every part's card."""
-    found = _opened(path.project_id)
+    found = opened(path.project_id)
     return tagged(found.based_on, lambda: part_cards(found.solved(), found.body.voice()))
 
 
 @api.get("/projects/<string:project_id>/saw", responses={200: SettingList})
 def read_settings(path: ProjectPath) -> Response:
     """Every setting of the saw, with how the board lies for each cut."""
-    found = _opened(path.project_id)
+    found = opened(path.project_id)
     return tagged(found.based_on, lambda: saw_place(found.solved(), found.body.voice()))
 
 
 @api.get("/projects/<string:project_id>/solution", responses={200: SolutionDocument})
 def read_solution(path: ProjectPath) -> Response:
     """Everything that follows from a project, as figures: the same document that the command line prints."""
-    found = _opened(path.project_id)
+    found = opened(path.project_id)
 
     def document() -> SolutionDocument:
         solution = found.solved()
@@ -268,7 +270,7 @@ def read_solution(path: ProjectPath) -> Response:
 @api.post("/projects/<string:project_id>/acts", responses={200: ProjectOut})
 def change_project(path: ProjectPath, body: Change) -> Response:
     """Do some acts and save: one revision, one undo step."""
-    now = _opened(path.project_id)
+    now = opened(path.project_id)
     if now.state.version != body.version:
         raise documents.Conflict(now.state.version)
     changed = after_acts(now.body, list(body.acts))
@@ -282,7 +284,7 @@ def change_project(path: ProjectPath, body: Change) -> Response:
 @api.post("/projects/<string:project_id>/look", responses={200: LookOut})
 def look_at_project(path: ProjectPath, body: Look) -> Response:
     """What some acts would make of the drawing and the verdict, without saving."""
-    now = _opened(path.project_id)
+    now = opened(path.project_id)
     changed = after_acts(now.body, list(body.acts))
     sheet = looked_sheet(solved(changed, now.workshop), changed.voice(), body.card)
     return json_of(LookOut(version=now.state.version, echo=feet_echo(list(body.acts), changed.unit), sheet=sheet))
@@ -309,7 +311,7 @@ def _stepped(id: str, version: int, by: int) -> Response:
 @api.post("/projects/<string:project_id>/duplicate", responses={201: ProjectOut})
 def duplicate_project(path: ProjectPath, body: Nothing) -> Response:
     """The same again under another name."""
-    original = _opened(path.project_id)
+    original = opened(path.project_id)
     copy = original.body.model_copy(update={"name": f"{original.body.name[:74]}, copy"})
     return _created(copy, original.workshop, "copying")
 
@@ -317,7 +319,7 @@ def duplicate_project(path: ProjectPath, body: Nothing) -> Response:
 @api.post("/projects/<string:project_id>/variant", responses={201: ProjectOut})
 def make_variant(path: ProjectPath, body: Nothing) -> Response:
     """The same again as a variant, to be changed and compared."""
-    original = _opened(path.project_id)
+    original = opened(path.project_id)
     with reading() as session:
         names = {str((state.body or {}).get("name")) for state in documents.listed(session, PROJECT)}
     return _created(variant_body(path.project_id, original.body, names), original.workshop, "variant")
@@ -326,7 +328,7 @@ def make_variant(path: ProjectPath, body: Nothing) -> Response:
 @api.get("/projects/<string:project_id>/compare/<string:other>", responses={200: ComparisonOut})
 def compare(path: ComparePath) -> Response:
     """A project beside another one, or beside itself `before` its last change: what differs, and one drawn over the other."""
-    one = _opened(path.project_id)
+    one = opened(path.project_id)
     own = (path.project_id, one.body, one.solved())
     if path.other == "before":
         with reading() as session:
@@ -334,14 +336,14 @@ def compare(path: ComparePath) -> Response:
         was = project_in(stored, path.project_id)
         named = was.model_copy(update={"name": "Before"})
         return json_of(compared((path.project_id, named, solved(was, one.workshop)), own))
-    other = _opened(path.other)
+    other = opened(path.other)
     return json_of(compared(own, (path.other, other.body, other.solved())))
 
 
 @api.post("/projects/<string:project_id>/compare", responses={200: ComparisonOut})
 def compare_after(path: ProjectPath, body: Acts) -> Response:
     """A project as it is beside itself after some acts, without saving."""
-    now = _opened(path.project_id)
+    now = opened(path.project_id)
     then = after_acts(now.body, list(body.acts))
     sides = [
         (path.project_id, side.model_copy(update={"name": name}), solved(side, now.workshop))
@@ -369,14 +371,14 @@ def restore_project(path: ProjectPath, body: Nothing) -> Response:
 @api.get("/projects/<string:project_id>/solids", responses={200: SolidsOut})
 def read_solids(path: ProjectPath) -> Response:
     """The finished parts as solids, and the faces where they meet."""
-    found = _opened(path.project_id)
+    found = opened(path.project_id)
     return tagged(found.based_on, lambda: solids_out(found.solved(), found.state.version))
 
 
 @api.get("/projects/<string:project_id>/faces", responses={200: FacesOut})
 def read_faces(path: ProjectPath, query: FromFace) -> Response:
     """The faces that a piece can begin on, or those that look at the face where it does."""
-    found = _opened(path.project_id)
+    found = opened(path.project_id)
     first = (query.board, query.side) if query.board and query.side else None
     return tagged((*found.based_on, first), lambda: faces_out(found.solved(), first, found.body.voice()))
 
@@ -402,11 +404,23 @@ def record(path: ProjectPath, body: NewRecord) -> Response:
 @api.get("/projects/<string:project_id>/cut-list.csv", responses={200: {"content": {"text/csv": {"schema": {"type": "string"}}}}})
 def cut_list(path: ProjectPath) -> Response:
     """The cut list as comma-separated values."""
-    found = _opened(path.project_id)
+    found = opened(path.project_id)
     solution = found.solved()
     text = cut_list_csv(part_cards(solution, found.body.voice()).parts, solution_document(solution, None))
     headers = {"Content-Disposition": f'attachment; filename="{file_name(found.body.name)}-cut-list.csv"'}
     return Response(text, content_type="text/csv; charset=utf-8", headers=headers)
+
+
+def change_thickness(id: str, version: int, from_mm: float, text: str) -> Response:
+    """Every board of a project that is so thick becomes as thick as was typed: one revision, one undo step."""
+    now = opened(id)
+    if now.state.version != version:
+        raise documents.Conflict(now.state.version)
+    changed = with_thickness(now.body, from_mm, text)
+    solution = solved(changed, now.workshop)
+    with writing() as session:
+        state = documents.save(session, id, PROJECT, version, changed.model_dump(mode="json"), {"event": "bought"})
+    return _out(state, changed, solution)
 
 
 def file_name(name: str) -> str:

@@ -4,9 +4,12 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from fennup.app.services import documents
+from fennup.app.services import documents, racks, upgrade
 from fennup.app.services.projects import ProjectBody, valid_spec
 from fennup.app.services.upgrade import PROJECT
+from fennup.core.boards.rack import PriceList, Rack, RackBoard, with_boards
+from fennup.core.boards.wishes import Wishes
+from fennup.yard.list import price_list
 
 _INCH = 25.4
 
@@ -268,11 +271,51 @@ PROJECTS: tuple[dict[str, Any], ...] = (
 )  # fmt: skip
 
 
+def _on_rack(name: str, length: float, width: float, thickness: float, **more: Any) -> dict[str, Any]:
+    return {"name": name, "length_mm": length, "width_mm": width, "thickness_mm": thickness, **more}
+
+
+RACK = (
+    _on_rack("Larch 1", 2440.0, 94.0, 27.0, wood="larch", grade="clear", trim_left_mm=30.0),
+    _on_rack("Larch 2", 2440.0, 94.0, 27.0, wood="larch", defects=[{"from_mm": 1890.0, "to_mm": 1960.0}]),
+    _on_rack("Larch 3", 2000.0, 95.0, 20.0, wood="larch", grade="clear"),
+    _on_rack("Larch 4", 2400.0, 60.0, 20.0, wood="larch"),
+    _on_rack("Offcut of the floor", 1180.0, 145.0, 20.0, wood="larch", defects=[{"from_mm": 640.0, "to_mm": 690.0, "low_mm": 40.0, "high_mm": 80.0}]),
+    _on_rack("Spruce 1x4", 96 * _INCH, 3.5 * _INCH, 0.75 * _INCH, wood="spruce"),
+    _on_rack("Old thwart", 1310.0, 180.0, 22.0, wood="oak", grade="rough", reclaimed=True, nails=True, old_paint=True,
+             trim_left_mm=45.0, trim_right_mm=60.0, defects=[{"from_mm": 400.0, "to_mm": 425.0}, {"from_mm": 870.0, "to_mm": 895.0}]),
+    _on_rack("Square larch", 2400.0, 45.0, 45.0, wood="larch", count=2),
+    _on_rack("Birch plywood", 1220.0, 610.0, 12.0, wood="plywood", sheet=True),
+)  # fmt: skip
+# What is wished of single plans: one is to be cut of what is there, and that is short by a little.
+WISHES: dict[str, dict[str, Any]] = {
+    "Honours board frame": {"use_yard": False, "may_rip": True},
+    "Tide clock surround": {"goal": "fewest_boards"},
+    "Boat trestle": {"goal": "cheapest"},
+    "Slip lantern hip": {"goal": "cheapest", "treated": "treated"},
+}
+LIST_READ = "2026-11-19T16:40:00+00:00"
+
+
+def fill_stores(session: Session) -> None:
+    """The boathouse's rack, and the last price list of its yard."""
+    if documents.ever_made(session, upgrade.RACK):
+        return
+    rack = with_boards(Rack(), [RackBoard.model_validate(entry) for entry in RACK])
+    prices = PriceList.model_validate(price_list() | {"as_of": LIST_READ})
+    for type, body in ((upgrade.RACK, rack), (upgrade.PRICES, prices)):
+        documents.create(session, type, body.model_dump(mode="json"), {"event": "demo"}, racks.IDS[type])
+
+
 def fill(session: Session) -> None:
     """The demo's projects as examples, once: not again when they have been deleted."""
+    fill_stores(session)
     if documents.ever_made(session, PROJECT):
         return
     for entry in PROJECTS:
         spec = valid_spec(entry["spec"]).model_dump(mode="json")
         body = ProjectBody(name=entry["name"], unit=entry.get("unit", "mm"), graduation=entry.get("graduation", "1"), spec=spec)
-        documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": "demo"}, example=True)
+        made = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": "demo"}, example=True)
+        if entry["name"] in WISHES:
+            wishes = Wishes.model_validate(WISHES[entry["name"]]).model_dump(mode="json")
+            documents.create(session, upgrade.BOARDS, wishes, {"event": "demo"}, racks.wishes_id(made.id), made.id)

@@ -1,5 +1,6 @@
 """Work that takes longer than one waits: asked for in a small table, done by the worker, the newest request first."""
 
+from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Any, Literal
 
@@ -8,6 +9,8 @@ from sqlalchemy.orm import Session
 
 from fennup.app.models.tables import Job
 
+# Told how far a job is, and what it has so far; raises to end it.
+Report = Callable[[float, dict[str, Any] | None], None]
 State = Literal["waiting", "running", "done", "cancelled", "dropped"]
 ENDED: tuple[State, ...] = ("done", "cancelled", "dropped")
 MOST_TRIES = 2
@@ -30,6 +33,18 @@ def ask_for(session: Session, type: str, based_on: str, given: dict[str, Any]) -
     return job
 
 
+def replace_older(session: Session, type: str, subject: str, based_on: str) -> None:
+    """End every other work of a type on a subject, which what it is based on begins with: nobody waits for it any more."""
+    older = Job.type == type, Job.based_on.startswith(subject, autoescape=True), Job.based_on != based_on
+    session.execute(update(Job).where(*older, Job.state.in_(("waiting", "running"))).values(state="dropped"))
+
+
+def earlier(session: Session, type: str, subject: str, based_on: str) -> Job | None:
+    """The last work of a type on a subject that was based on something else and came to something."""
+    older = Job.type == type, Job.based_on.startswith(subject, autoescape=True), Job.based_on != based_on
+    return session.scalar(select(Job).where(*older, Job.result.is_not(None)).order_by(Job.id.desc()).limit(1))
+
+
 def newest(session: Session, type: str, based_on: str) -> Job | None:
     """The last job that was asked for on something."""
     return session.scalar(select(Job).where(Job.type == type, Job.based_on == based_on).order_by(Job.id.desc()).limit(1))
@@ -49,12 +64,14 @@ def take_next(session: Session) -> Job | None:
     return job
 
 
-def report(session: Session, id: int, progress: float) -> bool:
-    """How far a running job has come; whether it is still wanted."""
+def report(session: Session, id: int, progress: float, result: dict[str, Any] | None = None) -> bool:
+    """How far a running job has come, and what it has so far; whether it is still wanted."""
     job = session.get(Job, id)
     if job is None or job.state != "running":
         return False
     job.progress = progress
+    if result is not None:
+        job.result = result
     return True
 
 

@@ -8,13 +8,15 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
-from fennup.app.services import documents, records
+from fennup.app.services import documents, racks, records
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, valid_spec
 from fennup.app.services.records import NewRecord
 from fennup.app.services.solving import solved
-from fennup.app.services.upgrade import NEWEST, PROJECT, WORKSHOP, upgraded
+from fennup.app.services.upgrade import BOARDS, NEWEST, PRICES, PROJECT, RACK, WORKSHOP, upgraded
 from fennup.app.services.validate import Invalid, from_core, validated
 from fennup.app.services.workshops import BUILT_IN, current_workshop, save_workshop, workshop_state
+from fennup.core.boards.rack import PriceList, Rack
+from fennup.core.boards.wishes import Wishes
 from fennup.core.errors import SpecError
 from fennup.core.workshop import Workshop
 
@@ -38,10 +40,20 @@ class FileEntry(Strict):
     content: str
 
 
+class BoardsEntry(Strict):
+    """What is wished of the plan of its boards, and the rack and the price list that it was made with. Brought in, only the wishes are
+    taken over; `./fennup boards` plans with all three."""
+
+    wishes: Wishes = Wishes()
+    rack: Rack = Rack()
+    prices: PriceList = PriceList()
+
+
 class ProjectEntry(Strict):
     """A project with everything that belongs to it."""
 
     project: dict[str, Any]
+    boards: BoardsEntry | None = None
     records: list[NewRecord] = []
     files: list[FileEntry] = []
 
@@ -59,6 +71,8 @@ class WorkshopFile(Strict):
     format: Literal["fennup.workshop"]
     version: Version
     workshop: dict[str, Any]
+    rack: Rack | None = None
+    prices: PriceList | None = None
     project_version: Version
     projects: list[ProjectEntry]
 
@@ -77,7 +91,7 @@ def file_schema() -> dict[str, Any]:
     }
 
 
-def _entry(session: Session, id: str, body: ProjectBody) -> dict[str, Any]:
+def _entry(session: Session, id: str, body: ProjectBody, *, alone: bool) -> dict[str, Any]:
     kept = [{name: getattr(record, name) for name in NewRecord.model_fields} for record in records.records_of(session, id)]
     files = [
         {"id": f.id, "name": f.name, "media_type": f.media_type, "content": b64encode(f.content).decode()}
@@ -85,13 +99,18 @@ def _entry(session: Session, id: str, body: ProjectBody) -> dict[str, Any]:
     ]
     with suppress(Invalid):  # what can no longer be worked out goes out as it is
         body = body.model_copy(update={"spec": valid_spec(body.spec).model_dump(mode="json")})
-    return {"project": body.model_dump(mode="json", exclude={"variant_of"}), "records": kept, "files": files}
+    made = {"project": body.model_dump(mode="json", exclude={"variant_of"}), "records": kept, "files": files}
+    wishes = racks.wishes_in(racks.state_of(session, BOARDS, racks.wishes_id(id)))
+    entry = BoardsEntry(wishes=wishes.model_copy(update={"beside": []}))
+    if alone:
+        entry = entry.model_copy(update={"rack": racks.rack_in(racks.rack_state(session)), "prices": racks.prices_of(session)})
+    return made | {"boards": entry.model_dump(mode="json", exclude=None if alone else {"rack", "prices"})}
 
 
 def project_file(session: Session, id: str) -> dict[str, Any]:
     """A project as a file. NotFound, Unreadable."""
     state = documents.read(session, id, PROJECT)
-    return {"format": PROJECT_FORMAT, "version": NEWEST[PROJECT]} | _entry(session, id, project_in(state.body, id))
+    return {"format": PROJECT_FORMAT, "version": NEWEST[PROJECT]} | _entry(session, id, project_in(state.body, id), alone=True)
 
 
 def workshop_file(session: Session) -> dict[str, Any]:
@@ -99,13 +118,15 @@ def workshop_file(session: Session) -> dict[str, Any]:
     entries = []
     for state in documents.listed(session, PROJECT):
         try:
-            entries.append(_entry(session, state.id, project_in(state.body, state.id)))
+            entries.append(_entry(session, state.id, project_in(state.body, state.id), alone=False))
         except documents.Unreadable:
             continue
     return {
         "format": WORKSHOP_FORMAT,
         "version": NEWEST[WORKSHOP],
         "workshop": current_workshop(session).model_dump(mode="json"),
+        "rack": racks.rack_in(racks.rack_state(session)).model_dump(mode="json"),
+        "prices": racks.prices_of(session).model_dump(mode="json"),
         "project_version": NEWEST[PROJECT],
         "projects": entries,
     }
@@ -133,6 +154,11 @@ def read_project_file(document: dict[str, Any]) -> ProjectBody:
     return project_from(file, file.version)
 
 
+def boards_in_file(document: dict[str, Any]) -> BoardsEntry:
+    """The wishes, the rack and the price list that a project's file holds. Invalid."""
+    return validated(ProjectFile, document, PLAIN).boards or BoardsEntry()
+
+
 def is_file(document: Any) -> bool:
     """Whether something says of itself that it is one of these files."""
     return isinstance(document, dict) and "format" in document
@@ -143,6 +169,7 @@ class Import:
 
     def __init__(self, document: Any) -> None:
         self.workshop: Workshop | None = None
+        self.stores: dict[str, Rack | PriceList | None] = {}
         kind = document.get("format") if isinstance(document, dict) else None
         if kind == WORKSHOP_FORMAT:
             file = validated(WorkshopFile, document, PLAIN)
@@ -150,6 +177,7 @@ class Import:
             if body is None:
                 raise from_core(SpecError("file_newer", ("version",), version=file.version, newest=NEWEST[WORKSHOP]), PLAIN)
             self.workshop = validated(Workshop, body, PLAIN)
+            self.stores = {RACK: file.rack, PRICES: file.prices}
             entries, version = file.projects, file.project_version
             paths = [f"projects.{i}.project" for i in range(len(entries))]
         elif kind == PROJECT_FORMAT:
@@ -167,9 +195,21 @@ class Import:
         made = []
         if self.workshop:
             save_workshop(session, workshop_state(session).version, self.workshop, {"event": "import"})
+        for type, store in self.stores.items():
+            if store:
+                racks.save(
+                    session,
+                    type,
+                    racks.IDS[type],
+                    racks.state_of(session, type, racks.IDS[type]).version,
+                    store,
+                    {"event": "import"},
+                )
         # The first of the file is to stand first on the first screen.
         for (body, entry), contents in reversed(list(zip(self.entries, self.contents, strict=True))):
             state = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": "import"})
+            if entry.boards:
+                racks.save(session, BOARDS, racks.wishes_id(state.id), 1, entry.boards.wishes, {"event": "import"}, state.id)
             for record in entry.records:
                 records.add_imported(session, state.id, record)
             for file, content in zip(entry.files, contents, strict=True):

@@ -15,7 +15,7 @@ from fennup.core.editing import nudged, read_figure
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
-from fennup.core.project.edit import edit, rescale, with_piece
+from fennup.core.project.edit import edit, of_thickness, rescale, with_piece
 from fennup.core.project.forms import ONLY, is_single, newest_form
 from fennup.core.project.place import assemble, settle
 from fennup.core.project.spec import ProjectSpec
@@ -122,6 +122,18 @@ def _changed(spec: ProjectSpec, act: ProjectAct, voice: Voice) -> dict[str, Any]
     if isinstance(act, Fit):
         return with_piece(spec, act, voice.tape)
     return rescale(spec, act, voice.tape) if isinstance(act, Rescale) else edit(spec, act, voice.tape)
+
+
+def with_thickness(body: ProjectBody, from_mm: float, text: str) -> ProjectBody:
+    """The project with every board of one thickness as thick as was typed. Invalid where that is no length, or where none is so thick."""
+    path, voice = "thickness_mm", body.voice()
+    spec = valid_spec(body.spec, voice)
+    try:
+        to_mm = float(read_figure(path, text, voice.tape, False))
+        changed = of_thickness(spec.model_dump(mode="json"), from_mm, to_mm)
+    except CoreError as error:
+        raise from_core(error, voice) from None
+    return body.model_copy(update={"spec": validated(ProjectSpec, changed, voice).model_dump(mode="json")})
 
 
 def care_control(body: ProjectBody) -> Control:

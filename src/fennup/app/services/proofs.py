@@ -1,12 +1,12 @@
 """The second proof: at once where it is quick, by the worker where one would wait for it."""
 
 import json
-from collections.abc import Callable
 from hashlib import sha256
 from typing import Any
 
 from fennup.app.models.store import Store
 from fennup.app.services import jobs
+from fennup.app.services.jobs import Report
 from fennup.core.design import Design
 from fennup.core.project.spec import ProjectSpec
 from fennup.core.solve import Solution, designed
@@ -44,10 +44,10 @@ def proof_or_job(solution: Solution, store: Store, *, has_worker: bool) -> tuple
     return None, job.id
 
 
-def make_proof(given: dict[str, Any], report: Callable[[float], None]) -> dict[str, Any]:
+def make_proof(given: dict[str, Any], report: Report) -> dict[str, Any]:
     """The proof of a settled spec, as data; `report` is told how far it is, and may raise to end it."""
     _, design = designed(ProjectSpec.model_validate(given))
-    proof = boolean_proof(design.assembly, design.solids, report)
+    proof = boolean_proof(design.assembly, design.solids, lambda share: report(share, None))
     return {
         "sum_mm3": proof.sum_mm3,
         "first_mm3": proof.first_mm3,
@@ -66,6 +66,3 @@ def proof_from(data: dict[str, Any]) -> BooleanProof:
         tuple((a, b, volume) for a, b, volume in data["shared"]),
         tuple(Contact(**contact) for contact in data["contacts"]),
     )
-
-
-WORK: dict[str, Callable[[dict[str, Any], Callable[[float], None]], dict[str, Any]]] = {TYPE: make_proof}

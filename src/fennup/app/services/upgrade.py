@@ -7,6 +7,8 @@ from fennup.core.project.forms import newest_form
 
 Body = dict[str, Any]
 PROJECT, WORKSHOP = "project", "workshop"
+RACK, PRICES, BOARDS = "rack", "prices", "boards"
+TYPES = (PROJECT, WORKSHOP, RACK, PRICES, BOARDS)
 
 
 def _members_with_ids(body: Body) -> Body:
@@ -25,7 +27,7 @@ STEPS: dict[tuple[str, int], Callable[[Body], Body]] = {
     (PROJECT, 1): _members_with_ids,
     (WORKSHOP, 1): _saw_among_tools,
 }
-NEWEST: dict[str, int] = {type: 1 + max(form for of, form in STEPS if of == type) for type in (PROJECT, WORKSHOP)}
+NEWEST: dict[str, int] = {type: 1 + max((form for of, form in STEPS if of == type), default=0) for type in TYPES}
 
 
 def upgraded(type: str, form: int, body: Body | None) -> Body | None:

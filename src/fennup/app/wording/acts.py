@@ -4,6 +4,7 @@ from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 
+from fennup.app.wording.board_labels import board_act_words
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import LABELS
 from fennup.core.drawing.edit import Drag, Fit, Free, Give, ProjectAct, Rescale
@@ -26,7 +27,8 @@ _FIELDS = {
 
 EVENTS = {
     "starting": "starting", "copying": "copying", "variant": "beginning a variant", "demo": "made for the demo", "import": "bringing it in",
-    "workshop": "the workshop as it came",
+    "workshop": "the workshop as it came", "rack_table": "boards from a table", "price_list": "a new price list",
+    "price_table": "a price list from a table", "cuts_done": "cuts done, offcuts back", "bought": "what the wood really measures",
 }  # fmt: skip
 _ACTS: TypeAdapter[list[ProjectAct]] = TypeAdapter(list[ProjectAct])
 
@@ -58,6 +60,8 @@ def act_words(act: ProjectAct, voice: Voice) -> str:
         return voice.label(act.measure)
     if isinstance(act, Free):
         return f"letting {voice.label(act.measure)} follow"
+    if act.path.startswith(("boards.", "pins.", "locked.", "forbidden.", "sold_out.", "beside.")):
+        return board_act_words(act.path)
     if act.path.startswith("follow:"):
         return "what a size follows"
     parts = act.path.rpartition(".spec.")[2].split(".")

@@ -18,6 +18,8 @@ def grip_name(id: str, naming: Naming) -> str:
 
 
 def _own(id: str, prefix: str) -> str:
+    if id.startswith("defects."):
+        return f"Knot {int(id.rpartition('.')[2]) + 1}"
     what, _, which = id.partition(":")
     if what == "pin":
         measure = which.partition(":")[2] if which.partition(":")[0] in ("front", "side", "above") else which

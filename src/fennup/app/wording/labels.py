@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
+from fennup.app.wording.board_labels import BOARD_LABELS
 from fennup.app.wording.tables import merged
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.measures import Measure, measure_of
@@ -112,13 +113,14 @@ LABELS = merged(
         "swing_step_deg": "Smallest swing you can read",
         "tilt_step_deg": "Smallest tilt you can read",
         "kerf_mm": "Kerf of the blade",
+        **BOARD_LABELS,
     },
     *(kind.words.labels for kind in KINDS.values()),
 )
 GROUPS = {
     "place": "Where it stands, what it follows", "following": "Let a size follow another", "assemblies": "Assemblies",
     "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
-    "part": "This part", "scales": "Scales and blade",
+    "part": "This part", "scales": "Scales and blade", "plan": "Plan",
 }  # fmt: skip
 
 # A start's name, and that of the project that it begins.
@@ -140,6 +142,7 @@ FACTS = merged(
 VIEWS = {
     "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "roll": "A leg cut square, and its sides", "feet": "The feet on the ground", "backing": "A hip cut square, with its sides", "section": "Cut across", "part": "Seen from its face",
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
+    "rack_board": "A board of the rack", "plan_board": "A board and its parts",
 }  # fmt: skip
 
 

@@ -168,7 +168,7 @@ def _saw(board: BoardPlan, points: dict[str, list[Vec]], kerf_mm: float) -> list
     found: list[Wrong] = []
     workpieces = [frozenset(points)]
     for cut in board.cuts:
-        here = next((w for w in workpieces if set(cut.before) & w), frozenset())
+        here = next((w for w in workpieces if {*cut.before, *cut.after} & w), frozenset())
         if here != {*cut.before, *cut.after} or set(cut.before) & set(cut.after):
             found.append(Wrong("wrong_pieces_parted", board.id, (*cut.before, *cut.after)))
             continue

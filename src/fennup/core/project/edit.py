@@ -21,6 +21,7 @@ from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
 KEPT_MM = 1e-6
+AS_TYPED_MM = 1e-3  # two thicknesses that one would call the same
 STARTS: dict[str, Kind] = {start: kind for kind in KINDS.values() for start in kind.starts}
 
 
@@ -206,3 +207,23 @@ def _dragged(spec: ProjectSpec, document: Document, act: Drag, on: Tape) -> Docu
     if along < 0:
         raise SpecError("dragged_to_nothing", (act.grip,))
     return put_at(document, f"pieces.{id}.{end}.along_mm", along)
+
+
+def of_thickness(document: Document, from_mm: float, to_mm: float) -> Document:
+    """The document with every thickness that is `from_mm` as `to_mm`: the wood that was bought is what it is. SpecError `none_so_thick`."""
+    found = [0]
+
+    def changed(value: Any, key: str = "") -> Any:
+        if isinstance(value, dict):
+            return {k: changed(v, k) for k, v in value.items()}
+        if isinstance(value, list):
+            return [changed(v, key) for v in value]
+        if key.endswith("thickness_mm") and isinstance(value, int | float) and abs(value - from_mm) < AS_TYPED_MM:
+            found[0] += 1
+            return to_mm
+        return value
+
+    made: Document = changed(document)
+    if not found[0]:
+        raise SpecError("none_so_thick", ("thickness_mm",), mm=from_mm)
+    return made

@@ -1,0 +1,289 @@
+"""The rack, the price list and the plan as their screens show them: chooses and words, decides nothing."""
+
+from dataclasses import dataclass
+
+from fennup.app.schemas.boards import (
+    BuyLineOut,
+    CureOut,
+    PiecePlaceOut,
+    PlanBoardOut,
+    PlanOut,
+    PriceLineOut,
+    PricesOut,
+    RackBoardOut,
+    RackOut,
+    ShortOut,
+)
+from fennup.app.services import documents
+from fennup.app.services.drawings import control_out, view_out
+from fennup.app.services.part_cards import board_tag
+from fennup.app.services.racks import rack_in
+from fennup.app.wording import boards as words
+from fennup.app.wording.acts import did_words
+from fennup.app.wording.figures import Voice
+from fennup.app.wording.names import listed
+from fennup.core.boards.rack import PriceList, Rack
+from fennup.core.boards.rack_views import ALONG, END_AWAY, board_controls, board_view, rectangle
+from fennup.core.boards.wishes import Wishes
+from fennup.core.drawing.edit import Choose, Give, TypeIn
+from fennup.core.drawing.view import Control, Mark, Option, Shape, View
+from fennup.core.exchange.boards_forms import BoardForm, BoardsDocument, SawnForm
+from fennup.core.geometry.vec import Point2
+from fennup.core.solve import Solution
+from fennup.core.tolerances import NOTHING
+
+SHORT_TAG = 14  # letters of a name that stand on a board
+GOALS = ("rack_first", "cheapest", "fewest_boards", "least_waste", "fewest_changes")
+MILLING = ("may_rip", "may_resaw", "may_plane", "may_glue", "square_first")
+
+
+@dataclass(frozen=True)
+class Names:
+    """What pieces are called, by their keys: for short on the board, and in full."""
+
+    tags: dict[str, str]
+    full: dict[str, str]
+
+    def tag(self, key: str) -> str:
+        """For short."""
+        return self._found(key, self.tags)
+
+    def name(self, key: str) -> str:
+        """In full."""
+        return self._found(key, self.full)
+
+    @staticmethod
+    def _found(key: str, table: dict[str, str]) -> str:
+        for word in (" spare ", " strip "):
+            own, found, number = key.partition(word)
+            if found:
+                return f"{table.get(own, own)},{word}{number}"
+        return table.get(key, key)
+
+
+def names_of(solutions: list[tuple[str, str, Solution]]) -> Names:
+    """Of some projects: (what their keys begin with, what the project is called, its solution)."""
+    tags, full = {}, {}
+    for prefix, called, solution in solutions:
+        for board in solution.design.assembly.boards:
+            key = f"{prefix}{board.id}"
+            tags[key] = board_tag(solution, board.id)
+            full[key] = f"{called}: {board.name}" if prefix else board.name
+    return Names(tags, full)
+
+
+def rack_out(state: documents.State, voice: Voice, looked_at: Rack | None = None) -> RackOut:
+    """The rack, or what some acts would make of it."""
+    rack = looked_at or rack_in(state)
+    longest = max((board.length_mm for board in rack.boards.values()), default=1.0)
+    thickest = max((board.thickness_mm for board in rack.boards.values()), default=1.0)
+    keep = Control("keep", "board", value=rack.keep_mm, unit="mm", acts=TypeIn(op="type", path="keep_mm", text=""))
+    return RackOut(
+        version=state.version,
+        undo=did_words(state.undo, voice),
+        redo=did_words(state.redo, voice),
+        keep=control_out(keep, voice),
+        longest_mm=longest * (1.0 + END_AWAY) + thickest,
+        boards=[
+            RackBoardOut(
+                id=id,
+                name=board.name,
+                title=words.board_title(board, id, voice),
+                wood=board.wood,
+                length_mm=board.length_mm,
+                width_mm=board.width_mm,
+                view=view_out(board_view(rack, id), voice),
+                controls=[control_out(c, voice) for c in board_controls(rack, id)],
+                cautions=words.cautions(board),
+            )
+            for id, board in rack.boards.items()
+        ],
+    )
+
+
+def prices_out(prices: PriceList, wishes: Wishes, voice: Voice, notice: str = "") -> PricesOut:
+    """The price list with its age."""
+    return PricesOut(
+        yard=prices.yard,
+        age=words.list_age(prices),
+        notice=words.NO_LIST.get(notice, ""),
+        lines=[
+            PriceLineOut(
+                id=f"y:{item.code}",
+                name=item.name or item.code,
+                size_text=words.size_text(item.length_mm, item.width_mm, item.thickness_mm, voice),
+                price_text=words.money(item.price, prices.currency),
+                stock_text="" if item.stock is None else "none left" if item.stock == 0 else f"{item.stock} there",
+                sold_out=f"y:{item.code}" in wishes.sold_out,
+            )
+            for item in prices.items
+        ],
+    )
+
+
+def wishes_controls(wishes: Wishes, voice: Voice) -> list[Control]:
+    """What there is to decide about a plan."""
+
+    def one_of(name: str, options: tuple[str, ...], now: str) -> Control:
+        made = tuple(Option(f"{name}_{o}", (Choose(op="choose", path=name, value=o),), o == now) for o in options)
+        return Control(f"wish_{name}", "plan", made)
+
+    def flags(code: str, *names: str) -> Control:
+        made = tuple(
+            Option(f"wish_{n}", (Choose(op="choose", path=n, value=not getattr(wishes, n)),), bool(getattr(wishes, n)))
+            for n in names
+        )
+        return Control(code, "plan", made, style="toggles")
+
+    def figure(name: str, value: float, unit: str = "mm") -> Control:
+        acts = TypeIn(op="type", path=name, text="")
+        return Control(f"wish_{name}", "plan", value=value, unit="count" if unit == "count" else "mm", acts=acts)
+
+    made = [
+        one_of("goal", GOALS, wishes.goal),
+        flags("wish_from", "use_rack", "use_yard"),
+        flags("wish_may", *MILLING),
+        one_of("spares", ("none", "by_risk", "own"), wishes.spares),
+    ]
+    if wishes.spares == "own":
+        made.append(figure("spare_percent", wishes.spare_percent, "count"))
+    made += [one_of("treated", ("any", "treated", "untreated"), wishes.treated), figure("trim_mm", wishes.trim_mm)]
+    if wishes.may_rip:
+        made.append(figure("edge_mm", wishes.edge_mm))
+    if wishes.may_resaw:
+        made.append(figure("face_mm", wishes.face_mm))
+    if wishes.may_plane:
+        made.append(figure("most_planed_mm", wishes.most_planed_mm))
+    if wishes.may_glue:
+        made.append(figure("glue_over_mm", wishes.glue_over_mm))
+    return made
+
+
+def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes, names: Names, voice: Voice) -> PlanOut:
+    """A plan with its drawings and words."""
+    tone, headline = words.headline(plan, voice)
+    bought = [line for line in plan.buy if line.count]
+    foot = f"{len(plan.boards)} board{'s' if len(plan.boards) != 1 else ''}"
+    if bought:
+        foot += f", {words.money(plan.cost, plan.currency)} to buy"
+    return PlanOut(
+        tone=tone,
+        headline=headline,
+        detail=words.detail(plan),
+        quality=words.quality_lines(plan, voice),
+        proof=words.proof_text(plan),
+        boards=[_board(plan, board, wishes, names, voice) for board in plan.boards],
+        longest_mm=max((board.length_mm for board in plan.boards), default=1.0),
+        unplaced=[words.unplaced_text(piece, names.name(piece.key), voice) for piece in plan.unplaced],
+        short=[
+            ShortOut(
+                text=f"{voice.say(s.width_mm)} × {voice.say(s.thickness_mm)}: short by {voice.say(s.short_mm)}. "
+                f"Were {s.name} so much longer, everything would fit."
+            )
+            for s in plan.short
+        ],
+        cures=[
+            CureOut(
+                label=f"{voice.label(c.measure)} {voice.say(c.to_value)} in place of {voice.say(c.from_value)}",
+                acts=[Give(op="give", measure=c.measure, text=f"{c.to_value:.6f} mm")],
+            )
+            for c in plan.cures
+        ],
+        buy=[
+            BuyLineOut(
+                code=line.code,
+                source=f"y:{line.code}",
+                count=line.count,
+                name=line.name,
+                size_text=words.size_text(line.length_mm, line.width_mm, line.thickness_mm, voice),
+                price_text=words.money(line.price, plan.currency),
+                sum_text=words.money(line.sum, plan.currency),
+                spares_text=f"{line.spares} spare part{'s' if line.spares > 1 else ''} in them" if line.spares else "",
+                thickness=voice.length(line.thickness_mm),
+                thickness_mm=line.thickness_mm,
+            )
+            for line in bought
+        ],
+        total=words.money(plan.cost, plan.currency) if bought else "",
+        others=words.others_text(plan, voice),
+        moved=_moved(plan, before, names),
+        foot=foot if plan.boards else "no board",
+    )
+
+
+def _moved(plan: BoardsDocument, before: BoardsDocument | None, names: Names) -> list[str]:
+    """The pieces that come out of another board than before, by where they went."""
+    if before is None:
+        return []
+    was = {piece.key: board.name for board in before.boards for piece in board.pieces}
+    went: dict[str, list[str]] = {}
+    for board in plan.boards:
+        for piece in board.pieces:
+            if piece.key in was and was[piece.key] != board.name:
+                went.setdefault(board.name, []).append(names.tag(piece.key))
+    return [f"{listed(tags)} now out of {name}." for name, tags in went.items()]
+
+
+def _board(plan: BoardsDocument, board: BoardForm, wishes: Wishes, names: Names, voice: Voice) -> PlanBoardOut:
+    number = f", {board.number}" if board.bought else ""
+    return PlanBoardOut(
+        id=board.id,
+        source=board.source,
+        name=f"{board.name}{number}, {'to buy' if board.bought else 'from the rack'}",
+        size_text=words.size_text(board.length_mm, board.width_mm, board.thickness_mm, voice),
+        length_mm=board.length_mm,
+        width_mm=board.width_mm,
+        view=view_out(_view(plan, board, names, voice), voice),
+        pieces=[
+            PiecePlaceOut(
+                key=piece.key,
+                tag=names.tag(piece.key),
+                name=names.name(piece.key),
+                text=words.piece_text(piece, board, names.tags, voice),
+                pinned=piece.key in wishes.pins,
+                own=not piece.project,
+            )
+            for piece in board.pieces
+        ],
+        bought=board.bought,
+        locked=board.source in wishes.locked,
+        lines=words.ways_text(board, voice),
+    )
+
+
+def _view(plan: BoardsDocument, board: BoardForm, names: Names, voice: Voice) -> View:
+    """A board from above: hatched what becomes waste, plain what is kept, the parts with their true ends, every cut."""
+    long, wide = board.length_mm, board.width_mm
+    shapes = [Shape("waste", rectangle(0.0, 0.0, long, wide), True)]
+    marks = []
+    for offcut in board.offcuts:
+        low, high = offcut.low_mm, offcut.low_mm + offcut.width_mm
+        if offcut.kept:
+            shapes.append(Shape("offcut", rectangle(offcut.from_mm, low, offcut.to_mm, high), True))
+        at = ((offcut.from_mm + offcut.to_mm) / 2, (low + high) / 2)
+        marks.append(Mark("name", at, words.offcut_text(offcut, voice)))
+    for piece in board.pieces:
+        outline: tuple[Point2, ...] = tuple(piece.outline)
+        shapes.append(Shape("wood", outline, True, piece.key, ALONG))
+        middle = (sum(p[0] for p in outline) / len(outline), sum(p[1] for p in outline) / len(outline))
+        marks.append(Mark("letter", middle, names.tag(piece.key)[:SHORT_TAG], piece.key))
+    shapes += [Shape("knot", rectangle(f.from_mm, f.low_mm, f.to_mm, f.high_mm), True) for f in board.flaws]
+    shapes += [Shape("cut", line) for cut in board.cuts if (line := _line(cut, board, plan.kerf_mm))]
+    return View("plan_board", tuple(shapes), tuple(marks))
+
+
+def _line(cut: SawnForm, board: BoardForm, kerf: float) -> tuple[Point2, ...] | None:
+    """Where the middle of the kerf is seen from above."""
+    (nx, ny, nz), touched = cut.normal, {*cut.before, *cut.after}
+    if cut.sort == "resaw":
+        return None
+    if abs(nx) < NOTHING:
+        y = (cut.offset_mm + kerf / 2) / ny
+        return ((0.0, y), (board.length_mm, y))
+    here = [p for piece in board.pieces if piece.key in touched for line in piece.arrises for p in line]
+    low, high = min(p[1] for p in here), max(p[1] for p in here)
+    top = max(p[2] for p in here)
+    if cut.sort == "trim":
+        low, high = 0.0, board.width_mm
+    shift = kerf / 2 if cut.sort != "trim" else 0.0
+    return tuple(((cut.offset_mm + shift - ny * y - nz * top) / nx, y) for y in (low, high))

@@ -1,0 +1,142 @@
+"""The rack and the price list: documents of the workshop, made when they are first changed."""
+
+from datetime import UTC, datetime
+from math import floor
+
+from pydantic import ValidationError
+from sqlalchemy.orm import Session
+
+from fennup.app.services import documents
+from fennup.app.services.projects import PLAIN
+from fennup.app.services.upgrade import BOARDS, PRICES, RACK, WORKSHOP
+from fennup.app.services.validate import from_core, validated
+from fennup.app.wording.figures import Voice
+from fennup.core.boards.rack import PriceList, Rack, RackBoard, Stock, edit_rack, with_boards
+from fennup.core.boards.tables import boards_in
+from fennup.core.boards.wishes import Wishes, edit_wishes
+from fennup.core.drawing.edit import Edit
+from fennup.core.errors import CoreError
+from fennup.core.exchange.boards_forms import BoardForm, OffcutForm
+
+IDS = {RACK: "rack", PRICES: "price-list"}
+EMPTY: dict[str, dict[str, object]] = {
+    RACK: Rack().model_dump(mode="json"),
+    PRICES: PriceList().model_dump(mode="json"),
+    BOARDS: Wishes().model_dump(mode="json"),
+}
+
+
+def state_of(session: Session, type: str, id: str) -> documents.State:
+    """One of these documents; until something is changed an empty one."""
+    try:
+        return documents.read(session, id, type)
+    except documents.NotFound:
+        return documents.State(id, 1, dict(EMPTY[type]), None, None, datetime.now(UTC))
+
+
+def rack_state(session: Session) -> documents.State:
+    """The rack's document."""
+    return state_of(session, RACK, IDS[RACK])
+
+
+def rack_in(state: documents.State) -> Rack:
+    """The rack that a document holds; an empty one where it cannot be read."""
+    try:
+        return Rack.model_validate(state.body)
+    except (ValidationError, CoreError):
+        return Rack()
+
+
+def prices_of(session: Session) -> PriceList:
+    """The last price list; an empty one where there has been none."""
+    try:
+        return PriceList.model_validate(state_of(session, PRICES, IDS[PRICES]).body)
+    except (ValidationError, CoreError):
+        return PriceList()
+
+
+def wishes_id(project: str) -> str:
+    """The id of a project's wishes."""
+    return f"b-{project[:30]}"
+
+
+def wishes_in(state: documents.State) -> Wishes:
+    """The wishes that a document holds; the usual ones where they cannot be read."""
+    try:
+        return Wishes.model_validate(state.body)
+    except (ValidationError, CoreError):
+        return Wishes()
+
+
+def save(
+    session: Session,
+    type: str,
+    id: str,
+    version: int,
+    body: Rack | PriceList | Wishes,
+    did: documents.Did,
+    owner: str = WORKSHOP,
+) -> documents.State:
+    """Saved as one revision on the version that was seen. Conflict."""
+    try:
+        documents.read(session, id, type)
+    except documents.NotFound:
+        documents.create(session, type, dict(EMPTY[type]), {"event": "workshop"}, id, owner)
+    return documents.save(session, id, type, version, body.model_dump(mode="json"), did)
+
+
+def rack_after(rack: Rack, acts: list[Edit], voice: Voice = PLAIN) -> Rack:
+    """The rack after some acts. Invalid names the field of the first that cannot be."""
+    for act in acts:
+        try:
+            document = edit_rack(rack, act, voice.tape)
+        except CoreError as error:
+            raise from_core(error, voice) from None
+        rack = validated(Rack, document, voice)
+    return rack
+
+
+def wishes_after(wishes: Wishes, acts: list[Edit], voice: Voice) -> Wishes:
+    """The wishes after some acts. Invalid."""
+    for act in acts:
+        try:
+            document = edit_wishes(wishes, act, voice.tape)
+        except CoreError as error:
+            raise from_core(error, voice) from None
+        wishes = validated(Wishes, document, voice)
+    return wishes
+
+
+def rack_with_table(rack: Rack, text: str, voice: Voice = PLAIN) -> Rack:
+    """The rack with the boards of a table added. Invalid."""
+    try:
+        return with_boards(rack, boards_in(text))
+    except CoreError as error:
+        raise from_core(error, voice) from None
+
+
+def back_on_rack(rack: Rack, prices: PriceList, boards: list[BoardForm], project: str) -> tuple[Rack, int, int]:
+    """(the rack when a plan's cuts are done, how many offcuts came back, how many boards left it). SpecError `too_many_on_rack`."""
+    left, back = dict(rack.boards), []
+    for form in boards:
+        known: Stock | None = rack.boards.get(form.source) or next(
+            (i for i in prices.items if f"y:{i.code}" == form.source), None
+        )
+        if form.source in left:
+            board = left.pop(form.source)
+            if board.count > 1:
+                left[form.source] = board.model_copy(update={"count": board.count - 1})
+        for offcut in form.offcuts:
+            if offcut.kept:
+                back.append(_offcut(offcut, known, project))
+    rest = rack.model_copy(update={"boards": left, "numbered": rack.next_number() - 1})
+    return with_boards(rest, back), len(back), sum(not form.bought for form in boards)
+
+
+def _offcut(offcut: OffcutForm, of: Stock | None, project: str) -> RackBoard:
+    """An offcut as a board of the rack, as whole mm of it as there are."""
+    same = {name: getattr(of, name) for name in ("wood", "grade", "treated", "sheet")} if of else {}
+    long = float(floor(offcut.to_mm - offcut.from_mm))
+    return RackBoard(
+        name=f"Offcut, {project}"[:60], length_mm=long, width_mm=offcut.width_mm, thickness_mm=offcut.thickness_mm, **same
+    )
