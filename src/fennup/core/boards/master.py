@@ -14,7 +14,7 @@ from fennup.core.boards.stock import Section
 from fennup.core.boards.task import Bar, BarKind, Task
 
 WHOLE_ENOUGH = 1e-5  # of one: so near to a whole number is one
-MOST_NODES, NODES_FOR_COLUMNS = 400, 30_000
+MOST_NODES = 400
 INFINITY = highspy.kHighsInf
 
 
@@ -34,9 +34,15 @@ class Master:
     def __init__(self, task: Task) -> None:
         self.task = task
         self.bars: list[Bar] = []
-        self._known: set[Bar] = set()
+        self._known: set[tuple[Bar, float | None]] = set()
         self._highs = _made_quietly()
-        for option, value in (("output_flag", False), ("threads", 1), ("random_seed", 1), ("parallel", "off")):
+        for option, value in (
+            ("output_flag", False),
+            ("threads", 1),
+            ("random_seed", 1),
+            ("parallel", "off"),
+            ("mip_rel_gap", 0.0),
+        ):
             self._highs.setOptionValue(option, value)
         for wanted in task.wanted:
             self._row(float(wanted.count), INFINITY)
@@ -64,15 +70,15 @@ class Master:
         places = np.array(list(rows), dtype=np.int32)
         self._highs.addCol(cost, 0.0, INFINITY, len(rows), places, np.array(list(rows.values())))
 
-    def add(self, kind: BarKind, holds: tuple[int, ...]) -> bool:
-        """One more filling; whether it is new."""
+    def add(self, kind: BarKind, holds: tuple[int, ...], cost: float | None = None) -> bool:
+        """One more filling, at what it costs or at another cost; whether it is new."""
         bar = Bar(kind, holds)
-        if not holds or bar in self._known:
+        if not holds or (bar, cost) in self._known:
             return False
-        self._known.add(bar)
+        self._known.add((bar, cost))
         self.bars.append(bar)
         rows = {place: float(holds.count(place)) for place in dict.fromkeys(holds)}
-        self._column(self.task.bar_cost(kind, holds), rows | {self._supply[kind]: 1.0})
+        self._column(self.task.bar_cost(kind, holds) if cost is None else cost, rows | {self._supply[kind]: 1.0})
         return True
 
     def relaxed(self) -> Values:
@@ -93,17 +99,19 @@ class Master:
         for column in range(self.first_bar + len(self.bars)):
             self._highs.changeColBounds(column, 0.0, INFINITY)
 
-    def whole(self) -> tuple[float, ...] | None:
-        """The best whole numbers of the columns that there are; None where none was found in so many nodes."""
+    def whole(self) -> tuple[tuple[float, ...] | None, float]:
+        """The best whole numbers of the columns that there are, None where none was found in so many nodes; and what none can go
+        below."""
         count = self.first_bar + len(self.bars)
         every = np.arange(count, dtype=np.int32)
         self._highs.changeColsIntegrality(count, every, np.array([highspy.HighsVarType.kInteger] * count))
-        self._highs.setOptionValue("mip_max_nodes", min(MOST_NODES, NODES_FOR_COLUMNS // count))
+        self._highs.setOptionValue("mip_max_nodes", MOST_NODES)
         self._highs.run()
         found = self._highs.getSolution()
         values = tuple(found.col_value) if found.value_valid else None
+        least = self._highs.getInfo().mip_dual_bound
         self._highs.changeColsIntegrality(count, every, np.array([highspy.HighsVarType.kContinuous] * count))
-        return values
+        return values, least
 
     def column_of(self, bar: int) -> int:
         """Which column a filling is."""

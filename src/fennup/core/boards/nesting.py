@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from math import prod
 
 from fennup.core.boards.ends import End, gap_between, reach
 from fennup.core.boards.stock import Section
@@ -41,34 +42,42 @@ def best_order(shapes: Sequence[Shape], section: Section, saw: Saw) -> list[tupl
     return [(waiting[shape].pop(0), way) for shape, way in _best(tuple(sorted(shapes)), section, saw)[1]]
 
 
+# What has been taken beside the middle lines, and the order so far: which kind of shape, in which of its ways.
+Step = tuple[float, tuple[tuple[int, int], ...]]
+# What is left of each kind, and the right end of the last one by its number.
+Steps = dict[tuple[tuple[int, ...], int], Step]
+
+
 @lru_cache(maxsize=65536)
 def _best(shapes: tuple[Shape, ...], section: Section, saw: Saw) -> tuple[float, tuple[tuple[Shape, int], ...]]:
     """(what is taken beside the middle lines, the order with each one's way): by going through every set of shapes that is left
     and every end that the last one has; where those are too many the shapes stay together."""
     kinds = sorted(set(shapes))
     counts = tuple(shapes.count(kind) for kind in kinds)
-    states = 1
-    for count in counts:
-        states *= count + 1
+    states = prod(count + 1 for count in counts)
     together = states * sum(len(kind) for kind in kinds) > MOST_STATES
     width, thick = section
-    # What is left of each kind and the last one's right end: the least that is taken, and how.
-    Step = tuple[float, tuple[tuple[int, int], ...]]
-    layer: dict[tuple[tuple[int, ...], End], Step] = {}
-    for k, kind in enumerate(kinds):
+    rights = list(dict.fromkeys(right for kind in kinds for _, right in kind))
+    ways = [[(left, rights.index(right)) for left, right in kind] for kind in kinds]
+
+    def gap(last: int, left: End) -> float:
+        return gap_between(rights[last], left, width, thick, saw.kerf_mm, square=saw.square_first).mm
+
+    gaps = [[[gap(last, left) for left, _ in kind] for kind in ways] for last in range(len(rights))]
+    steps: Steps = {}
+    for k, kind in enumerate(ways[:1] if together else ways):
         for way, (left, right) in enumerate(kind):
-            if not (together and k > 0):
-                _keep(layer, (_less(counts, k), right), (reach(left, width, thick, right=False), ((k, way),)))
+            _keep(steps, (_less(counts, k), right), (reach(left, width, thick, right=False), ((k, way),)))
     for _ in range(len(shapes) - 1):
-        following: dict[tuple[tuple[int, ...], End], Step] = {}
-        for (left_over, last), (taken, order) in layer.items():
+        following: Steps = {}
+        for (left_over, last), (taken, order) in steps.items():
             choices = [k for k, n in enumerate(left_over) if n]
             for k in choices[:1] if together else choices:
-                for way, (left, right) in enumerate(kinds[k]):
-                    gap = gap_between(last, left, width, thick, saw.kerf_mm, square=saw.square_first).mm
-                    _keep(following, (_less(left_over, k), right), (taken + gap, (*order, (k, way))))
-        layer = following
-    ended = [(taken + reach(last, width, thick, right=True), order) for (_, last), (taken, order) in layer.items()]
+                rest, row = _less(left_over, k), gaps[last][k]
+                for way, (_, right) in enumerate(ways[k]):
+                    _keep(following, (rest, right), (taken + row[way], (*order, (k, way))))
+        steps = following
+    ended = [(taken + reach(rights[last], width, thick, right=True), order) for (_, last), (taken, order) in steps.items()]
     least = min(taken for taken, _ in ended)
     order = min(order for taken, order in ended if taken < least + SAME)
     return least, tuple((kinds[k], way) for k, way in order)
@@ -78,12 +87,11 @@ def _less(counts: tuple[int, ...], k: int) -> tuple[int, ...]:
     return (*counts[:k], counts[k] - 1, *counts[k + 1 :])
 
 
-def _keep(layer: dict[tuple[tuple[int, ...], End], tuple[float, tuple[tuple[int, int], ...]]], key: tuple[tuple[int, ...], End],
-          step: tuple[float, tuple[tuple[int, int], ...]]) -> None:  # fmt: skip
+def _keep(steps: Steps, key: tuple[tuple[int, ...], int], step: Step) -> None:
     """The better of two; of two alike the first in order."""
-    known = layer.get(key)
+    known = steps.get(key)
     if known is None or step[0] < known[0] - SAME or (step[0] < known[0] + SAME and step[1] < known[1]):
-        layer[key] = step
+        steps[key] = step
 
 
 def least_sizes(shapes: Sequence[Shape], section: Section, saw: Saw) -> tuple[list[float], float]:

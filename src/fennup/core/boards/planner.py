@@ -17,6 +17,8 @@ DIVE_ROUNDS = 4
 MOST_DIVES = 5
 LESS = 1e-7  # by so little of a step nothing is better
 NOTHING_KNOWN = 0.0
+MOST_MIXED = 700  # fillings that the linear program asked for, of which the best whole numbers are sought after the dives
+MOST_FILLINGS = 3000  # that are gone through one by one, to prove the best
 # Told how far it is and the best so far; may raise to end it.
 Report = Callable[[float, Packing], None]
 
@@ -46,18 +48,25 @@ def plan(task: Task, report: Report = lambda progress, packing: None, *, dives: 
     search = _Search(task)
     best = search.fill_in_turn()
     report(0.05, best)
+    if search.take_all():
+        # Every filling that there is takes part: what the whole numbers then cost at the least is the truth.
+        found, least = search.whole_numbers()
+        bound = task.bound_from(least)
+        best = replace(found if found and found.cost < best.cost - LESS else best, bound=bound)
+        report(1.0, best)
+        return best
     bound = search.grow(lambda share: report(0.05 + 0.45 * share, best))
     best = replace(best, bound=bound)
-    turns: tuple[Callable[[float], Packing | None], ...] = (
+    turns: tuple[Callable[[], Packing | None], ...] = (
         *(partial(search.dive, turn) for turn in range(1, dives + 1)),
-        search.whole_numbers,
+        lambda: search.whole_numbers(MOST_MIXED)[0],
     )
     for turn, attempt in enumerate(turns):
         if best.proven:
             break
-        found = attempt(bound)
+        found = attempt()
         if found and found.cost < best.cost - LESS:
-            best = found
+            best = replace(found, bound=bound)
         report(0.5 + 0.5 * (turn + 1) / len(turns), best)
     return best
 
@@ -110,7 +119,7 @@ class _Search:
             ways[best] = ways.get(best, 0) + 1
             if (count := free[source.id]) is not None:
                 free[source.id] = count - 1
-        return self._packing(ways, bars, tuple(p for p, n in enumerate(left) for _ in range(n)), NOTHING_KNOWN)
+        return self._packing(ways, bars, tuple(p for p, n in enumerate(left) for _ in range(n)))
 
     def _fullest(self, group: Group, left: list[int]) -> Knapsack:
         """Fillings of what is left that leave the least over, large pieces first among equals."""
@@ -144,22 +153,73 @@ class _Search:
             holds = (*holds[:at], *holds[at + 1 :])
         return holds
 
-    def grow(self, tell: Callable[[float], None] = lambda share: None, rounds: int = MOST_ROUNDS) -> float:
+    def take_all(self) -> bool:
+        """Add every filling that is worth asking about; False, and none of them, where they are too many."""
+        task = self.task
+        # A bar that is not full can be the better one only where that has a price of its own.
+        short_too = task.refunds or task.goal == "fewest_changes" or any(w.best_grade for w in task.wanted)
+        found: list[tuple[BarKind, tuple[int, ...], bool]] = []
+        for group in self.groups:
+            order = sorted(group.places, key=lambda p: (-task.sizes[p], p))
+            for kind in group.kinds:
+                for holds, full in self._fillings(kind, order):
+                    found.append((kind, holds, full))
+                    if len(found) > MOST_FILLINGS:
+                        return False
+        for kind, holds, full in found:
+            if full or short_too:
+                self.master.add(kind, holds)
+        return True
+
+    def _fillings(self, kind: BarKind, order: list[int]) -> Iterator[tuple[tuple[int, ...], bool]]:
+        """Every set of pieces that fits in a bar, and whether no other one fits beside it."""
+        task = self.task
+        least = min((task.sizes[p] for p in order), default=0.0)
+
+        def fill(holds: tuple[int, ...], at: int, room: float) -> Iterator[tuple[tuple[int, ...], bool]]:
+            full = True
+            for place in range(len(order)):
+                p = order[place]
+                if task.sizes[p] > room + SAME or holds.count(p) >= task.wanted[p].count:
+                    continue
+                more = tuple(sorted((*holds, p)))
+                if not task.holds(kind, more):
+                    continue
+                full = False
+                if place >= at:
+                    yield from fill(more, place, room - task.sizes[p])
+            if holds:
+                yield holds, full
+
+        if least <= task.room(kind) + SAME:
+            yield from fill((), 0, task.room(kind))
+
+    def grow(self, tell: Callable[[float], None] = lambda share: None) -> float:
         """Add fillings until no other one would lower the cost of fractions; the bound that follows."""
         values = self.master.relaxed()
-        for turn in range(rounds):
-            added, over = self._price(values)
+        for turn in range(MOST_ROUNDS):
+            added, seeming = self._price(values)
             if not added:
-                return self._bound(values, over)
+                return self._seeming_bound() if seeming else max(NOTHING_KNOWN, self.task.bound_from(values.cost))
             if turn % 10 == 9:
                 tell(1.0 - 10.0 / (turn + 10))
             values = self.master.relaxed()
         return NOTHING_KNOWN
 
-    def _price(self, values: Values) -> tuple[bool, float]:
-        """Add the fillings that would lower the cost; whether there were any, and by what share at the most those that only seem to fit
-        are worth more than their bars."""
-        task, added, over = self.task, False, 1.0
+    def _price(self, values: Values) -> tuple[bool, bool]:
+        """Add the fillings that would lower the cost; whether there were any, and whether others would that only seem to fit."""
+        task, added, seeming = self.task, False, False
+        for kind, group, net, room, holds in self._wanted_by(values):
+            if task.holds(kind, holds):
+                added |= self.master.add(kind, holds)
+            else:
+                seeming = True
+                added |= self._near(kind, group, net, room, holds)
+        return added, seeming
+
+    def _wanted_by(self, values: Values) -> Iterator[tuple[BarKind, Group, list[float], float, tuple[int, ...]]]:
+        """The best filling of every kind of bar that would lower the cost, fit or only seem to fit."""
+        task = self.task
         for group in self.groups:
             source = group.kinds[0].source
             worth = [values.pieces[p] - task.dislike(p, source) for p in group.places]
@@ -171,36 +231,36 @@ class _Search:
                 for kind in group.kinds:
                     room = task.room(kind) - (task.keep_mm if refund else 0.0)
                     value, price = knapsack.value(room) + wood * task.room(kind), -values.bars[kind]
-                    if value <= price + LESS * max(1.0, price):
-                        continue
-                    holds = tuple(group.places[k] for k in knapsack.filling(room))
-                    if not task.holds(kind, holds):
-                        added |= self._near(kind, group, net, most, room, holds)
-                        over = max(over, value / price if price > SAME else float("inf"))
-                    else:
-                        added |= self.master.add(kind, holds)
-        return added, over
+                    if room > 0 and value > price + LESS * max(1.0, price):
+                        yield kind, group, net, room, tuple(group.places[k] for k in knapsack.filling(room))
 
-    def _near(self, kind: BarKind, group: Group, net: list[float], most: list[int], room: float, holds: tuple[int, ...]) -> bool:
+    def _seeming_bound(self) -> float:
+        """What the fractions would cost if everything that seems to fit did: no packing costs less."""
+        task, master = self.task, Master(self.task)
+        for _ in range(MOST_ROUNDS):
+            values = master.relaxed()
+            added = False
+            for kind, group, _net, room, holds in self._wanted_by(values):
+                left = task.room(kind) - sum(task.sizes[p] for p in holds)
+                refunded = task.refunds and room < task.room(kind)
+                cost = sum(task.dislike(p, kind.source) for p in holds) - (task.wood_in(kind) * left if refunded else 0.0)
+                cost += len(set(holds)) if task.goal == "fewest_changes" else 0.0
+                assert group.places
+                added |= master.add(kind, holds, cost)
+            if not added:
+                return max(NOTHING_KNOWN, task.bound_from(values.cost))
+        return NOTHING_KNOWN
+
+    def _near(self, kind: BarKind, group: Group, net: list[float], room: float, holds: tuple[int, ...]) -> bool:
         """In place of a filling that only seems to fit: the same without a piece, and the best one rounded the other way."""
         worth = dict(zip(group.places, net, strict=True))
-        less = self._that_fits(kind, holds, [worth.get(p, 0.0) for p in range(len(self.task.wanted))])
+        by_place = [worth.get(p, 0.0) for p in range(len(self.task.wanted))]
+        most = [self.task.wanted[p].count for p in group.places]
         safe = tuple(group.places[k] for k in self._knapsack(group, net, most, up=True).filling(room))
-        safe = self._that_fits(kind, safe, [worth.get(p, 0.0) for p in range(len(self.task.wanted))])
-        added = [self.master.add(kind, filling) for filling in (less, safe)]
+        added = [self.master.add(kind, self._that_fits(kind, filling, by_place)) for filling in (holds, safe)]
         return any(added)
 
-    def _bound(self, values: Values, over: float) -> float:
-        """No packing costs less. Where fillings that only seem to fit are worth more than their bars, the pieces' values are
-        lowered until none is."""
-        if over > 1.0:
-            pieces = sum(value * wanted.count for value, wanted in zip(values.pieces, self.task.wanted, strict=True))
-            if self.task.refunds or over == float("inf"):
-                return NOTHING_KNOWN
-            return max(NOTHING_KNOWN, self.task.bound_from(values.cost - pieces * (1.0 - 1.0 / over)))
-        return max(NOTHING_KNOWN, self.task.bound_from(values.cost))
-
-    def dive(self, turn: int, bound: float) -> Packing | None:
+    def dive(self, turn: int) -> Packing | None:
         """Fill one bar after another for good, each time as the fractions say most clearly, and ask for what then would help."""
         master = self.master
         held: dict[int, float] = {}
@@ -220,16 +280,20 @@ class _Search:
             for n, more in whole.items():
                 held[n] = held.get(n, 0.0) + more
                 master.hold(master.column_of(n), held[n])
-            self.grow(rounds=DIVE_ROUNDS)
+            for _ in range(DIVE_ROUNDS):
+                if not self._price(master.relaxed())[0]:
+                    break
         master.let_go()
-        return self._packing_of(values.fractions, bound)
+        return self._packing_of(values.fractions)
 
-    def whole_numbers(self, bound: float) -> Packing | None:
-        """The best whole numbers of all fillings so far."""
-        found = self.master.whole()
-        return self._packing_of(found, bound) if found else None
+    def whole_numbers(self, most: int = MOST_FILLINGS) -> tuple[Packing | None, float]:
+        """The best whole numbers of all fillings so far, and what no whole numbers of them can go below; of too many nothing."""
+        if len(self.master.bars) > most:
+            return None, NOTHING_KNOWN
+        found, least = self.master.whole()
+        return (self._packing_of(found) if found else None), least
 
-    def _packing_of(self, columns: tuple[float, ...], bound: float) -> Packing | None:
+    def _packing_of(self, columns: tuple[float, ...]) -> Packing | None:
         """The packing that columns stand for; None where some are fractions."""
         task, count = self.task, len(self.task.wanted)
         if any(abs(value - round(value)) > WHOLE_ENOUGH for value in columns):
@@ -246,16 +310,16 @@ class _Search:
                     holds.append(place)
             if holds:
                 bars.append(Bar(bar.kind, tuple(holds)))
-        return self._packing(ways, bars, tuple(p for p, n in enumerate(left) for _ in range(n)), bound)
+        return self._packing(ways, bars, tuple(p for p, n in enumerate(left) for _ in range(n)))
 
     def _counted(self, found: tuple[int, ...]) -> Iterator[Bar]:
         for n, bar in enumerate(self.master.bars):
             for _ in range(found[self.master.column_of(n)]):
                 yield bar
 
-    def _packing(self, ways: dict[int, int], bars: list[Bar], unplaced: tuple[int, ...], bound: float) -> Packing:
+    def _packing(self, ways: dict[int, int], bars: list[Bar], unplaced: tuple[int, ...]) -> Packing:
         task = self.task
         cost = sum(task.way_cost(task.ways[n]) * times for n, times in ways.items())
         cost += sum(task.bar_cost(bar.kind, bar.holds) for bar in bars)
         cost = task.main_part(cost) + sum(task.missing_cost + task.wanted[p].piece.axis_mm for p in unplaced)
-        return Packing(tuple(sorted(ways.items())), tuple(bars), unplaced, cost, bound)
+        return Packing(tuple(sorted(ways.items())), tuple(bars), unplaced, cost, NOTHING_KNOWN)

@@ -78,6 +78,7 @@ class Task:
     keep_mm: float = 300.0
     complete: bool = True
     sections: dict[Section, list[int]] = field(init=False, default_factory=dict)
+    _between: dict[tuple[Section, tuple[int, ...]], float] = field(init=False, default_factory=dict, repr=False)
 
     def __post_init__(self) -> None:
         for place, wanted in enumerate(self.wanted):
@@ -122,7 +123,17 @@ class Task:
 
     def used(self, kind: BarKind, holds: tuple[int, ...]) -> float:
         """What some pieces really take of a bar, in their best order."""
-        return used_mm([self.wanted[p].piece.axis_mm for p in holds], [self.shape(p) for p in holds], kind.section, self.saw)
+        numbers, wanted = self._shape_numbers, self.wanted
+        key = (kind.section, tuple(sorted([numbers[p] for p in holds])))
+        if key not in self._between:
+            self._between[key] = used_mm([0.0] * len(holds), [self.shape(p) for p in holds], kind.section, self.saw)
+        return self._between[key] + sum([wanted[p].piece.axis_mm for p in holds])
+
+    @cached_property
+    def _shape_numbers(self) -> list[int]:
+        """Alike for pieces that nest alike."""
+        seen: dict[Shape, int] = {}
+        return [seen.setdefault(wanted.piece.shape, len(seen)) for wanted in self.wanted]
 
     def holds(self, kind: BarKind, holds: tuple[int, ...]) -> bool:
         """Whether the pieces fit in the bar."""
