@@ -148,10 +148,9 @@ def others_text(plan: BoardsDocument, voice: Voice) -> list[str]:
     """What boards of one length only would come to."""
     found = []
     for other in plan.others:
-        if not other.fits:
-            found.append(f"Only {voice.run(other.only_mm)} boards: not everything fits.")
-            continue
         more = other.cost - plan.cost
+        if not other.fits or (other.boards == len(plan.boards) and abs(more) < SAME):
+            continue
         costs = "the same price" if abs(more) < SAME else f"{money(abs(more), plan.currency)} {'more' if more > 0 else 'less'}"
         found.append(f"Only {voice.run(other.only_mm)} boards: {other.boards} in all, {costs}.")
     return found

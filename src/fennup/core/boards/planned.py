@@ -117,7 +117,9 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
         (homeless if strips is None else pieces).append(spared)
     longest = max((piece.overall_mm for piece in pieces), default=0.0)
     wanted = [
-        w for piece in pieces for w in _by_pins(piece, wishes, best=piece.shows or piece.overall_mm >= LONG_SHARE * longest)
+        replace(w, sources=w.sources or _rather_boards(piece, sources, milling))
+        for piece in pieces
+        for w in _by_pins(piece, wishes, best=piece.shows or piece.overall_mm >= LONG_SHARE * longest)
     ]
     sections = {piece.section for piece in pieces}
     ways: list[Way] = []
@@ -129,6 +131,14 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     saw = Saw(order.kerf_mm, wishes.square_first)
     keep = order.rack.keep_mm
     return Task(tuple(wanted), tuple(ways), saw, wishes.goal, keep, complete), tuple(homeless), tuple(pieces)
+
+
+def _rather_boards(piece: Piece, sources: tuple[Source, ...], milling: Milling) -> frozenset[str] | None:
+    """A board is not cut out of a sheet where there are boards for it."""
+    boards = [source for source in sources if not source.sheet]
+    if piece.sort == "panel" or not _has_board(piece, boards, milling):
+        return None
+    return frozenset(source.id for source in boards)
 
 
 def _has_board(piece: Piece, sources: Iterable[Source], milling: Milling) -> bool:

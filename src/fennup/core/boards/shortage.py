@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from fennup.core.boards.layout import laid_out
 from fennup.core.boards.planned import BoardsPlan, Order, plan_boards, task_of
 from fennup.core.boards.planner import plan
-from fennup.core.boards.stock import Section, Source, ways_of
+from fennup.core.boards.stock import AS_LARGE, Section, Source, ways_of
 from fennup.core.boards.task import Packing, Task
 from fennup.core.tolerances import SAME
 
@@ -103,11 +103,12 @@ def _with_longer(order: Order, found: BoardsPlan, section: Section, source: Sour
 
 def other_lengths(order: Order) -> Iterator[Other]:
     """What it would come to with bought boards of one length only, where there are several."""
-    lengths = sorted({item.length_mm for item in order.prices.items if not item.sheet})
     task, _, _ = task_of(order)
-    used = [mm for mm in lengths if any(k.source.bought and abs(k.source.length_mm - mm) < SAME for k in task.kinds)]
-    if len(used) < 2:
-        return
+    by_section: dict[Section, set[float]] = {}
+    for kind in task.kinds:
+        if kind.source.bought and not kind.source.sheet and abs(kind.source.width_mm - kind.section[0]) <= AS_LARGE:
+            by_section.setdefault(kind.section, set()).add(kind.source.length_mm)
+    used = sorted({mm for lengths in by_section.values() if len(lengths) > 1 for mm in lengths})
     for mm in used[-MOST_LENGTHS:]:
         items = [item for item in order.prices.items if item.sheet or abs(item.length_mm - mm) < SAME]
         yield Other(mm, plan_boards(replace(order, prices=order.prices.model_copy(update={"items": items})), dives=0))
