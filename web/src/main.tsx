@@ -9,6 +9,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes, useParams } from "react-router";
 import { hearOtherWindows } from "./api/useDocument";
+import { BuyPage } from "./places/BuyPage";
 import { ComparePage } from "./places/ComparePage";
 import { CutListPage } from "./places/CutListPage";
 import { ProjectPage } from "./places/ProjectPage";
@@ -34,6 +35,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
           <Route path="/project/:id/compare/:other" element={<ComparePage />} />
           <Route path="/project/:id/rescale" element={<RescalePage />} />
           <Route path="/project/:id/cut-list" element={<CutListPage />} />
+          <Route path="/project/:id/to-buy" element={<BuyPage />} />
           <Route path="/project/:id/:place?" element={<OneProject />} />
           <Route path="*" element={<ProjectsPage />} />
         </Routes>

@@ -9,33 +9,33 @@ _PER_M_MM2 = {"larch": 0.00245, "spruce": 0.00128, "oak": 0.0056}
 _LONGER = 0.04
 # name, width, thickness, wood, treated, lengths in mm.
 _METRIC: tuple[tuple[str, float, float, str, bool, tuple[int, ...]], ...] = (
-    ("20 x 45 planed larch", 45, 20, "larch", False, (2400, 3000)),
-    ("20 x 60 planed larch", 60, 20, "larch", False, (1800, 2400, 3000)),
-    ("20 x 95 planed larch", 95, 20, "larch", False, (1800, 2400, 3000, 4200)),
-    ("20 x 120 planed larch", 120, 20, "larch", False, (2400, 3000)),
-    ("20 x 145 planed larch", 145, 20, "larch", False, (2400, 3000, 4200)),
-    ("22 x 70 planed larch", 70, 22, "larch", False, (2400, 3000)),
-    ("22 x 145 planed larch", 145, 22, "larch", False, (2400, 3000)),
-    ("27 x 95 planed larch", 95, 27, "larch", False, (2400, 3000, 4200)),
-    ("27 x 145 planed larch", 145, 27, "larch", False, (3000, 4200)),
-    ("32 x 70 planed larch", 70, 32, "larch", False, (2400, 3600)),
-    ("38 x 90 planed spruce", 90, 38, "spruce", True, (2400, 3000, 4200)),
-    ("38 x 130 planed spruce", 130, 38, "spruce", True, (3000, 4200)),
-    ("45 x 45 planed larch", 45, 45, "larch", False, (2400, 3000)),
-    ("40 x 40 planed larch", 40, 40, "larch", False, (2400, 3000)),
-    ("70 x 70 planed larch", 70, 70, "larch", True, (2400, 3000)),
-    ("40 x 95 planed oak", 95, 40, "oak", False, (1200, 2000)),
-    ("24 x 125 planed larch", 125, 24, "larch", False, (2400, 4200)),
-    ("18 x 145 planed larch", 145, 18, "larch", False, (2400, 3000)),
-    ("12 x 145 planed larch", 145, 12, "larch", False, (2400,)),
+    ("planed larch 20 × 45", 45, 20, "larch", False, (2400, 3000)),
+    ("planed larch 20 × 60", 60, 20, "larch", False, (1800, 2400, 3000)),
+    ("planed larch 20 × 95", 95, 20, "larch", False, (1800, 2400, 3000, 4200)),
+    ("planed larch 20 × 120", 120, 20, "larch", False, (2400, 3000)),
+    ("planed larch 20 × 145", 145, 20, "larch", False, (2400, 3000, 4200)),
+    ("planed larch 22 × 70", 70, 22, "larch", False, (2400, 3000)),
+    ("planed larch 22 × 145", 145, 22, "larch", False, (2400, 3000)),
+    ("planed larch 27 × 95", 95, 27, "larch", False, (2400, 3000, 4200)),
+    ("planed larch 27 × 145", 145, 27, "larch", False, (3000, 4200)),
+    ("planed larch 32 × 70", 70, 32, "larch", False, (2400, 3600)),
+    ("planed spruce 38 × 90", 90, 38, "spruce", True, (2400, 3000, 4200)),
+    ("planed spruce 38 × 130", 130, 38, "spruce", True, (3000, 4200)),
+    ("planed larch 45 × 45", 45, 45, "larch", False, (2400, 3000)),
+    ("planed larch 40 × 40", 40, 40, "larch", False, (2400, 3000)),
+    ("planed larch 70 × 70", 70, 70, "larch", True, (2400, 3000)),
+    ("planed oak 40 × 95", 95, 40, "oak", False, (1200, 2000)),
+    ("planed larch 24 × 125", 125, 24, "larch", False, (2400, 4200)),
+    ("planed larch 18 × 145", 145, 18, "larch", False, (2400, 3000)),
+    ("planed larch 12 × 145", 145, 12, "larch", False, (2400,)),
 )
 _INCHES: tuple[tuple[str, float, float, str, bool, tuple[int, ...]], ...] = (
-    ("1x3 spruce", 2.5, 0.75, "spruce", False, (6, 8, 10)),
-    ("1x4 spruce", 3.5, 0.75, "spruce", False, (6, 8, 10, 12)),
-    ("1x10 spruce", 9.25, 0.75, "spruce", False, (8, 10)),
-    ("2x2 spruce", 1.5, 1.5, "spruce", False, (6, 8)),
-    ("2x6 spruce", 5.5, 1.5, "spruce", True, (8, 10, 12, 16)),
-    ("2x8 spruce", 7.25, 1.5, "spruce", True, (8, 12)),
+    ("spruce 1 × 3", 2.5, 0.75, "spruce", False, (6, 8, 10)),
+    ("spruce 1 × 4", 3.5, 0.75, "spruce", False, (6, 8, 10, 12)),
+    ("spruce 1 × 10", 9.25, 0.75, "spruce", False, (8, 10)),
+    ("spruce 2 × 2", 1.5, 1.5, "spruce", False, (6, 8)),
+    ("spruce 2 × 6", 5.5, 1.5, "spruce", True, (8, 10, 12, 16)),
+    ("spruce 2 × 8", 7.25, 1.5, "spruce", True, (8, 12)),
 )
 _SHEETS = (
     ("6 mm birch plywood", 1220, 610, 6, 17.4), ("6 mm birch plywood, large", 2440, 1220, 6, 55.0),
@@ -65,7 +65,7 @@ def price_list() -> dict[str, Any]:
         for name, wide, thick, wood, treated, lengths in group:
             for long in lengths:
                 size = (wide * unit, thick * unit, long * lengths_in)
-                code = f"{name.split(' planed')[0].replace(' ', '')}{'-' + wood if unit == 1.0 else ''}-{long}"
+                code = f"{wood}-{name.rpartition(wood)[2].replace(' ', '').replace('×', 'x')}-{long}"
                 add(code, name, size[2], size[0], size[1], _price(*size, wood, treated), wood=wood, treated=treated)
     for name, sheet_long, sheet_wide, sheet_thick, price in _SHEETS:
         code = f"sheet-{sheet_thick:g}-{sheet_long}x{sheet_wide}"

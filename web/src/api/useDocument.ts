@@ -54,9 +54,10 @@ export function useDocument<T extends Versioned, L>(
   of: DocumentApi<T, L>,
   stale: unknown[][],
   card: string | null = null,
+  enabled = true,
 ): Held<T> {
   const client = useQueryClient();
-  const query = useQuery({ queryKey: of.key, queryFn: of.read });
+  const query = useQuery({ queryKey: of.key, queryFn: of.read, enabled });
   const [looked, setLooked] = useState<L | null>(null);
   const [conflict, setConflict] = useState<Act[] | null>(null);
   const glance = useRef({ running: false, next: null as Act[] | null, turn: 0, ended: 0 });

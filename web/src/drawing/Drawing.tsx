@@ -24,6 +24,8 @@ type Props = {
   onLook?: (acts: Act[] | null) => Promise<Problem | null>;
   onProblem?: (problem: Problem | null) => void;
   step?: number;
+  /** Where and how large it is drawn, where several drawings have one scale. */
+  at?: Camera;
   /** What else is drawn on top, in place of the sizes and rings. */
   over?: (camera: Camera) => ReactNode;
 };
@@ -46,6 +48,7 @@ export function Drawing({
   onLook,
   onProblem,
   step = 1,
+  at,
   over,
 }: Props) {
   const holder = useRef<HTMLDivElement>(null);
@@ -64,9 +67,10 @@ export function Drawing({
   const roomy = size.width > (view.short ? ROOM_FOR_WORDS : ROOM_FOR_WORDS / 2.5);
   const inALine = !roomy ? 0 : view.short ? 16 : 11;
   const fitted = useMemo(() => {
+    if (at) return at;
     if (pad || view.dimensions.length === 0) return fit(view, { ...size, pad: pad ?? BARE });
     return framed(view, size, extraRight, inALine);
-  }, [view, size, pad, extraRight, inALine]);
+  }, [view, size, pad, extraRight, inALine, at]);
   // While a grip is held the drawing keeps its scale, or it would run away from under the finger.
   const frozen = useRef<Camera>(fitted);
   useEffect(() => {

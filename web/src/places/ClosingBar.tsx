@@ -12,11 +12,13 @@ type Props = {
   sheet: Sheet;
   /** How far the second proof is, where that takes longer than one waits. */
   progress: number | null;
+  /** What the place itself says in one line. */
+  foot?: string;
   onTouch: (part: string) => void;
 };
 
 /** The floor of every screen in a project: does it close, and what there is to know before cutting. */
-export function ClosingBar({ sheet, progress, onTouch }: Props) {
+export function ClosingBar({ sheet, progress, foot, onTouch }: Props) {
   const { closing, findings } = sheet;
   // On a phone it is one line until it is opened.
   const [open, setOpen] = useState(false);
@@ -40,6 +42,7 @@ export function ClosingBar({ sheet, progress, onTouch }: Props) {
           {progress !== null && ` ${Math.round(100 * progress)} %`}
         </span>
       </p>
+      {foot && <p className="font-medium">{foot}</p>}
       {findings.length > 0 && (
         <Popover.Root>
           <Popover.Trigger className="min-h-10 px-2 font-medium max-sm:px-1 underline decoration-dotted">

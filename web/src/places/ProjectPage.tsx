@@ -1,10 +1,12 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import { boardsApi, rackApi } from "../api/boards";
 import { projectApi, projectKey, workshopApi } from "../api/documents";
 import type { Problem } from "../api/types";
 import { useDocument } from "../api/useDocument";
 import { useJob } from "../api/useJob";
 import { Mark } from "../ui/Mark";
+import { BoardsPlace } from "./BoardsPlace";
 import { ClosingBar } from "./ClosingBar";
 import { ConflictBar } from "./ConflictBar";
 import { ProjectMenu, UnitMenu } from "./menus";
@@ -13,6 +15,7 @@ import { ShapePlace } from "./ShapePlace";
 
 const PLACES = [
   { path: "", name: "Shape" },
+  { path: "boards", name: "Boards" },
   { path: "saw", name: "Saw" },
 ];
 
@@ -22,6 +25,7 @@ const NOTHING: unknown[][] = [];
 export function ProjectPage() {
   const { id = "", place = "" } = useParams();
   const onSaw = place === "saw";
+  const onBoards = place === "boards";
   const navigate = useNavigate();
   const [touched, setTouched] = useState<string | null>(null);
   const own = useMemo(() => projectApi(id), [id]);
@@ -29,9 +33,16 @@ export function ProjectPage() {
   const sheets = useMemo(() => [projectKey(id)], [id]);
   const workshop = useDocument(workshopApi, sheets);
   const progress = useJob(project.saved?.job ?? null, own.key);
+  const wished = useMemo(() => boardsApi(id), [id]);
+  const boards = useDocument(wished, NOTHING, null, onBoards);
+  const planning = useJob((onBoards && boards.saved?.job) || null, wished.key, true);
+  const stock = useMemo(() => rackApi(id), [id]);
+  const plans = useMemo(() => [projectKey(id, "boards")], [id]);
+  const rack = useDocument(stock, plans, null, onBoards);
+  const [onRack, setOnRack] = useState(false);
   const [trouble, setTrouble] = useState<Problem | null>(null);
 
-  const here = onSaw ? workshop : project;
+  const here = onSaw ? workshop : onBoards ? (onRack ? rack : boards) : project;
   const doing = useCallback(async (what: () => Promise<Problem | null>) => {
     const problem = await what();
     setTrouble(problem && problem.status !== 409 ? problem : null);
@@ -58,9 +69,10 @@ export function ProjectPage() {
   }, [id, navigate, here.undo, here.redo, doing]);
 
   const name = project.saved?.name;
+  const placeName = PLACES.find((p) => p.path === place)?.name ?? "Shape";
   useEffect(() => {
-    document.title = name ? `${name}: ${onSaw ? "Saw" : "Shape"}` : "Fennup";
-  }, [name, onSaw]);
+    document.title = name ? `${name}: ${placeName}` : "Fennup";
+  }, [name, placeName]);
 
   // In another place the Tab key begins at the top of the page again, not where something was that is gone.
   const before = useRef(place);
@@ -70,11 +82,12 @@ export function ProjectPage() {
   }, [place]);
 
   const { shown } = project;
+  const unsaved = project.unsaved ?? workshop.unsaved ?? boards.unsaved ?? rack.unsaved;
   if (project.missing) return <Missing text={project.missing} />;
   if (!shown) return <p className="p-6">Opening…</p>;
   return (
     <div className="flex min-h-full flex-col lg:h-full">
-      <SkipLinks onSaw={onSaw} />
+      <SkipLinks place={place} />
       <header className="flex flex-wrap items-stretch gap-x-3 border-b-2 border-ink bg-paper pl-4 pr-3">
         <Link to="/" className="flex items-center gap-2 py-2 pr-2" title="All projects">
           <Mark />
@@ -127,9 +140,9 @@ export function ProjectPage() {
         </div>
       </header>
       {here.conflict && <ConflictBar onTheirs={here.takeTheirs} onMine={() => doing(here.keepMine)} />}
-      {(project.unsaved ?? workshop.unsaved) && (
+      {unsaved && (
         <p role="alert" className="border-b-2 border-warn bg-paper px-6 py-2 font-medium">
-          Not saved yet. {(project.unsaved ?? workshop.unsaved)?.detail}
+          Not saved yet. {unsaved.detail}
         </p>
       )}
       {trouble && (
@@ -145,6 +158,18 @@ export function ProjectPage() {
       )}
       {onSaw ? (
         <SawPlace project={shown} workshop={workshop} onProblem={setTrouble} />
+      ) : onBoards ? (
+        <BoardsPlace
+          project={shown}
+          held={project}
+          boards={boards}
+          rack={rack}
+          progress={planning}
+          touched={touched}
+          onTouch={setTouched}
+          onRack={setOnRack}
+          onProblem={setTrouble}
+        />
       ) : (
         <ShapePlace
           project={shown}
@@ -154,16 +179,24 @@ export function ProjectPage() {
           onProblem={setTrouble}
         />
       )}
-      <ClosingBar sheet={shown.sheet} progress={progress} onTouch={setTouched} />
+      <ClosingBar
+        sheet={shown.sheet}
+        progress={progress}
+        foot={onBoards ? boards.shown?.plan?.foot : undefined}
+        onTouch={setTouched}
+      />
     </div>
   );
 }
 
 /** What a keyboard can go to at once, seen when it gets there. */
-function SkipLinks({ onSaw }: { onSaw: boolean }) {
-  const ways = onSaw
-    ? { settings: "To the settings" }
-    : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
+function SkipLinks({ place }: { place: string }) {
+  const ways: Record<string, string> =
+    place === "saw"
+      ? { settings: "To the settings" }
+      : place === "boards"
+        ? { drawing: "To the boards", plan: "To the plan", rack: "To the rack" }
+        : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
   const go = (where: string) => {
     if (where === "drawing") return find<SVGElement>('main [tabindex="0"].part-target')?.focus();
     if (where === "settings") return find<HTMLElement>("main")?.focus();

@@ -28,7 +28,7 @@ from fennup.app.schemas.boards import (
 )
 from fennup.app.services import board_plans, documents, racks
 from fennup.app.services.board_plans import Asked, Found, asked_for, plan_or_job
-from fennup.app.services.boards_sheet import names_of, plan_out, prices_out, rack_out, wishes_controls
+from fennup.app.services.boards_sheet import left_out, names_of, plan_out, prices_out, rack_out, wishes_controls
 from fennup.app.services.buy_list import buy_list_csv
 from fennup.app.services.drawings import control_out
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in
@@ -239,6 +239,7 @@ class _Place:
                 redo=did_words(self.state.redo, voice),
                 controls=[control_out(c, voice) for c in wishes_controls(self.wishes, voice)],
                 wood=self.wishes.wood,
+                left_out=left_out(self.wishes, self.rack, self.prices, voice),
                 rack_version=self.rack_state.version,
                 plan=plan,
                 stale=found.stale,

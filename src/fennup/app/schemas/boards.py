@@ -151,6 +151,13 @@ class ShortOut(BaseModel):
     text: str
 
 
+class RulerMark(BaseModel):
+    """A mark of the tape under the boards."""
+
+    at_mm: float
+    text: str
+
+
 class PlanOut(BaseModel):
     """A plan as it is shown. `foot`: the place's line beside the closing line. `moved`: what lies elsewhere than in the plan before."""
 
@@ -161,6 +168,7 @@ class PlanOut(BaseModel):
     proof: str
     boards: list[PlanBoardOut]
     longest_mm: float
+    ruler: list[RulerMark]
     unplaced: list[str]
     short: list[ShortOut]
     cures: list[CureOut]
@@ -179,6 +187,13 @@ class OtherProjectOut(BaseModel):
     chosen: bool
 
 
+class LeftOut(BaseModel):
+    """A board that the plan goes without, and the path that lets it in again."""
+
+    path: str
+    name: str
+
+
 class BoardsOut(BaseModel):
     """The Boards place of a project: its wishes and the plan. `stale`: the plan is of what was before; a newer one is being made. `based_on`
     changes with all that the plan hangs on."""
@@ -188,6 +203,7 @@ class BoardsOut(BaseModel):
     redo: str | None
     controls: list[ControlOut]
     wood: str
+    left_out: list[LeftOut]
     rack_version: int
     plan: PlanOut | None
     stale: bool

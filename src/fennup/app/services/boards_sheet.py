@@ -1,10 +1,12 @@
 """The rack, the price list and the plan as their screens show them: chooses and words, decides nothing."""
 
 from dataclasses import dataclass
+from math import floor
 
 from fennup.app.schemas.boards import (
     BuyLineOut,
     CureOut,
+    LeftOut,
     PiecePlaceOut,
     PlanBoardOut,
     PlanOut,
@@ -12,6 +14,7 @@ from fennup.app.schemas.boards import (
     PricesOut,
     RackBoardOut,
     RackOut,
+    RulerMark,
     ShortOut,
 )
 from fennup.app.services import documents
@@ -32,8 +35,12 @@ from fennup.core.geometry.vec import Point2
 from fennup.core.solve import Solution
 from fennup.core.tolerances import NOTHING
 
+LEAST_TOLD = 0.12  # of the longest board: a shorter offcut has no room for its length
+NARROWEST_TOLD = 30.0
 SHORT_TAG = 14  # letters of a name that stand on a board
 GOALS = ("rack_first", "cheapest", "fewest_boards", "least_waste", "fewest_changes")
+RULER_STEPS = {"mm": (100.0, 250.0, 500.0, 1000.0, 2500.0), "in": (152.4, 304.8, 609.6, 1219.2)}
+MOST_MARKS = 9
 MILLING = ("may_rip", "may_resaw", "may_plane", "may_glue", "square_first")
 
 
@@ -159,6 +166,14 @@ def wishes_controls(wishes: Wishes, voice: Voice) -> list[Control]:
     return made
 
 
+def left_out(wishes: Wishes, rack: Rack, prices: PriceList, voice: Voice) -> list[LeftOut]:
+    """The boards that the plan goes without."""
+    named = {id: words.board_title(board, id, voice) for id, board in rack.boards.items()}
+    named |= {f"y:{item.code}": f"{item.name or item.code}, {voice.run(item.length_mm)}" for item in prices.items}
+    lists = (("forbidden", wishes.forbidden), ("sold_out", wishes.sold_out))
+    return [LeftOut(path=f"{place}.{id}", name=named.get(id, id)) for place, ids in lists for id in ids]
+
+
 def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes, names: Names, voice: Voice) -> PlanOut:
     """A plan with its drawings and words."""
     tone, headline = words.headline(plan, voice)
@@ -174,10 +189,11 @@ def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes
         proof=words.proof_text(plan),
         boards=[_board(plan, board, wishes, names, voice) for board in plan.boards],
         longest_mm=max((board.length_mm for board in plan.boards), default=1.0),
+        ruler=_ruler(max((board.length_mm for board in plan.boards), default=1.0), voice),
         unplaced=[words.unplaced_text(piece, names.name(piece.key), voice) for piece in plan.unplaced],
         short=[
             ShortOut(
-                text=f"{voice.say(s.width_mm)} × {voice.say(s.thickness_mm)}: short by {voice.say(s.short_mm)}. "
+                text=f"Boards {words.section_text(s.width_mm, s.thickness_mm, voice)}: short by {voice.say(s.short_mm)}. "
                 f"Were {s.name} so much longer, everything would fit."
             )
             for s in plan.short
@@ -211,6 +227,12 @@ def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes
     )
 
 
+def _ruler(longest: float, voice: Voice) -> list[RulerMark]:
+    """Marks of a tape as long as the longest board, not too many."""
+    step = next((s for s in RULER_STEPS[voice.tape.unit] if longest / s <= MOST_MARKS), longest)
+    return [RulerMark(at_mm=n * step, text=voice.say(n * step)) for n in range(floor(longest / step) + 1)]
+
+
 def _moved(plan: BoardsDocument, before: BoardsDocument | None, names: Names) -> list[str]:
     """The pieces that come out of another board than before, by where they went."""
     if before is None:
@@ -225,7 +247,8 @@ def _moved(plan: BoardsDocument, before: BoardsDocument | None, names: Names) ->
 
 
 def _board(plan: BoardsDocument, board: BoardForm, wishes: Wishes, names: Names, voice: Voice) -> PlanBoardOut:
-    number = f", {board.number}" if board.bought else ""
+    several = sum(b.source == board.source for b in plan.boards) > 1
+    number = f", board {board.number}" if several else ""
     return PlanBoardOut(
         id=board.id,
         source=board.source,
@@ -254,14 +277,16 @@ def _board(plan: BoardsDocument, board: BoardForm, wishes: Wishes, names: Names,
 def _view(plan: BoardsDocument, board: BoardForm, names: Names, voice: Voice) -> View:
     """A board from above: hatched what becomes waste, plain what is kept, the parts with their true ends, every cut."""
     long, wide = board.length_mm, board.width_mm
+    plan_longest = max(b.length_mm for b in plan.boards)
     shapes = [Shape("waste", rectangle(0.0, 0.0, long, wide), True)]
     marks = []
     for offcut in board.offcuts:
         low, high = offcut.low_mm, offcut.low_mm + offcut.width_mm
         if offcut.kept:
             shapes.append(Shape("offcut", rectangle(offcut.from_mm, low, offcut.to_mm, high), True))
-        at = ((offcut.from_mm + offcut.to_mm) / 2, (low + high) / 2)
-        marks.append(Mark("name", at, words.offcut_text(offcut, voice)))
+        if offcut.to_mm - offcut.from_mm >= LEAST_TOLD * plan_longest and offcut.width_mm >= NARROWEST_TOLD:
+            at = ((offcut.from_mm + offcut.to_mm) / 2, (low + high) / 2)
+            marks.append(Mark("name", at, words.offcut_text(offcut, voice)))
     for piece in board.pieces:
         outline: tuple[Point2, ...] = tuple(piece.outline)
         shapes.append(Shape("wood", outline, True, piece.key, ALONG))

@@ -36,11 +36,19 @@ def money(amount: float, currency: str) -> str:
     return f"{amount:.2f} {currency}".strip()
 
 
+def section_text(width: float, thick: float, voice: Voice) -> str:
+    """95 × 20 mm."""
+    return _by(width, thick, voice=voice)
+
+
+def _by(*sizes: float, voice: Voice) -> str:
+    unit = " mm" if voice.tape.unit == "mm" else ""
+    return " × ".join(voice.say(mm).removesuffix(" mm") for mm in sizes) + unit
+
+
 def size_text(length: float, width: float, thick: float, voice: Voice) -> str:
     """2400 x 95 x 20 mm."""
-    texts = [voice.say(mm) for mm in (length, width, thick)]
-    unit = " mm" if voice.tape.unit == "mm" else ""
-    return " × ".join(text.removesuffix(" mm") for text in texts) + unit
+    return _by(length, width, thick, voice=voice)
 
 
 def board_title(board: RackBoard, id: str, voice: Voice) -> str:
@@ -158,7 +166,7 @@ def others_text(plan: BoardsDocument, voice: Voice) -> list[str]:
 
 def unplaced_text(piece: UnplacedForm, name: str, voice: Voice) -> str:
     """Why a part has no board, and the nearest way out."""
-    section = f"{voice.say(piece.width_mm)} × {voice.say(piece.thickness_mm)}"
+    section = section_text(piece.width_mm, piece.thickness_mm, voice)
     if piece.why == "no_board":
         return f"{name}: no board is {section}. Put one on the rack, ask the yard, or let boards be ripped or planed."
     if piece.why == "too_long":

@@ -5,7 +5,7 @@ A board's axes: x along it, y across it from its near edge, z up from its unders
 
 import itertools
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from fennup.core.boards.ends import SQUARE, End, Gap, at_corner, corners, gap_between, reach
@@ -123,18 +123,38 @@ def laid_out(task: Task, packing: Packing) -> Layout:
     numbers: dict[str, int] = {}
     for number, times in packing.ways:
         for _ in range(times):
-            way = task.ways[number]
-            pieces: list[Placed] = []
-            for strip in way.strips:
-                bars = waiting.get(BarKind(way.source, strip.section, round(strip.length_mm, 6)))
-                if bars:
-                    pieces += _in_order(task, strip, bars.pop(0), keys)
-            if not pieces:
+            bars = []
+            for strip in task.ways[number].strips:
+                there = waiting.get(BarKind(task.ways[number].source, strip.section, round(strip.length_mm, 6)))
+                bars.append(there.pop(0) if there else None)
+            if not any(bars):
                 continue
+            way, full = _closed_up(task.ways[number], bars, task.saw.kerf_mm)
+            pieces = [
+                placed for strip, bar in zip(way.strips, full, strict=True) if bar for placed in _in_order(task, strip, bar, keys)
+            ]
             numbers[way.source.id] = numbers.get(way.source.id, 0) + 1
             boards.append(_board(task, way, numbers[way.source.id], tuple(pieces)))
     unplaced = tuple((keys[p].pop(0), task.wanted[p].piece) for p in packing.unplaced)
     return Layout(tuple(boards), unplaced)
+
+
+def _closed_up(way: Way, bars: list[Bar | None], kerf: float) -> tuple[Way, list[Bar | None]]:
+    """The way without the strips that hold nothing, the others close together: what is over stays in one piece. In a board with flaws
+    every strip stays where it was clear."""
+    if way.source.flaws:
+        return way, bars
+    used = {strip.low_mm for strip, bar in zip(way.strips, bars, strict=True) if bar}
+    lows = sorted({strip.low_mm: strip.section[0] for strip in way.strips}.items())
+    edge = lows[0][0]
+    moved, at = {}, edge
+    for low, width in lows:
+        if low in used:
+            moved[low] = at
+            at += width + 2 * edge + kerf
+    kept = [(replace(s, low_mm=moved[s.low_mm]), bar) for s, bar in zip(way.strips, bars, strict=True) if s.low_mm in used]
+    over = way.over_mm if len(moved) == len(lows) else max(0.0, way.source.width_mm - (at - edge))
+    return replace(way, strips=tuple(s for s, _ in kept), over_mm=over), [bar for _, bar in kept]
 
 
 def _in_order(task: Task, strip: Strip, bar: Bar, keys: list[list[str]]) -> Iterator[Placed]:
