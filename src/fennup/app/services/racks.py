@@ -135,7 +135,7 @@ def back_on_rack(rack: Rack, prices: PriceList, boards: list[BoardForm], project
 
 def _offcut(offcut: OffcutForm, of: Stock | None, project: str) -> RackBoard:
     """An offcut as a board of the rack, as whole mm of it as there are."""
-    same = {name: getattr(of, name) for name in ("wood", "grade", "treated", "sheet")} if of else {}
+    same = {name: getattr(of, name) for name in ("wood", "grade", "treated", "sheet", "any_way")} if of else {}
     long = float(floor(offcut.to_mm - offcut.from_mm))
     return RackBoard(
         name=f"Offcut, {project}"[:60], length_mm=long, width_mm=offcut.width_mm, thickness_mm=offcut.thickness_mm, **same

@@ -3,7 +3,7 @@
 BOARD_LABELS = {
     "rack_length": "Length", "rack_width": "Width", "rack_thickness": "Thickness", "rack_count": "How many of them",
     "rack_grade": "Grade", "grade_clear": "clear and straight", "grade_sound": "sound", "grade_rough": "rough",
-    "rack_is": "It is", "rack_treated": "treated", "rack_sheet": "a sheet", "rack_reclaimed": "used before",
+    "rack_is": "It is", "rack_treated": "treated", "rack_sheet": "a sheet", "rack_any_way": "without a grain", "rack_reclaimed": "used before",
     "rack_nails": "with nails", "rack_old_paint": "with old paint", "rack_trim_left": "Trim at the left end, kerf included",
     "rack_trim_right": "Trim at the right end, kerf included", "trim_left_mm": "Trim at the left end",
     "trim_right_mm": "Trim at the right end", "knot": "Knot", "knot_from": "Begins, knot", "knot_to": "Ends, knot",
@@ -26,7 +26,7 @@ ACTS = {
 FIELDS = {
     "length_mm": "a board's length", "width_mm": "a board's width", "thickness_mm": "a board's thickness", "count": "how many boards",
     "grade": "a board's grade", "wood": "kind of wood", "name": "a board's name", "trim_left_mm": "trim", "trim_right_mm": "trim",
-    "defects": "a knot", "treated": "treated wood", "sheet": "board or sheet", "reclaimed": "used wood", "nails": "nails",
+    "defects": "a knot", "treated": "treated wood", "sheet": "board or sheet", "any_way": "grain or none", "reclaimed": "used wood", "nails": "nails",
     "old_paint": "old paint",
 }  # fmt: skip
 

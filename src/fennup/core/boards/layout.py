@@ -6,31 +6,43 @@ A board's axes: x along it, y across it from its near edge, z up from its unders
 import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from itertools import groupby, pairwise
 from typing import Literal
 
 from fennup.core.boards.ends import SQUARE, End, Gap, at_corner, corners, gap_between, reach
-from fennup.core.boards.nesting import best_order
+from fennup.core.boards.nesting import Saw, best_order
 from fennup.core.boards.pieces import Lie, Piece
-from fennup.core.boards.stock import Source, Strip, Way
+from fennup.core.boards.rows import InRow, Row, side_plane
+from fennup.core.boards.stock import Section, Source, Strip, Way
 from fennup.core.boards.task import Bar, BarKind, Packing, Task
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.vec import Vec, add, scale, sub
+from fennup.core.geometry.vec import Vec, add, sub
 from fennup.core.parts.alike import turned
 from fennup.core.tolerances import SAME
 
-CutSort = Literal["trim", "resaw", "rip", "part", "end", "off"]
+CutSort = Literal["trim", "resaw", "rip", "part", "side", "end", "off"]
 LEAST_OVER = 1.0  # mm: what is over below that is dust
 
 
 @dataclass(frozen=True)
+class InPlace:
+    """Where a piece stands in a row: which row of its bar, its place there, and where its near side crosses the row's middle line."""
+
+    number: int
+    place: InRow
+    low_mm: float
+
+
+@dataclass(frozen=True)
 class Placed:
-    """A piece in its place. `key`: the board of the assembly that it becomes; `at` is where its left end crosses the bar's middle
-    line. Its own points go to `place`."""
+    """A piece in its place. `key`: the board of the assembly that it becomes; `at` is where its left end crosses the middle line of its
+    own width. Its own points go to `place`. `row`: it lies with others side by side."""
 
     key: str
     piece: Piece
     lie: Lie
     at: Vec
+    row: InPlace | None = None
 
     def place(self, p: Vec) -> Vec:
         """Where a point of the finished part, in its own axes, lies in the board."""
@@ -115,7 +127,7 @@ class Layout:
 
 def laid_out(task: Task, packing: Packing) -> Layout:
     """The packing as boards: the fullest first of each source; every piece gets its own key, in order."""
-    keys = [list(wanted.piece.keys) for wanted in task.wanted]
+    keys = {place: list(task.wanted[place].piece.keys) for place in task.firsts}
     waiting: dict[BarKind, list[Bar]] = {}
     for bar in sorted(packing.bars, key=lambda bar: (-task.used(bar.kind, bar.holds), bar.holds)):
         waiting.setdefault(bar.kind, []).append(bar)
@@ -157,11 +169,11 @@ def _closed_up(way: Way, bars: list[Bar | None], kerf: float) -> tuple[Way, list
     return replace(way, strips=tuple(s for s, _ in kept), over_mm=over), [bar for _, bar in kept]
 
 
-def _in_order(task: Task, strip: Strip, bar: Bar, keys: list[list[str]]) -> Iterator[Placed]:
+def _in_order(task: Task, strip: Strip, bar: Bar, keys: dict[int, list[str]]) -> Iterator[Placed]:
     """The pieces of a bar, long ones first among those of one shape, each as near to the one before as the saw allows."""
     places = sorted(bar.holds, key=lambda p: (-task.wanted[p].piece.axis_mm, p))
     width, thick = strip.section
-    at, before = strip.from_mm, None
+    at, before, number = strip.from_mm, None, 0
     for place, way in best_order([task.shape(p) for p in places], strip.section, task.saw):
         piece = task.wanted[places[place]].piece
         lie = piece.lies[way]
@@ -169,8 +181,22 @@ def _in_order(task: Task, strip: Strip, bar: Bar, keys: list[list[str]]) -> Iter
             at += reach(lie.left, width, thick, right=False)
         else:
             at += gap_between(before, lie.left, width, thick, task.saw.kerf_mm, square=task.saw.square_first).mm
-        yield Placed(keys[places[place]].pop(0), piece, lie, (at, strip.low_mm + width / 2, strip.under_mm + thick / 2))
+        own, middle = keys[task.same(places[place])], (strip.low_mm + width / 2, strip.under_mm + thick / 2)
+        if piece.row is None:
+            yield Placed(own.pop(0), piece, lie, (at, *middle))
+        else:
+            yield from _side_by_side(piece.row, own, at, strip.low_mm, middle[1], number)
+            number += 1
         at, before = at + piece.axis_mm, lie.right
+
+
+def _side_by_side(row: Row, keys: list[str], start: float, low: float, z: float, number: int) -> Iterator[Placed]:
+    """The pieces of a row that begins there, as many as are still wanted."""
+    for place in row.places[: len(keys)]:
+        lie, piece = place.across.lie, row.piece
+        tip = reach(lie.left, piece.width_mm, piece.thickness_mm, right=False)
+        y = low + place.at_mm - place.across.low_mm
+        yield Placed(keys.pop(0), piece, lie, (start + tip, y, z), InPlace(number, place, low + place.at_mm))
 
 
 def _board(task: Task, way: Way, number: int, pieces: tuple[Placed, ...]) -> BoardPlan:
@@ -237,54 +263,112 @@ def _rips(way: Way, pieces: tuple[Placed, ...], kerf: float) -> Iterator[Cut]:
 
 def _crosscuts(task: Task, strip: Strip, pieces: tuple[Placed, ...], rest: tuple[Placed, ...], source: Source) -> list[Cut]:
     """The cuts across a bar from left to right, and then what each end still needs when the pieces are apart; `rest` lies in the same
-    bar beyond a flaw."""
-    kerf, made, later = task.saw.kerf_mm, [], []
-
-    def plane(placed: Placed, number: int, *, right: bool) -> Plane:
-        """The plane of one cut of an end, normal out of the piece."""
-        cut, long = placed.end(right=right)[number], placed.end(right=right)[number].stretch
-        sign = 1.0 if right else -1.0
-        normal = (sign / long, -sign * cut.up / long, -sign * cut.out / long)
-        on = (placed.end_x(right=right) + cut.at, placed.at[1], placed.at[2])
-        return Plane(normal, sum(n * c for n, c in zip(normal, on, strict=True)))
-
-    def end_cuts(placed: Placed, *, right: bool, without: int = -1) -> None:
-        alone = (placed.key,)
-        for number in range(len(placed.end(right=right))):
-            if number != without:
-                later.append(
-                    Cut("end", plane(placed, number, right=right), alone, (), (f"{placed.key} {'right' if right else 'left'}",))
-                )
-
+    bar beyond a flaw. What lies side by side in a row is cut off together and then sawn apart."""
     if not pieces:
         return []
-    first, last = pieces[0], pieces[-1]
-    if first.lie.left != SQUARE or strip.from_mm > source.trim[0] + SAME:
-        end_cuts(first, right=False)
-    for place, (one, other) in enumerate(itertools.pairwise(pieces)):
-        before, after = _keys(pieces[place : place + 1]), _keys((*pieces[place + 1 :], *rest))
-        gap = gap_between(one.lie.right, other.lie.left, *strip.section, kerf, square=task.saw.square_first)
-        made.append(_parting(gap, one, other, plane, before, after, kerf))
-        if gap.how != "shared":
-            end_cuts(one, right=True, without=gap.first if gap.how == "left_first" else -1)
-            end_cuts(other, right=False, without=gap.first if gap.how == "right_first" else -1)
-    ends_there = strip.to_mm >= source.length_mm - source.trim[1] - SAME and last.tip(right=True) > strip.to_mm - SAME
-    if last.lie.right != SQUARE or not ends_there:
-        made.append(Cut("off", plane(last, 0, right=True), _keys(pieces[-1:]), _keys(rest), (f"{last.key} right",)))
-        end_cuts(last, right=True, without=0)
-    return made + later
+    sawing = _Sawing(task.saw)
+    units = [tuple(group) for _, group in groupby(pieces, key=lambda p: p.key if p.row is None else p.row.number)]
+    if units[0][0].row or units[0][0].lie.left != SQUARE or strip.from_mm > source.trim[0] + SAME:
+        sawing.end_cuts(units[0], right=False)
+    for place, (one, other) in enumerate(pairwise(units)):
+        after = tuple(p for unit in units[place + 1 :] for p in unit)
+        sawing.part(one, other, (*after, *rest), strip.section)
+    last = units[-1]
+    ends_there = strip.to_mm >= source.length_mm - source.trim[1] - SAME and last[0].tip(right=True) > strip.to_mm - SAME
+    if last[0].row or last[0].lie.right != SQUARE or not ends_there:
+        sawing.off(last, rest)
+    for unit in units:
+        if unit[0].row:
+            sawing.apart(unit)
+    return sawing.made + sawing.later
 
 
-def _parting(
-    gap: Gap, one: Placed, other: Placed, plane: object, before: tuple[str, ...], after: tuple[str, ...], kerf: float
-) -> Cut:
+Unit = tuple[Placed, ...]
+
+
+class _Sawing:
+    """The cuts of one bar as they come: those that part it, and those that are made when the pieces are apart."""
+
+    def __init__(self, saw: Saw) -> None:
+        self.saw = saw
+        self.made: list[Cut] = []
+        self.later: list[Cut] = []
+
+    def end_cuts(self, unit: Unit, *, right: bool, without: int = -1) -> None:
+        """What an end still needs, but for the cut that has been made."""
+        for placed in unit:
+            for number in range(len(placed.end(right=right))):
+                if number != without:
+                    told = (f"{placed.key} {'right' if right else 'left'}",)
+                    self.later.append(Cut("end", _plane(placed, number, right=right), (placed.key,), (), told))
+
+    def part(self, one: Unit, other: Unit, after: Unit, section: Section) -> None:
+        """The cut between two neighbours."""
+        rights, lefts = self._end(one, right=True), self._end(other, right=False)
+        gap = gap_between(rights, lefts, *section, self.saw.kerf_mm, square=self.saw.square_first)
+        self.made.append(self._between(gap, one, other, after))
+        if gap.how != "shared" or one[0].row or other[0].row:
+            own, its = gap.how in ("shared", "left_first") and not one[0].row, gap.how == "right_first" and not other[0].row
+            self.end_cuts(one, right=True, without=gap.first if own else -1)
+            self.end_cuts(other, right=False, without=gap.first if its else -1)
+
+    def _between(self, gap: Gap, one: Unit, other: Unit, after: Unit) -> Cut:
+        """The cut that takes them apart: along a row's end it is square."""
+        if one[0].row and gap.how in ("shared", "left_first"):
+            return Cut("part", Plane((1.0, 0.0, 0.0), one[0].tip(right=True)), _keys(one), _keys(after), ())
+        if other[0].row and gap.how == "right_first":
+            at = other[0].tip(right=False) - self.saw.kerf_mm
+            return Cut("part", Plane((1.0, 0.0, 0.0), at), _keys(one), _keys(after), ())
+        return _parting(gap, one[0], other[0], _keys(one), _keys(after), self.saw.kerf_mm)
+
+    @staticmethod
+    def _end(unit: Unit, *, right: bool) -> End:
+        return SQUARE if unit[0].row else unit[0].end(right=right)
+
+    def off(self, last: Unit, rest: Unit) -> None:
+        """The cut behind the last one."""
+        if last[0].row:
+            self.made.append(Cut("off", Plane((1.0, 0.0, 0.0), last[0].tip(right=True)), _keys(last), _keys(rest), ()))
+            self.end_cuts(last, right=True)
+        else:
+            self.made.append(Cut("off", _plane(last[0], 0, right=True), _keys(last), _keys(rest), (f"{last[0].key} right",)))
+            self.end_cuts(last, right=True, without=0)
+
+    def apart(self, unit: Unit) -> None:
+        """A row sawn into its pieces along their sides."""
+        for number, (one, other) in enumerate(pairwise(unit)):
+            assert one.row and other.row and one.row.place.gap
+            gap, middle = one.row.place.gap, one.tip(right=False) + one.piece.overall_mm / 2
+            before, after = _keys(unit[number : number + 1]), _keys(unit[number + 1 :])
+            far = one.row.place.across
+            at = one.row.low_mm + far.axis_mm
+            if gap.how == "right_first":
+                plane = side_plane(other.row.place.across.near, gap.first, other.row.low_mm, middle, one.at[2], far=False)
+                plane = plane.moved(self.saw.kerf_mm).flipped()
+            elif gap.how == "square_first":
+                top = at + reach(far.far, one.piece.overall_mm, one.piece.thickness_mm, right=True)
+                plane = Plane((0.0, 1.0, 0.0), top)
+            else:
+                plane = side_plane(far.far, gap.first, at, middle, one.at[2], far=True)
+            self.made.append(Cut("side", plane, before, after, ()))
+
+
+def _plane(placed: Placed, number: int, *, right: bool) -> Plane:
+    """The plane of one cut of an end, normal out of the piece."""
+    cut, long = placed.end(right=right)[number], placed.end(right=right)[number].stretch
+    sign = 1.0 if right else -1.0
+    normal = (sign / long, -sign * cut.up / long, -sign * cut.out / long)
+    on = (placed.end_x(right=right) + cut.at, placed.at[1], placed.at[2])
+    return Plane(normal, sum(n * c for n, c in zip(normal, on, strict=True)))
+
+
+def _parting(gap: Gap, one: Placed, other: Placed, before: tuple[str, ...], after: tuple[str, ...], kerf: float) -> Cut:
     """The cut that takes two neighbours apart."""
-    assert callable(plane)
     if gap.how == "square_first":
         return Cut("part", Plane((1.0, 0.0, 0.0), one.tip(right=True)), before, after, ())
     if gap.how == "right_first":
-        own: Plane = plane(other, gap.first, right=False)
         # The blade stands on the other side of that plane, so that what is told is the plane of what is kept before it.
-        return Cut("part", Plane(scale(own.normal, -1.0), -own.offset - kerf), before, after, (f"{other.key} left",))
+        plane = _plane(other, gap.first, right=False).moved(kerf).flipped()
+        return Cut("part", plane, before, after, (f"{other.key} left",))
     ends = (f"{one.key} right", *((f"{other.key} left",) if gap.how == "shared" else ()))
-    return Cut("part", plane(one, gap.first if gap.how == "left_first" else 0, right=True), before, after, ends)
+    return Cut("part", _plane(one, gap.first if gap.how == "left_first" else 0, right=True), before, after, ends)

@@ -44,24 +44,25 @@ class Master:
             ("mip_rel_gap", 0.0),
         ):
             self._highs.setOptionValue(option, value)
-        for wanted in task.wanted:
-            self._row(float(wanted.count), INFINITY)
-        self._supply = {kind: len(task.wanted) + n for n, kind in enumerate(task.kinds)}
+        for place in task.firsts:
+            self._row(float(task.wanted[place].count), INFINITY)
+        self._wish = {place: row for row, place in enumerate(task.firsts)}
+        self._supply = {kind: len(task.firsts) + n for n, kind in enumerate(task.kinds)}
         for _ in task.kinds:
             self._row(-INFINITY, 0.0)
         self._counted: dict[str, int] = {}
         for source in task.sources.values():
             if source.count is not None:
-                self._counted[source.id] = len(task.wanted) + len(task.kinds) + len(self._counted)
+                self._counted[source.id] = len(task.firsts) + len(task.kinds) + len(self._counted)
                 self._row(-INFINITY, float(source.count))
-        for place in range(len(task.wanted)):
-            self._column(task.missing_cost + task.wanted[place].piece.axis_mm, {place: 1.0})
+        for place, row in self._wish.items():
+            self._column(task.missing_cost + task.wanted[place].piece.axis_mm, {row: 1.0})
         for way in task.ways:
             rows = {self._supply[BarKind(way.source, section, length)]: -float(n) for (section, length), n in way.supply.items()}
             if way.source.id in self._counted:
                 rows[self._counted[way.source.id]] = 1.0
             self._column(task.way_cost(way), rows)
-        self.first_bar = len(task.wanted) + len(task.ways)
+        self.first_bar = len(task.firsts) + len(task.ways)
 
     def _row(self, low: float, high: float) -> None:
         self._highs.addRow(low, high, 0, np.array([], dtype=np.int32), np.array([]))
@@ -77,7 +78,10 @@ class Master:
             return False
         self._known.add((bar, cost))
         self.bars.append(bar)
-        rows = {place: float(holds.count(place)) for place in dict.fromkeys(holds)}
+        rows: dict[int, float] = {}
+        for place in holds:
+            row = self._wish[self.task.same(place)]
+            rows[row] = rows.get(row, 0.0) + self.task.wanted[place].gives
         self._column(self.task.bar_cost(kind, holds) if cost is None else cost, rows | {self._supply[kind]: 1.0})
         return True
 
@@ -88,7 +92,8 @@ class Master:
         duals, values = list(solution.row_dual), list(solution.col_value)
         worth = {kind: duals[row] for kind, row in self._supply.items()}
         cost = self._highs.getInfo().objective_function_value
-        return Values(cost, tuple(duals[: len(self.task.wanted)]), worth, tuple(values))
+        wishes = tuple(duals[self._wish[self.task.same(p)]] * w.gives for p, w in enumerate(self.task.wanted))
+        return Values(cost, wishes, worth, tuple(values))
 
     def hold(self, column: int, least: float) -> None:
         """At least so many of a column from now on."""

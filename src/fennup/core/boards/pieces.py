@@ -4,17 +4,21 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from functools import cached_property
 from math import ceil
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 from fennup.core.assembly.board import Board
 from fennup.core.boards.ends import SQUARE, End, ends_of, reach
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.vec import Vec, dot
+from fennup.core.geometry.vec import Vec, dot, scale
 from fennup.core.parts.alike import ANY_WAY, AS_IT_LIES, END_FOR_END, Turn, turned, turned_back, usable_turns
 from fennup.core.parts.facts import PartFacts
 from fennup.core.tolerances import NOTHING
 
+if TYPE_CHECKING:
+    from fennup.core.boards.rows import Row
+
 MM_DIGITS = 6  # two sections alike to these are one
+ALONG_ENOUGH = 0.3  # of a side's normal, along the bar: what looks less that way is no end
 # A piece whose grain runs across its own length is laid with its y along the board.
 ON_END: Turn = ((0.0, -1.0, 0.0), (1.0, 0.0, 0.0), (0.0, 0.0, 1.0))
 Sort = Literal["board", "stave", "panel", "strip"]
@@ -37,6 +41,7 @@ class Piece:
     end to end, `overall_mm` from tip to tip. `planes` end it along the bar, in the axes
     that `lying` brings it to, counted from `middle`, the middle of its section there. `compound`: how many ends lean both ways.
     `own`: how each board lies in its own axes as against the first, and how far along it then is.
+    `sides` bound it across the bar, where they are sawn too; `row`: it is several side by side.
     `shows`: its face must stay up; `profiled`: it may not be turned at all. A `strip` is glued up with others to `of`."""
 
     keys: tuple[str, ...]
@@ -53,6 +58,8 @@ class Piece:
     compound: int = 0
     lying: Turn = AS_IT_LIES
     own: tuple[tuple[str, Turn, float], ...] = ()
+    sides: tuple[Plane, ...] = ()
+    row: "Row | None" = None
 
     @property
     def id(self) -> str:
@@ -88,17 +95,26 @@ def pieces_of(parts: Iterable[PartFacts]) -> tuple[Piece, ...]:
     return tuple(_piece(facts) for facts in parts)
 
 
-def _piece(facts: PartFacts) -> Piece:
+def crosswise(parts: Iterable[PartFacts]) -> dict[str, Piece]:
+    """The panels a quarter round, by their ids: for sheets without a grain."""
+    return {facts.key: _piece(facts, across=True) for facts in parts if facts.board.panel}
+
+
+def _piece(facts: PartFacts, *, across: bool = False) -> Piece:
     board = facts.board
     sort: Sort = "panel" if board.panel else "stave" if board.stave else "board"
-    lying: Turn = ON_END if board.stave else AS_IT_LIES
+    lying: Turn = ON_END if board.stave or across else AS_IT_LIES
     points = [turned(lying, p) for solid in facts.solid.local for p in solid.points]
     if sort == "board":
         width, middle = board.section.width_mm, (0.0, 0.0, 0.0)
     else:
         low, high = min(p[1] for p in points), max(p[1] for p in points)
         width, middle = high - low, (0.0, (low + high) / 2, 0.0)
-    planes = tuple(_cuts(board, lying, middle))
+    every = tuple(_cuts(board, lying, middle))
+    planes = tuple(p for p in every if abs(p.normal[0]) > NOTHING)
+    if sort != "board":
+        planes = _blunt(planes, [p[0] for p in points], 0)
+    sides = _blunt(every, [p[1] - middle[1] for p in points], 1) if sort != "board" else ()
     lies: list[Lie] = []
     for turn in _turns(board, sort):
         (start, left), (end, right) = ends_of(tuple(Plane(turned(turn, p.normal), p.offset) for p in planes))
@@ -111,7 +127,7 @@ def _piece(facts: PartFacts) -> Piece:
     return Piece(
         facts.group.boards, sort, width, thick, axis, axis + tips, tuple(lies), planes, middle, board.shows,
         section.rabbet is not None or section.groove is not None, sum(_compound(cut) for cut in (first.left, first.right)), lying,
-        tuple(_turned(facts, key, facts.group.turn_of(key)) for key in facts.group.boards),
+        tuple(_turned(facts, key, facts.group.turn_of(key)) for key in facts.group.boards), sides,
     )  # fmt: skip
 
 
@@ -128,14 +144,25 @@ def _compound(end: End) -> bool:
 
 
 def _cuts(board: Board, lying: Turn, middle: Vec) -> list[Plane]:
-    """The planes that end it along the bar, in axes that have x along the bar and the section's middle as origin."""
-    planes = [board.side("upper"), board.side("lower")] if board.stave else [*board.left, *board.right]
+    """All the planes that bound it along and across the bar, in axes that have x along the bar and the section's middle as origin."""
+    planes = [*board.left, *board.right, *((board.side("upper"), board.side("lower")) if board.stave else ())]
     found = []
     for plane in planes:
         normal = turned(lying, plane.normal)
-        if abs(normal[0]) > NOTHING:
-            found.append(Plane(normal, plane.offset - dot(normal, middle)))
+        found.append(Plane(normal, plane.offset - dot(normal, middle)))
     return found
+
+
+def _blunt(planes: tuple[Plane, ...], at: list[float], axis: int) -> tuple[Plane, ...]:
+    """The planes that end a panel or a stave along an axis, given where all its corners are along that: what runs nearly along it is a
+    side, and where nothing else ends it a square cut at its tip does."""
+    ends = [p for p in planes if abs(p.normal[axis]) > ALONG_ENOUGH]
+    out: Vec = (1.0, 0.0, 0.0) if axis == 0 else (0.0, 1.0, 0.0)
+    if not any(p.normal[axis] < 0 for p in ends):
+        ends.append(Plane(scale(out, -1.0), -min(at)))
+    if not any(p.normal[axis] > 0 for p in ends):
+        ends.append(Plane(out, max(at)))
+    return tuple(ends)
 
 
 def _turns(board: Board, sort: Sort) -> tuple[Turn, ...]:

@@ -8,9 +8,10 @@ from math import ceil
 from fennup.core.boards.check import Wrong, check_layout
 from fennup.core.boards.layout import Layout, laid_out
 from fennup.core.boards.nesting import Saw
-from fennup.core.boards.pieces import Piece, glued_up, pieces_of
+from fennup.core.boards.pieces import Piece, crosswise, glued_up, pieces_of
 from fennup.core.boards.planner import MOST_DIVES, plan
 from fennup.core.boards.rack import PriceList, Rack, Stock
+from fennup.core.boards.rows import as_piece, rows_in
 from fennup.core.boards.stock import AS_LARGE, Milling, Source, Way, layers_of, ways_of
 from fennup.core.boards.task import Packing, Task, Wanted
 from fennup.core.boards.wishes import Wishes
@@ -53,6 +54,11 @@ class Cuttings:
     def pieces(self) -> tuple[Piece, ...]:
         """As they are sawn out."""
         return tuple(piece.called(self.prefix) for piece in pieces_of(self.parts))
+
+    @cached_property
+    def crosswise(self) -> dict[str, Piece]:
+        """The panels a quarter round, by their ids."""
+        return {f"{self.prefix}{id}": piece.called(self.prefix) for id, piece in crosswise(self.parts).items()}
 
     @cached_property
     def solids(self) -> dict[str, Solid]:
@@ -108,29 +114,48 @@ def spares_of(piece: Piece, count: int, wishes: Wishes) -> int:
 def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     """(what is to be packed, the pieces for which there is no board, all pieces with strips and spares)."""
     wishes, milling = order.wishes, order.wishes.milling(order.kerf_mm)
-    sources = sources_of(order.rack, order.prices, wishes)
+    sources, saw = sources_of(order.rack, order.prices, wishes), Saw(order.kerf_mm, wishes.square_first)
+    across = {id: piece for cuttings in order.cuttings for id, piece in cuttings.crosswise.items()}
     pieces: list[Piece] = []
     homeless: list[Piece] = []
     for piece in (piece for cuttings in order.cuttings for piece in cuttings.pieces):
-        strips = _as_strips(piece, sources, wishes) if not _has_board(piece, sources, milling) else piece
-        spared = _with_spares(strips or piece, wishes)
-        (homeless if strips is None else pieces).append(spared)
+        other = across.get(piece.id)
+        found = _has_board(piece, sources, milling)
+        found |= other is not None and _has_board(other, [s for s in sources if s.any_way], milling)
+        strips = piece if found else _as_strips(piece, sources, wishes)
+        (homeless if strips is None else pieces).append(_with_spares(strips or piece, wishes))
     longest = max((piece.overall_mm for piece in pieces), default=0.0)
     wanted = [
         replace(w, sources=w.sources or _rather_boards(piece, sources, milling))
         for piece in pieces
         for w in _by_pins(piece, wishes, best=piece.shows or piece.overall_mm >= LONG_SHARE * longest)
     ]
-    sections = {piece.section for piece in pieces}
+    for first, one in enumerate(list(wanted)):
+        wanted += _other_ways(first, one, across.get(one.piece.id), sources, saw)
     ways: list[Way] = []
     complete = True
     for source in sources:
+        sections = {w.piece.section for w in wanted if w.may_come_of(source)}
         own, all_there = ways_of(source, sections, milling)
         ways += own
         complete &= all_there
-    saw = Saw(order.kerf_mm, wishes.square_first)
-    keep = order.rack.keep_mm
-    return Task(tuple(wanted), tuple(ways), saw, wishes.goal, keep, complete), tuple(homeless), tuple(pieces)
+    return Task(tuple(wanted), tuple(ways), saw, wishes.goal, order.rack.keep_mm, complete), tuple(homeless), tuple(pieces)
+
+
+def _other_ways(first: int, one: Wanted, across: Piece | None, sources: tuple[Source, ...], saw: Saw) -> list[Wanted]:
+    """The other ways to lay some pieces: several side by side across a board, a quarter round in a sheet without a grain."""
+    found = []
+    free = frozenset(source.id for source in sources if source.any_way and one.may_come_of(source))
+    turned = [(replace(across, keys=one.piece.keys), free)] if across and free else []
+    for piece, of in ((one.piece, one.sources), *turned):
+        if piece is not one.piece:
+            found.append(replace(one, piece=piece, sources=of, instead_of=first))
+        widths = {source.width_mm for source in sources if (of is None or source.id in of)}
+        for row in rows_in(piece, sorted(widths), saw):
+            gives = len(row.places)
+            count = ceil(one.count / gives)
+            found.append(Wanted(as_piece(row), count, of, one.best_grade, first, gives))
+    return found
 
 
 def _rather_boards(piece: Piece, sources: tuple[Source, ...], milling: Milling) -> frozenset[str] | None:

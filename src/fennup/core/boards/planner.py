@@ -6,6 +6,7 @@ Bounded in rounds and nodes, never in seconds: the same task always gives the sa
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from functools import partial
+from math import ceil
 
 from fennup.core.boards.master import WHOLE_ENOUGH, Master, Values, sections_of
 from fennup.core.boards.pricing import Knapsack, step_for
@@ -92,11 +93,11 @@ class _Search:
     def fill_in_turn(self) -> Packing:
         """Again and again the way of sawing that costs the least for what comes out of it, its bars filled as well as can be."""
         task = self.task
-        left = [wanted.count for wanted in task.wanted]
+        left = self._all()
         free = {id: source.count for id, source in task.sources.items()}
         ways: dict[int, int] = {}
         bars: list[Bar] = []
-        while any(left):
+        while any(left.values()):
             filled = {group: self._fullest(group, left) for group in self.groups}
             best, least = None, float("inf")
             for number, way in enumerate(task.ways):
@@ -119,31 +120,47 @@ class _Search:
             ways[best] = ways.get(best, 0) + 1
             if (count := free[source.id]) is not None:
                 free[source.id] = count - 1
-        return self._packing(ways, bars, tuple(p for p, n in enumerate(left) for _ in range(n)))
+        return self._packing(ways, bars, left)
 
-    def _fullest(self, group: Group, left: list[int]) -> Knapsack:
+    def _all(self) -> dict[int, int]:
+        """How many of everything are wanted, by the places of the first ways to lay them."""
+        return {place: self.task.wanted[place].count for place in self.task.firsts}
+
+    def _still(self, place: int, left: dict[int, int]) -> int:
+        """How many laid so are of use yet."""
+        return ceil(left[self.task.same(place)] / self.task.wanted[place].gives)
+
+    def _fullest(self, group: Group, left: dict[int, int]) -> Knapsack:
         """Fillings of what is left that leave the least over, large pieces first among equals."""
         sizes = [self.task.sizes[p] for p in group.places]
-        return self._knapsack(group, [size * (1.0 + LESS * size) for size in sizes], [left[p] for p in group.places])
+        return self._knapsack(group, [size * (1.0 + LESS * size) for size in sizes], [self._still(p, left) for p in group.places])
 
-    def _fill(self, number: int, left: list[int]) -> list[Bar]:
+    def _fill(self, number: int, left: dict[int, int]) -> list[Bar]:
         """The bars of one way filled one after another, what is in them taken off what is left."""
         made = []
         for section, length in sorted(self.task.ways[number].supply, reverse=True):
             kind = BarKind(self.task.ways[number].source, section, length)
             group = next((g for g in self.groups if kind in g.kinds), None)
             for _ in range(self.task.ways[number].supply[section, length]):
-                if group is None or not any(left[p] for p in group.places):
+                if group is None or not any(self._still(p, left) for p in group.places):
                     continue
                 knapsack = self._fullest(group, left)
                 holds = tuple(group.places[k] for k in knapsack.filling(self.task.room(kind)))
-                holds = self._that_fits(kind, holds, [self.task.sizes[p] for p in range(len(left))])
+                holds = self._that_fits(kind, holds, list(self.task.sizes))
                 if holds:
                     made.append(Bar(kind, holds))
                     self.master.add(kind, holds)
-                    for place in holds:
-                        left[place] -= 1
+                    self._take(holds, left)
         return made
+
+    def _take(self, holds: tuple[int, ...], left: dict[int, int]) -> tuple[int, ...]:
+        """Those of a filling that are of use yet, taken off what is left."""
+        useful = []
+        for place in holds:
+            if still := left[self.task.same(place)]:
+                left[self.task.same(place)] = max(0, still - self.task.wanted[place].gives)
+                useful.append(place)
+        return tuple(useful)
 
     def _that_fits(self, kind: BarKind, holds: tuple[int, ...], worth: list[float]) -> tuple[int, ...]:
         """A filling without the least worthy of its pieces, until it really fits."""
@@ -264,7 +281,7 @@ class _Search:
         """Fill one bar after another for good, each time as the fractions say most clearly, and ask for what then would help."""
         master = self.master
         held: dict[int, float] = {}
-        for _ in range(sum(wanted.count for wanted in self.task.wanted)):
+        for _ in range(sum(self._all().values())):
             values = master.relaxed()
             part = {
                 n: f
@@ -295,30 +312,22 @@ class _Search:
 
     def _packing_of(self, columns: tuple[float, ...]) -> Packing | None:
         """The packing that columns stand for; None where some are fractions."""
-        task, count = self.task, len(self.task.wanted)
+        task, count = self.task, len(self.task.firsts)
         if any(abs(value - round(value)) > WHOLE_ENOUGH for value in columns):
             return None
         found = tuple(round(value) for value in columns)
         ways = {n: found[count + n] for n in range(len(task.ways)) if found[count + n]}
-        left = [wanted.count for wanted in task.wanted]
-        bars = []
-        for bar in self._counted(found):
-            holds = []
-            for place in bar.holds:
-                if left[place]:
-                    left[place] -= 1
-                    holds.append(place)
-            if holds:
-                bars.append(Bar(bar.kind, tuple(holds)))
-        return self._packing(ways, bars, tuple(p for p, n in enumerate(left) for _ in range(n)))
+        left = self._all()
+        bars = [Bar(bar.kind, useful) for bar in self._counted(found) if (useful := self._take(bar.holds, left))]
+        return self._packing(ways, bars, left)
 
     def _counted(self, found: tuple[int, ...]) -> Iterator[Bar]:
         for n, bar in enumerate(self.master.bars):
             for _ in range(found[self.master.column_of(n)]):
                 yield bar
 
-    def _packing(self, ways: dict[int, int], bars: list[Bar], unplaced: tuple[int, ...]) -> Packing:
-        task = self.task
+    def _packing(self, ways: dict[int, int], bars: list[Bar], left: dict[int, int]) -> Packing:
+        task, unplaced = self.task, tuple(p for p, n in left.items() for _ in range(n))
         cost = sum(task.way_cost(task.ways[n]) * times for n, times in ways.items())
         cost += sum(task.bar_cost(bar.kind, bar.holds) for bar in bars)
         cost = task.main_part(cost) + sum(task.missing_cost + task.wanted[p].piece.axis_mm for p in unplaced)

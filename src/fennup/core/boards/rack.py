@@ -38,7 +38,8 @@ class Defect(Strict):
 
 
 class Stock(Strict):
-    """What boards of the rack and of the yard share: actual sizes, grade, kind of wood, whether it is treated, board or sheet."""
+    """What boards of the rack and of the yard share: actual sizes, grade, kind of wood, whether it is treated, board or sheet.
+    `any_way`: it has no grain that matters, as glazing and plastics, so that parts may lie a quarter round in it."""
 
     name: Text = ""
     length_mm: Size
@@ -48,6 +49,7 @@ class Stock(Strict):
     wood: Text = ""
     treated: bool = False
     sheet: bool = False
+    any_way: bool = False
 
 
 class RackBoard(Stock):
@@ -81,7 +83,7 @@ class RackBoard(Stock):
         )
         return Source(
             id, self.name or id, self.length_mm, self.width_mm, self.thickness_mm, self.count, 0.0, False, GRADES.index(self.grade),
-            self.sheet, (self.trim_left_mm, self.trim_right_mm), flaws,
+            self.sheet, (self.trim_left_mm, self.trim_right_mm), flaws, self.any_way,
         )  # fmt: skip
 
 
@@ -109,7 +111,7 @@ class YardItem(Stock):
         """As the planner takes it."""
         return Source(
             f"y:{self.code}", self.name or self.code, self.length_mm, self.width_mm, self.thickness_mm, self.stock, self.price, True,
-            GRADES.index(self.grade), self.sheet,
+            GRADES.index(self.grade), self.sheet, any_way=self.any_way,
         )  # fmt: skip
 
 

@@ -81,7 +81,10 @@ def board_controls(rack: Rack, id: str) -> tuple[Control, ...]:
         ),
         Control("rack_grade", "board", grades),
         Control(
-            "rack_is", "board", tuple(flag(n) for n in ("treated", "sheet", "reclaimed", "nails", "old_paint")), style="toggles"
+            "rack_is",
+            "board",
+            tuple(flag(n) for n in ("treated", "sheet", "any_way", "reclaimed", "nails", "old_paint")),
+            style="toggles",
         ),
         figure("trim_left", board.trim_left_mm),
         figure("trim_right", board.trim_right_mm),

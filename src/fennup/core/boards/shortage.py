@@ -2,12 +2,13 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from math import ceil
 
 from fennup.core.boards.layout import laid_out
 from fennup.core.boards.planned import BoardsPlan, Order, plan_boards, task_of
 from fennup.core.boards.planner import plan
 from fennup.core.boards.stock import AS_LARGE, Section, Source, ways_of
-from fennup.core.boards.task import Packing, Task
+from fennup.core.boards.task import Packing, Task, Wanted
 from fennup.core.tolerances import SAME
 
 HALVINGS = 12
@@ -84,11 +85,12 @@ _LONGER = "longer"
 def _with_longer(order: Order, found: BoardsPlan, section: Section, source: Source, by: float) -> Task:
     """The task without what is missing of other sections, one board of a source longer by so much."""
     task, missing = found.task, list(found.packing.unplaced)
-    short = {place: missing.count(place) for place, w in enumerate(task.wanted) if w.piece.section != section}
-    wanted = tuple(replace(w, count=w.count - short.get(k, 0)) for k, w in enumerate(task.wanted) if w.count > short.get(k, 0))
-    wanted = tuple(
-        replace(w, sources=w.sources | {_LONGER} if w.sources and source.id in w.sources else w.sources) for w in wanted
-    )
+    # What is missing of other sections is left out, and with it the other ways to lay it; the rest keep their places.
+    short = {place: missing.count(place) for place in task.firsts if task.wanted[place].piece.section != section}
+    wanted = [
+        replace(w, count=max(0, w.count - ceil(short.get(task.same(k), 0) / w.gives)), sources=_also_longer(w, source))
+        for k, w in enumerate(task.wanted)
+    ]
     longer = replace(source, id=_LONGER, length_mm=source.length_mm + by, count=1)
     rest = [longer]
     for other in task.sources.values():
@@ -98,7 +100,14 @@ def _with_longer(order: Order, found: BoardsPlan, section: Section, source: Sour
             rest.append(replace(other, count=None if other.count is None else other.count - 1))
     milling, sections = order.wishes.milling(order.kerf_mm), list(task.sections)
     ways = [way for each in rest for way in ways_of(each, sections, milling)[0]]
-    return Task(wanted, tuple(ways), task.saw, "fewest_boards", task.keep_mm)
+    return Task(tuple(wanted), tuple(ways), task.saw, "fewest_boards", task.keep_mm)
+
+
+def _also_longer(wanted: Wanted, source: Source) -> frozenset[str] | None:
+    """Where a piece may come from, when one board of a source goes by another id."""
+    if wanted.sources is None or source.id not in wanted.sources:
+        return wanted.sources
+    return wanted.sources | {_LONGER}
 
 
 def other_lengths(order: Order) -> Iterator[Other]:

@@ -25,7 +25,7 @@ class Flaw:
 @dataclass(frozen=True)
 class Source:
     """Boards or sheets that are alike. `count` None: as many as one likes. `price`: what one costs, 0 of what is there. `grade` 0 is
-    clear and straight, 1 sound, 2 rough. `trim`: what comes off each end, with the kerf of that cut. Only the pieces of `only` may
+    clear and straight, 1 sound, 2 rough. `any_way`: without a grain. `trim`: what comes off each end, with the kerf of that cut. Only the pieces of `only` may
     come out of it, where it says so."""
 
     id: str
@@ -40,6 +40,7 @@ class Source:
     sheet: bool = False
     trim: tuple[float, float] = (0.0, 0.0)
     flaws: tuple[Flaw, ...] = ()
+    any_way: bool = False
 
     @property
     def volume(self) -> float:

@@ -13,10 +13,10 @@ from fennup.core.errors import SpecError
 LARGEST_TABLE = 1024 * 1024
 LONGEST_CELL = 500
 DEFECT = re.compile(r"([\d.]+)-([\d.]+)(?:@([\d.]+)-([\d.]+))?")
-FLAGS = ("treated", "sheet", "reclaimed", "nails", "old_paint")
+FLAGS = ("treated", "sheet", "any_way", "reclaimed", "nails", "old_paint")
 SIZES = ("length_mm", "width_mm", "thickness_mm")
 RACK_COLUMNS = ("name", *SIZES, "count", "wood", "grade", *FLAGS, "trim_left_mm", "trim_right_mm", "defects")
-PRICE_COLUMNS = ("code", "name", *SIZES, "price", "stock", "wood", "grade", "treated", "sheet")
+PRICE_COLUMNS = ("code", "name", *SIZES, "price", "stock", "wood", "grade", "treated", "sheet", "any_way")
 RUN_AS_FORMULA = ("=", "+", "-", "@", "\t", "\r")
 YES = {"yes", "true", "1", "y", "x"}
 
@@ -77,7 +77,7 @@ def prices_in(text: str, yard: str, currency: str, as_of: str) -> PriceList:
     """The price list in a table. SpecError as of the rack's."""
     items = []
     for number, row in _rows(text, PRICE_COLUMNS, ("code", *SIZES, "price"), MOST_ITEMS):
-        given = _typed(number, row, floats=(*SIZES, "price"), ints=("stock",), flags=("treated", "sheet"))
+        given = _typed(number, row, floats=(*SIZES, "price"), ints=("stock",), flags=("treated", "sheet", "any_way"))
         items.append(_valid(YardItem, number, given))
     return PriceList(yard=yard, currency=currency, as_of=as_of, items=items)
 

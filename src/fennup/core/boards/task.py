@@ -19,12 +19,16 @@ ROUGHER = 0.02  # of a piece's share of a tie, for each grade that a board is wo
 
 @dataclass(frozen=True)
 class Wanted:
-    """Alike pieces: how many of them. Only out of those `sources`, where it says so; `best_grade`: should be clear and straight."""
+    """Alike pieces: how many of them. Only out of those `sources`, where it says so; `best_grade`: should be clear and straight. Where
+    there are several ways to lay the same pieces, `instead_of` is the place of the first way among all that is wanted, and each one
+    laid so `gives` so many of them."""
 
     piece: Piece
     count: int
     sources: frozenset[str] | None = None
     best_grade: bool = False
+    instead_of: int | None = None
+    gives: int = 1
 
     def may_come_of(self, source: Source) -> bool:
         """Whether it may be cut out of that."""
@@ -84,6 +88,16 @@ class Task:
         for place, wanted in enumerate(self.wanted):
             self.sections.setdefault(wanted.piece.section, []).append(place)
 
+    def same(self, place: int) -> int:
+        """The place of the first way to lay the same pieces."""
+        first = self.wanted[place].instead_of
+        return place if first is None else first
+
+    @cached_property
+    def firsts(self) -> tuple[int, ...]:
+        """The places of all that is wanted, each once however many ways there are."""
+        return tuple(place for place, wanted in enumerate(self.wanted) if wanted.instead_of is None)
+
     @cached_property
     def kinds(self) -> tuple[BarKind, ...]:
         """Every kind of bar that some way gives."""
@@ -142,7 +156,7 @@ class Task:
     @cached_property
     def _tie(self) -> float:
         """What a whole source of the largest volume counts where two plans are equal else."""
-        return LEAST_TIE * self.step / (sum(w.count for w in self.wanted) + 1) / 2
+        return LEAST_TIE * self.step / (sum(self.wanted[p].count for p in self.firsts) + 1) / 2
 
     @cached_property
     def _largest(self) -> float:

@@ -44,7 +44,7 @@ class SawnForm(BaseModel):
     """One cut, in the order in which they are made: the blade takes from the plane `normal . p = offset_mm` to a kerf beyond it. `before`
     and `after` are the pieces that it parts, `ends` the ends that it makes. A `trim` has its kerf within what it takes off."""
 
-    sort: Literal["trim", "resaw", "rip", "part", "end", "off"]
+    sort: Literal["trim", "resaw", "rip", "part", "side", "end", "off"]
     normal: Point
     offset_mm: float
     before: list[str]
