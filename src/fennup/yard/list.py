@@ -67,6 +67,7 @@ def price_list() -> dict[str, Any]:
                 size = (wide * unit, thick * unit, long * lengths_in)
                 code = f"{wood}-{name.rpartition(wood)[2].replace(' ', '').replace('×', 'x')}-{long}"
                 add(code, name, size[2], size[0], size[1], _price(*size, wood, treated), wood=wood, treated=treated)
+    add("glazing-4-1500x1000", "acrylic glazing 4 mm", 1500, 1000, 4, 58.0, wood="acrylic", sheet=True, any_way=True)
     for name, sheet_long, sheet_wide, sheet_thick, price in _SHEETS:
         code = f"sheet-{sheet_thick:g}-{sheet_long}x{sheet_wide}"
         add(code, name, sheet_long, sheet_wide, sheet_thick, price, wood="plywood" if "ply" in name else "spruce", sheet=True)

@@ -16,7 +16,7 @@ from fennup.core.boards.rows import InRow, Row, side_plane
 from fennup.core.boards.stock import Section, Source, Strip, Way
 from fennup.core.boards.task import Bar, BarKind, Packing, Task
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.vec import Vec, add, sub
+from fennup.core.geometry.vec import Vec, add, dot, sub
 from fennup.core.parts.alike import turned
 from fennup.core.tolerances import SAME
 
@@ -280,7 +280,7 @@ def _crosscuts(task: Task, strip: Strip, pieces: tuple[Placed, ...], rest: tuple
     for unit in units:
         if unit[0].row:
             sawing.apart(unit)
-    return sawing.made + sawing.later
+    return sawing.made + [cut for cut in sawing.later if not sawing.is_made(cut)]
 
 
 Unit = tuple[Placed, ...]
@@ -324,6 +324,13 @@ class _Sawing:
     @staticmethod
     def _end(unit: Unit, *, right: bool) -> End:
         return SQUARE if unit[0].row else unit[0].end(right=right)
+
+    def is_made(self, end: Cut) -> bool:
+        """Whether an end is as it should be already when the pieces are apart."""
+        key, kerf = end.before[0], self.saw.kerf_mm
+        left = [cut.plane for cut in self.made if key in cut.before]
+        left += [cut.plane.moved(kerf).flipped() for cut in self.made if key in cut.after]
+        return any(dot(p.normal, end.plane.normal) > 1.0 - SAME and abs(p.offset - end.plane.offset) < SAME for p in left)
 
     def off(self, last: Unit, rest: Unit) -> None:
         """The cut behind the last one."""

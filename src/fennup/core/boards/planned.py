@@ -128,7 +128,7 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     wanted = [
         replace(w, sources=w.sources or _rather_boards(piece, sources, milling))
         for piece in pieces
-        for w in _by_pins(piece, wishes, best=piece.shows or piece.overall_mm >= LONG_SHARE * longest)
+        for w in _by_pins(piece, wishes, 2 * piece.shows + (piece.overall_mm >= LONG_SHARE * longest))
     ]
     for first, one in enumerate(list(wanted)):
         wanted += _other_ways(first, one, across.get(one.piece.id), sources, saw)
@@ -154,7 +154,7 @@ def _other_ways(first: int, one: Wanted, across: Piece | None, sources: tuple[So
         for row in rows_in(piece, sorted(widths), saw):
             gives = len(row.places)
             count = ceil(one.count / gives)
-            found.append(Wanted(as_piece(row), count, of, one.best_grade, first, gives))
+            found.append(Wanted(as_piece(row), count, of, one.choosy, first, gives))
     return found
 
 
@@ -192,7 +192,7 @@ def _with_spares(piece: Piece, wishes: Wishes) -> Piece:
     return replace(piece, keys=(*piece.keys, *(f"{piece.id} spare {n + 1}" for n in range(count))))
 
 
-def _by_pins(piece: Piece, wishes: Wishes, *, best: bool) -> list[Wanted]:
+def _by_pins(piece: Piece, wishes: Wishes, choosy: int) -> list[Wanted]:
     """The piece as it is wanted: those that are pinned or locked into a board apart from the others."""
     where = {key: wishes.pins[key] for key in piece.keys if key in wishes.pins}
     where |= {key: board for board, keys in wishes.locked.items() for key in keys if key in piece.keys}
@@ -200,7 +200,7 @@ def _by_pins(piece: Piece, wishes: Wishes, *, best: bool) -> list[Wanted]:
     for key in piece.keys:
         groups.setdefault(where.get(key), []).append(key)
     return [
-        Wanted(replace(piece, keys=tuple(keys)), len(keys), frozenset({board.partition("#")[0]}) if board else None, best)
+        Wanted(replace(piece, keys=tuple(keys)), len(keys), frozenset({board.partition("#")[0]}) if board else None, choosy)
         for board, keys in groups.items()
     ]
 

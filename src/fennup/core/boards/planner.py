@@ -37,7 +37,7 @@ def groups_of(task: Task) -> list[Group]:
     found: dict[tuple[object, ...], list[BarKind]] = {}
     for section, kinds in sections_of(task):
         places = task.sections[section]
-        picky = any(task.wanted[p].best_grade for p in places)
+        picky = any(task.wanted[p].choosy for p in places)
         for kind in kinds:
             may = tuple(p for p in places if task.wanted[p].may_come_of(kind.source))
             found.setdefault((section, may, kind.source.grade if picky else 0), []).append(kind)
@@ -53,7 +53,7 @@ def plan(task: Task, report: Report = lambda progress, packing: None, *, dives: 
         # Every filling that there is takes part: what the whole numbers then cost at the least is the truth.
         found, least = search.whole_numbers()
         bound = task.bound_from(least)
-        best = replace(found if found and found.cost < best.cost - LESS else best, bound=bound)
+        best = replace(found if found and found.rank < best.rank - LESS * LESS else best, bound=bound)
         report(1.0, best)
         return best
     bound = search.grow(lambda share: report(0.05 + 0.45 * share, best))
@@ -66,7 +66,7 @@ def plan(task: Task, report: Report = lambda progress, packing: None, *, dives: 
         if best.proven:
             break
         found = attempt()
-        if found and found.cost < best.cost - LESS:
+        if found and found.rank < best.rank - LESS * LESS:
             best = replace(found, bound=bound)
         report(0.5 + 0.5 * (turn + 1) / len(turns), best)
     return best
@@ -174,7 +174,7 @@ class _Search:
         """Add every filling that is worth asking about; False, and none of them, where they are too many."""
         task = self.task
         # A bar that is not full can be the better one only where that has a price of its own.
-        short_too = task.refunds or task.goal == "fewest_changes" or any(w.best_grade for w in task.wanted)
+        short_too = task.refunds or task.goal == "fewest_changes" or any(w.choosy for w in task.wanted)
         found: list[tuple[BarKind, tuple[int, ...], bool]] = []
         for group in self.groups:
             order = sorted(group.places, key=lambda p: (-task.sizes[p], p))
@@ -330,5 +330,6 @@ class _Search:
         task, unplaced = self.task, tuple(p for p, n in left.items() for _ in range(n))
         cost = sum(task.way_cost(task.ways[n]) * times for n, times in ways.items())
         cost += sum(task.bar_cost(bar.kind, bar.holds) for bar in bars)
-        cost = task.main_part(cost) + sum(task.missing_cost + task.wanted[p].piece.axis_mm for p in unplaced)
-        return Packing(tuple(sorted(ways.items())), tuple(bars), unplaced, cost, NOTHING_KNOWN)
+        missing = sum(task.missing_cost + task.wanted[p].piece.axis_mm for p in unplaced)
+        packed = (tuple(sorted(ways.items())), tuple(bars), unplaced)
+        return Packing(*packed, task.main_part(cost) + missing, NOTHING_KNOWN, cost + missing)

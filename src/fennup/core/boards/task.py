@@ -14,19 +14,21 @@ Goal = Literal["rack_first", "cheapest", "fewest_boards", "least_waste", "fewest
 CC = 1000.0  # cubic mm in a cubic cm
 BOUGHT_COUNTS = 20  # how much more a bought cubic cm counts than one from the rack, when the rack comes first
 LEAST_TIE = 0.4  # of the smallest step of a cost: what all that only decides between equals comes to at the most
+OPENED_MM = 30.0  # of a board count as wasted when it is begun, where waste counts: else two boards are begun to save one kerf
 ROUGHER = 0.02  # of a piece's share of a tie, for each grade that a board is worse than the piece should have
 
 
 @dataclass(frozen=True)
 class Wanted:
-    """Alike pieces: how many of them. Only out of those `sources`, where it says so; `best_grade`: should be clear and straight. Where
+    """Alike pieces: how many of them. Only out of those `sources`, where it says so; `choosy`: how much it matters that
+    the board is clear and straight. Where
     there are several ways to lay the same pieces, `instead_of` is the place of the first way among all that is wanted, and each one
     laid so `gives` so many of them."""
 
     piece: Piece
     count: int
     sources: frozenset[str] | None = None
-    best_grade: bool = False
+    choosy: int = 0
     instead_of: int | None = None
     gives: int = 1
 
@@ -55,14 +57,14 @@ class Bar:
 @dataclass(frozen=True)
 class Packing:
     """Which ways of sawing are used and how often, what lies in their bars, and what found no place. `bound`: no packing costs
-    less. `proven`: it is the best there is. `stopped`: before everything that was planned was tried."""
+    less. `rank` is the cost with all that only decides between equals."""
 
     ways: tuple[tuple[int, int], ...]
     bars: tuple[Bar, ...]
     unplaced: tuple[int, ...]
     cost: float
     bound: float
-    stopped: bool = False
+    rank: float = 0.0
 
     @property
     def proven(self) -> bool:
@@ -171,6 +173,8 @@ class Task:
         if self.goal == "fewest_changes":
             return 0
         volume = max(1, round(source.volume / CC))
+        if self.goal == "least_waste":
+            volume += round(OPENED_MM * source.width_mm * source.thickness_mm / CC)
         return volume * BOUGHT_COUNTS if self.goal == "rack_first" and source.bought else volume
 
     @cached_property
@@ -206,7 +210,7 @@ class Task:
     def dislike(self, place: int, source: Source) -> float:
         """What it counts that a piece lies in a board that is rougher than it should be, where plans are equal else."""
         wanted = self.wanted[place]
-        return self._tie * ROUGHER * source.grade if wanted.best_grade else 0.0
+        return self._tie * ROUGHER * source.grade * wanted.choosy
 
     @cached_property
     def missing_cost(self) -> float:
