@@ -17,7 +17,7 @@ class Yard(BaseHTTPRequestHandler):
     """One request. Every fourth is slow, every seventh is refused with 503, unless it is `steady`."""
 
     steady: ClassVar[bool] = False
-    numbers: ClassVar[count[int]] = count(1)
+    numbers: ClassVar["count[int]"] = count(1)
 
     def do_GET(self) -> None:
         """The price list, or where it is."""

@@ -95,7 +95,7 @@ def rack_out(state: documents.State, voice: Voice, looked_at: Rack | None = None
             RackBoardOut(
                 id=id,
                 name=board.name,
-                title=words.board_title(board, id, voice),
+                title=words.board_title(board.name, id),
                 wood=board.wood,
                 length_mm=board.length_mm,
                 width_mm=board.width_mm,
@@ -168,7 +168,7 @@ def wishes_controls(wishes: Wishes, voice: Voice) -> list[Control]:
 
 def left_out(wishes: Wishes, rack: Rack, prices: PriceList, voice: Voice) -> list[LeftOut]:
     """The boards that the plan goes without."""
-    named = {id: words.board_title(board, id, voice) for id, board in rack.boards.items()}
+    named = {id: words.board_title(board.name, id) for id, board in rack.boards.items()}
     named |= {f"y:{item.code}": f"{item.name or item.code}, {voice.run(item.length_mm)}" for item in prices.items}
     lists = (("forbidden", wishes.forbidden), ("sold_out", wishes.sold_out))
     return [LeftOut(path=f"{place}.{id}", name=named.get(id, id)) for place, ids in lists for id in ids]
@@ -194,7 +194,7 @@ def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes
         short=[
             ShortOut(
                 text=f"Boards {words.section_text(s.width_mm, s.thickness_mm, voice)}: short by {voice.say(s.short_mm)}. "
-                f"Were {s.name} so much longer, everything would fit."
+                f"Were {words.board_title(s.name, s.board)} so much longer, everything would fit."
             )
             for s in plan.short
         ],
@@ -237,12 +237,12 @@ def _moved(plan: BoardsDocument, before: BoardsDocument | None, names: Names) ->
     """The pieces that come out of another board than before, by where they went."""
     if before is None:
         return []
-    was = {piece.key: board.name for board in before.boards for piece in board.pieces}
+    was = {piece.key: board.source for board in before.boards for piece in board.pieces}
     went: dict[str, list[str]] = {}
     for board in plan.boards:
         for piece in board.pieces:
-            if piece.key in was and was[piece.key] != board.name:
-                went.setdefault(board.name, []).append(names.tag(piece.key))
+            if was.get(piece.key, board.source) != board.source:
+                went.setdefault(words.board_title(board.name, board.source), []).append(names.tag(piece.key))
     return [f"{listed(tags)} now out of {name}." for name, tags in went.items()]
 
 
@@ -252,7 +252,7 @@ def _board(plan: BoardsDocument, board: BoardForm, wishes: Wishes, names: Names,
     return PlanBoardOut(
         id=board.id,
         source=board.source,
-        name=f"{board.name}{number}, {'to buy' if board.bought else 'from the rack'}",
+        name=f"{words.board_title(board.name, board.source)}{number}, {'to buy' if board.bought else 'from the rack'}",
         size_text=words.size_text(board.length_mm, board.width_mm, board.thickness_mm, voice),
         length_mm=board.length_mm,
         width_mm=board.width_mm,

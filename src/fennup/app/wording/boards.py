@@ -51,11 +51,9 @@ def size_text(length: float, width: float, thick: float, voice: Voice) -> str:
     return _by(length, width, thick, voice=voice)
 
 
-def board_title(board: RackBoard, id: str, voice: Voice) -> str:
-    """Larch board 3."""
-    if board.name:
-        return board.name
-    return f"{(board.wood or ('sheet' if board.sheet else 'board')).capitalize()} {id[1:]}"
+def board_title(name: str, id: str) -> str:
+    """What a board of the rack is called: by its own name, or board 3."""
+    return f"Board {id[1:]}" if name in ("", id) else name
 
 
 def cautions(board: RackBoard) -> list[str]:
@@ -95,7 +93,7 @@ def headline(plan: BoardsDocument, voice: Voice) -> tuple[str, str]:
         return "closes", "Every part has its board."
     if plan.short:
         worst = plan.short[0]
-        return "opens", f"Short by {voice.say(worst.short_mm)} on {worst.name}."
+        return "opens", f"Short by {voice.say(worst.short_mm)} on {board_title(worst.name, worst.board)}."
     missing = len({piece.key for piece in plan.unplaced})
     return "fails", f"{missing} part{'s have' if missing > 1 else ' has'} no board."
 

@@ -64,17 +64,17 @@ class RackBoard(Stock):
     nails: bool = False
     old_paint: bool = False
 
-    @model_validator(mode="after")
-    def _lies_within(self) -> "RackBoard":
-        """SpecError `defect_outside`, `trim_too_long`, naming the field."""
+    def check(self, within: str = "") -> None:
+        """SpecError `trim_too_long` or `defect_outside`, naming the field within what holds the board."""
         if self.trim_left_mm + self.trim_right_mm >= self.length_mm:
-            raise SpecError("trim_too_long", ("trim_left_mm",), length_mm=self.length_mm)
+            side = "trim_left_mm" if self.trim_left_mm >= self.trim_right_mm else "trim_right_mm"
+            raise SpecError("trim_too_long", (f"{within}{side}",), length_mm=self.length_mm)
         for k, defect in enumerate(self.defects):
             low, high = defect.low_mm or 0.0, self.width_mm if defect.high_mm is None else defect.high_mm
             if not (defect.from_mm < defect.to_mm <= self.length_mm and low < high <= self.width_mm):
                 field = "from_mm" if defect.from_mm >= defect.to_mm else "to_mm" if defect.to_mm > self.length_mm else "high_mm"
-                raise SpecError("defect_outside", (f"defects.{k}.{field}",), length_mm=self.length_mm, width_mm=self.width_mm)
-        return self
+                sizes = {"length_mm": self.length_mm, "width_mm": self.width_mm}
+                raise SpecError("defect_outside", (f"{within}defects.{k}.{field}",), **sizes)
 
     def source(self, id: str) -> Source:
         """As the planner takes it."""
@@ -94,6 +94,13 @@ class Rack(Strict):
     boards: Annotated[dict[RackId, RackBoard], Field(max_length=MOST_BOARDS)] = {}
     keep_mm: Along = 300.0
     numbered: Annotated[int, Field(ge=0, le=99_999)] = 0
+
+    @model_validator(mode="after")
+    def _boards_can_be(self) -> "Rack":
+        """SpecError of the first board that cannot be."""
+        for id, board in self.boards.items():
+            board.check(f"boards.{id}.")
+        return self
 
     def next_number(self) -> int:
         """The number of the next board: higher than any that there has been."""

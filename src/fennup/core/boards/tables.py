@@ -122,7 +122,10 @@ def _typed(
 def _valid(model: Any, number: int, given: dict[str, Any]) -> Any:
     """A row as a model; what is wrong with it names the row and the column."""
     try:
-        return model.model_validate(given)
+        made = model.model_validate(given)
+        if isinstance(made, RackBoard):
+            made.check()
+        return made
     except ValidationError as error:
         column = str(error.errors()[0]["loc"][0]) if error.errors()[0]["loc"] else ""
         raise SpecError("cell_wrong", (f"row {number}",), row=number, column=column, text=str(given.get(column, ""))) from None
