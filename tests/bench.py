@@ -12,6 +12,7 @@ import time
 from collections.abc import Callable
 from copy import deepcopy
 from pathlib import Path
+from random import Random
 
 ROOT = Path(__file__).resolve().parent.parent
 sys.path[:0] = [str(ROOT), str(ROOT / "src")]
@@ -21,10 +22,14 @@ from playwright.sync_api import sync_playwright  # noqa: E402
 from waitress.server import create_server  # noqa: E402
 
 from fennup.app.factory import create_app  # noqa: E402
+from fennup.core.boards.planned import plan_boards  # noqa: E402
+from fennup.core.boards.planner import plan  # noqa: E402
 from fennup.core.project.starts import TOGETHER  # noqa: E402
 from fennup.core.verify.boolean import boolean_proof  # noqa: E402
 from tests.browser.page import ARGUMENTS, CHROMIUM  # noqa: E402
+from tests.core.cut_boards import a_board, bar, design, on_rack, order  # noqa: E402
 from tests.core.frames import box, of_sides, regular, solved  # noqa: E402
+from tests.core.test_boards import packing_task, triplets, uniform  # noqa: E402
 
 # From the key to the drawing: the clock starts at the input event and stops when a figure that follows has changed.
 WATCH = """(label) => {
@@ -109,8 +114,60 @@ def look_at(client: FlaskClient, name: str, spec: dict, act: dict) -> None:
     print(f"API: look at a change to {name}: {took:.1f} ms, {statistics.median(sizes) / 1000:.0f} kB")
 
 
+def first_fit(sizes: list[int], room: int) -> int:
+    """How many boxes the largest first, each into the first box with room, take."""
+    boxes: list[int] = []
+    for size in sorted(sizes, reverse=True):
+        place = next((k for k, taken in enumerate(boxes) if taken + size <= room), None)
+        if place is None:
+            boxes.append(size)
+        else:
+            boxes[place] += size
+    return len(boxes)
+
+
+def boards() -> None:
+    """The families, beside first-fit-decreasing, and forty parts of mixed sections."""
+    families = [(f"triplets of {n}", triplets(n, 1), 1000) for n in (60, 120, 249)]
+    families += [(f"uniform {n}", uniform(n, 1), 150) for n in (120, 250)]
+    for name, sizes, room in families:
+        start = time.perf_counter()
+        found = plan(packing_task(sizes, room))
+        took = time.perf_counter() - start
+        print(
+            f"boards: {name}: {found.cost:.0f} boards, bound {found.bound:.0f}, {took:.1f} s; first fit {first_fit(sizes, room)}"
+        )
+    random = Random(4)
+    sections = ((60.0, 20.0), (95.0, 20.0), (45.0, 45.0), (145.0, 27.0))
+    parts = [
+        a_board(f"P{k}", random.uniform(150, 1300), (random.choice((0, 22.5, 45)), 0.0), (random.choice((0, 22.5, 45)), 0.0), *section)
+        for k in range(40) for section in [sections[k % 4]]
+    ]  # fmt: skip
+    items = [
+        bar(mm, *section, price=mm * section[0] * section[1] / 2e6) for section in sections for mm in (2400.0, 3000.0, 4200.0)
+    ]
+    asked, start, told = order(design(*parts), on_rack(bar(2000.0)), 2.4, *items), time.perf_counter(), []
+    made = plan_boards(asked, lambda share, plan: told.append(time.perf_counter() - start))
+    took, packing = time.perf_counter() - start, made.packing
+    print(
+        f"boards: 40 parts of 4 sections: first plan {told[0]:.2f} s, last {took:.1f} s, {packing.cost:.0f} where {packing.bound:.0f} is the bound"
+    )
+
+
+def rack_ms() -> None:
+    """What a look at a change to a full rack costs."""
+    with tempfile.TemporaryDirectory() as folder:
+        client = create_app(Path(folder) / "bench.db", with_demo=True).test_client()
+        sent = iter(range(2000, 9000))
+        act = {"op": "type", "path": "boards.r1.length_mm"}
+        took = median_ms(lambda: client.post("/api/rack/look", json={"acts": [{**act, "text": str(next(sent))}]}))
+        print(f"API: look at a change to the rack: {took:.1f} ms")
+
+
 def main() -> None:
     """Print one figure a line."""
+    boards()
+    rack_ms()
     for rabbet in (None, {"width_mm": 6, "depth_mm": 8}):
         frame = regular(12, 40.0, "opening_flats", mm=600.0, rabbet=rabbet)
         solved(frame)

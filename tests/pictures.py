@@ -43,7 +43,7 @@ def solid(page: Page) -> None:
 
 def saw(page: Page) -> None:
     """Go to the saw."""
-    page.get_by_role("link", name="2 Saw").click()
+    page.get_by_role("link", name="3 Saw").click()
     page.get_by_role("heading", name="Bench miter saw").wait_for()
 
 
@@ -52,12 +52,16 @@ def pressed(name: str) -> Callable[[Page], None]:
     return lambda page: page.get_by_role("button", name=name, exact=True).or_(page.get_by_role("tab", name=name)).first.click()
 
 
-def too_much(page: Page) -> None:
-    """Give a size that the others already fix."""
-    field = page.locator('main .drawing input[aria-label^="outside top, across flats"]').first
-    field.fill("18")
-    field.press("Enter")
-    page.get_by_role("alert").wait_for()
+def boards(page: Page) -> None:
+    """Go to the boards."""
+    page.get_by_role("link", name="2 Boards").click()
+    page.locator("main section[data-source]").first.wait_for()
+
+
+def to_buy(page: Page) -> None:
+    """Go to the list for the yard, one line ticked."""
+    page.goto(page.url + "/to-buy")
+    page.get_by_role("checkbox").first.check()
 
 
 def cut_list(page: Page) -> None:
@@ -104,16 +108,16 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "shape-dark": (DESK, "dark", [opened("Pennant shelf ring")]),
     "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
     "box": (DESK, "light", [opened("Rope bin")]),
-    "box-any-start": (DESK, "light", [opened("Bailer tub"), pressed("Side"), too_much]),
     "box-solid": (DESK, "light", [opened("Landing-stage trough"), solid]),
     "stand": (DESK, "light", [opened("Boat trestle")]),
-    "brace": (DESK, "light", [opened("Slip gate braces")]),
     "roof": (DESK, "light", [opened("Slip lantern hip")]),
     "together": (DESK, "light", [opened("Sand bin on a stand")]),
     "piece": (DESK, "light", [opened("Slip steps handrail"), fitting]),
     "rescale": (DESK, "light", [opened("Flag tower"), another_size]),
     "compare": (DESK, "light", [opened("Boat trestle"), variant]),
-    "saw-box": (DESK, "light", [opened("Bailer tub"), saw]),
+    "boards": (DESK, "light", [opened("Boat trestle"), boards, part("rail A1")]),
+    "rack": (DESK, "light", [opened("Honours board frame"), boards, pressed("Rack"), pressed("Old thwart")]),
+    "to-buy-phone": (PHONE, "light", [opened("Fender and line ladder"), to_buy]),
     "saw": (DESK, "light", [opened("Honours board frame"), saw]),
     "saw-phone": (PHONE, "light", [opened("Honours board frame"), saw]),
     "cut-list": (DESK, "light", [opened("Oar hatch arch"), cut_list]),

@@ -360,7 +360,7 @@ class Jobs(Api):
 
     def test_a_proof_kept_as_data_is_the_proof(self) -> None:
         solution = solved_spec(HEXAGON, Workshop())
-        kept = json.loads(json.dumps(make_proof(solution.spec.model_dump(mode="json"), lambda _: None)))
+        kept = json.loads(json.dumps(make_proof(solution.spec.model_dump(mode="json"), lambda _, __: None)))
         self.assertEqual(proof_from(kept), solution.design.proof)
 
 

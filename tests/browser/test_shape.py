@@ -133,7 +133,7 @@ class MakingAFrame(InTheBrowser):
 
     def test_the_saw_is_edited_on_its_own_drawing_and_flags_what_it_cannot_reach(self) -> None:
         page = self.start("Three sides")
-        page.get_by_role("link", name="2 Saw").click()
+        page.get_by_role("link", name="3 Saw").click()
         expect(page.get_by_text("Past the stop: to the right this saw goes to 52°").first).to_be_visible()
         right = page.get_by_role("textbox", name=re.compile("^Swing, stop at the right"))
         right.fill("62")
@@ -260,7 +260,7 @@ class ForEverybody(InTheBrowser):
             page.get_by_role("button", name=re.compile("to know")).click()
             self.clean(page, f"findings, {scheme}")
             page.keyboard.press("Escape")
-            page.get_by_role("link", name="2 Saw").click()
+            page.get_by_role("link", name="3 Saw").click()
             page.get_by_role("heading", name="Bench miter saw").wait_for()
             self.clean(page, f"saw, {scheme}")
             page.goto(re.sub("/saw$", "", page.url) + "/cut-list")

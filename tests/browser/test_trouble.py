@@ -65,7 +65,7 @@ class NothingIsLost(InTheBrowser):
         expect(first.get_by_role("contentinfo")).to_contain_text("nearest 0.5°")
         second = first.context.new_page()
         second.goto(first.url)
-        second.get_by_role("link", name="2 Saw").click()
+        second.get_by_role("link", name="3 Saw").click()
         for name in ("Smallest swing you can read", "Smallest tilt you can read"):
             field = second.get_by_label(re.compile(name))
             field.fill("0.25")

@@ -1,6 +1,7 @@
 import { type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
 import { type Answer, Refused } from "./call";
+import { refresh } from "./refresh";
 import type { Act, Problem } from "./types";
 
 type Versioned = { version: number; undo: string | null; redo: string | null };
@@ -78,7 +79,7 @@ export function useDocument<T extends Versioned, L>(
     retryDelay: (attempt) => Math.min(SOON_MS * 2 ** attempt, LATEST_MS),
     onSuccess: (data) => {
       client.setQueryData(of.key, data);
-      for (const queryKey of stale) client.invalidateQueries({ queryKey });
+      for (const queryKey of stale) refresh(client, queryKey);
       windows?.postMessage(of.key.join(" "));
     },
   });

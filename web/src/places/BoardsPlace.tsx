@@ -1,8 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useEffect, useState } from "react";
-import { rackFromTable, stopPlanning } from "../api/boards";
+import { RACK, rackFromTable, stopPlanning } from "../api/boards";
 import { projectKey } from "../api/documents";
+import { refresh } from "../api/refresh";
 import type { Act, Boards, Problem, Project, Rack } from "../api/types";
 import type { Held } from "../api/useDocument";
 import { Choice, Choices } from "../ui/Choices";
@@ -38,7 +39,7 @@ export function BoardsPlace(props: Props) {
     if (touched) setTab("plan");
   }, [touched]);
   const wish = async (acts: Act[]) => onProblem(await boards.act(acts));
-  const refreshed = () => client.invalidateQueries({ queryKey: projectKey(project.id, "boards") });
+  const refreshed = () => refresh(client, projectKey(project.id, "boards"));
   const stop = async () => {
     const answer = await stopPlanning(project.id);
     onProblem(answer.ok ? null : answer.problem);
@@ -137,7 +138,7 @@ export function BoardsPlace(props: Props) {
                 onProject={async (acts) => onProblem(await held.act(acts))}
                 onDone={() => {
                   refreshed();
-                  client.invalidateQueries({ queryKey: ["rack"] });
+                  refresh(client, RACK);
                 }}
                 onProblem={onProblem}
               />
@@ -151,7 +152,7 @@ export function BoardsPlace(props: Props) {
               onProblem={onProblem}
               onTable={async (text) => {
                 const answer = await rackFromTable(project.id, rack.saved?.version ?? 1, text);
-                client.invalidateQueries({ queryKey: ["rack"] });
+                refresh(client, RACK);
                 refreshed();
                 return answer.ok ? null : answer.problem;
               }}
@@ -168,7 +169,7 @@ export function BoardsPlace(props: Props) {
                 onAct={wish}
                 onChanged={() => {
                   refreshed();
-                  client.invalidateQueries({ queryKey: projectKey(project.id) });
+                  refresh(client, projectKey(project.id));
                 }}
               />
             )}

@@ -3,6 +3,7 @@ import { useEffect, useMemo } from "react";
 import { Link, useParams } from "react-router";
 import { boardsApi } from "../api/boards";
 import { projectApi, projectKey } from "../api/documents";
+import { refresh } from "../api/refresh";
 import type { Act } from "../api/types";
 import { useDocument } from "../api/useDocument";
 import { useJob } from "../api/useJob";
@@ -69,7 +70,7 @@ export function BuyPage() {
                 line={line}
                 project={project.data}
                 onAct={(acts: Act[]) => boards.act(acts)}
-                onChanged={() => client.invalidateQueries({ queryKey: projectKey(id) })}
+                onChanged={() => refresh(client, projectKey(id))}
               />
             </details>
           </li>

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { askYard, PRICES, pricesFromTable, pricesQuery } from "../api/boards";
+import { refresh } from "../api/refresh";
 import type { Act, Problem } from "../api/types";
 import { TableButton } from "./RackSheet";
 
 type Props = {
   project: string;
-  onAct: (acts: Act[]) => void;
+  onAct: (acts: Act[]) => Promise<void>;
   onChanged: () => void;
   onProblem: (problem: Problem | null) => void;
 };
@@ -19,7 +20,7 @@ export function YardPanel({ project, onAct, onChanged, onProblem }: Props) {
   const [notice, setNotice] = useState("");
   const prices = query.data;
   const taken = () => {
-    client.invalidateQueries({ queryKey: PRICES });
+    refresh(client, PRICES);
     onChanged();
   };
   const ask = async () => {
@@ -68,9 +69,9 @@ export function YardPanel({ project, onAct, onChanged, onProblem }: Props) {
               type="button"
               className="quiet-button shrink-0"
               aria-pressed={line.sold_out}
-              onClick={() => {
-                onAct([{ op: "choose", path: `sold_out.${line.id}`, value: !line.sold_out }]);
-                setTimeout(() => client.invalidateQueries({ queryKey: PRICES }), 300);
+              onClick={async () => {
+                await onAct([{ op: "choose", path: `sold_out.${line.id}`, value: !line.sold_out }]);
+                refresh(client, PRICES);
               }}
             >
               {line.sold_out ? "Use it again" : "Not to be had"}

@@ -1,5 +1,6 @@
 """What every answer is made with: JSON, and tags by which a browser asks only for what has changed."""
 
+import re
 from collections.abc import Callable
 from hashlib import sha256
 
@@ -21,3 +22,8 @@ def tagged(based_on: tuple[object, ...], answer: Callable[[], BaseModel]) -> Res
     response.set_etag(tag)
     response.headers["Cache-Control"] = "private, no-cache"
     return response
+
+
+def file_name(name: str) -> str:
+    """A project's name as the beginning of a file's."""
+    return re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "project"

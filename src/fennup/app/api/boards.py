@@ -7,8 +7,8 @@ from typing import Any
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
-from fennup.app.api.answers import json_of
-from fennup.app.api.projects import Opened, change_thickness, file_name, opened
+from fennup.app.api.answers import file_name, json_of
+from fennup.app.api.projects import Opened, change_thickness, opened
 from fennup.app.api.sessions import has_worker, reading, store, wake_worker, writing
 from fennup.app.schemas.api import Nothing, Problem, ProjectOut, ProjectPath, Seen
 from fennup.app.schemas.boards import (

@@ -8,8 +8,7 @@ from typing import Any
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from fennup.app.api.answers import json_of
-from fennup.app.api.projects import file_name
+from fennup.app.api.answers import file_name, json_of
 from fennup.app.api.sessions import reading, store, writing
 from fennup.app.models.store import Store, back_up
 from fennup.app.models.tables import Job

@@ -1,13 +1,12 @@
 """Projects over HTTP."""
 
-import re
 from dataclasses import dataclass
 from datetime import UTC
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from fennup.app.api.answers import json_of, tagged
+from fennup.app.api.answers import file_name, json_of, tagged
 from fennup.app.api.sessions import has_worker, reading, store, wake_worker, writing
 from fennup.app.schemas.api import (
     Acts,
@@ -421,8 +420,3 @@ def change_thickness(id: str, version: int, from_mm: float, text: str) -> Respon
     with writing() as session:
         state = documents.save(session, id, PROJECT, version, changed.model_dump(mode="json"), {"event": "bought"})
     return _out(state, changed, solution)
-
-
-def file_name(name: str) -> str:
-    """A project's name as the beginning of a file's."""
-    return re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "project"
