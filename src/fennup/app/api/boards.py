@@ -8,7 +8,7 @@ from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
 from fennup.app.api.answers import file_name, json_of
-from fennup.app.api.projects import Opened, change_thickness, opened
+from fennup.app.api.projects import Opened, opened, project_out
 from fennup.app.api.sessions import has_worker, reading, store, wake_worker, writing
 from fennup.app.schemas.api import Nothing, Problem, ProjectOut, ProjectPath, Seen
 from fennup.app.schemas.boards import (
@@ -31,7 +31,7 @@ from fennup.app.services.board_plans import Asked, Found, asked_for, plan_or_job
 from fennup.app.services.boards_sheet import left_out, names_of, plan_out, prices_out, rack_out, wishes_controls
 from fennup.app.services.buy_list import buy_list_csv
 from fennup.app.services.drawings import control_out
-from fennup.app.services.projects import PLAIN, ProjectBody, project_in
+from fennup.app.services.projects import PLAIN, ProjectBody, project_in, with_thickness
 from fennup.app.services.solving import solved
 from fennup.app.services.upgrade import BOARDS, PRICES, PROJECT, RACK
 from fennup.app.services.validate import Invalid, from_core
@@ -318,7 +318,13 @@ def export_buy_list(path: ProjectPath) -> Response:
 @api.post("/projects/<string:project_id>/boards/bought", responses={200: ProjectOut})
 def correct_thickness(path: ProjectPath, body: Bought) -> Response:
     """What was bought is thinner or thicker than its name says: the project follows."""
-    return change_thickness(path.project_id, body.version, body.from_mm, body.text)
+    now = opened(path.project_id)
+    changed = with_thickness(now.body, body.from_mm, body.text)
+    solution = solved(changed, now.workshop)
+    with writing() as session:
+        stored = changed.model_dump(mode="json")
+        state = documents.save(session, path.project_id, PROJECT, body.version, stored, {"event": "bought"})
+    return project_out(state, changed, solution)
 
 
 @api.post("/projects/<string:project_id>/boards/done", responses={200: CutDoneOut})

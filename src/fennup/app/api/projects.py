@@ -52,7 +52,6 @@ from fennup.app.services.projects import (
     start_body,
     valid_spec,
     variant_body,
-    with_thickness,
 )
 from fennup.app.services.proofs import proof_or_job
 from fennup.app.services.records import NewRecord, add_record, records_of
@@ -110,7 +109,7 @@ def _workshop() -> Workshop:
         return workshop_in(workshop_state(session)) or BUILT_IN
 
 
-def _out(
+def project_out(
     state: documents.State,
     body: ProjectBody,
     solution: Solution,
@@ -146,7 +145,7 @@ def _out(
 
 def _as_saved(state: documents.State, workshop: Workshop) -> Response:
     body = project_in(state.body, state.id)
-    return _out(state, body, solved(body, workshop))
+    return project_out(state, body, solved(body, workshop))
 
 
 def _created(body: ProjectBody, workshop: Workshop, event: str) -> Response:
@@ -154,7 +153,7 @@ def _created(body: ProjectBody, workshop: Workshop, event: str) -> Response:
     solution = solved(body, workshop)
     with writing() as session:
         state = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": event})
-    return _out(state, body, solution, status=201)
+    return project_out(state, body, solution, status=201)
 
 
 @api.get("/projects", responses={200: ProjectList})
@@ -237,7 +236,7 @@ def remove_examples(body: Nothing) -> Response:
 def read_project(path: ProjectPath) -> Response:
     """A project and its drawing."""
     found = opened(path.project_id)
-    return _out(found.state, found.body, found.solved())
+    return project_out(found.state, found.body, found.solved())
 
 
 @api.get("/projects/<string:project_id>/parts", responses={200: PartList})
@@ -277,7 +276,7 @@ def change_project(path: ProjectPath, body: Change) -> Response:
     did = {"acts": [act.model_dump(mode="json") for act in body.acts]}
     with writing() as session:
         state = documents.save(session, now.state.id, PROJECT, body.version, changed.model_dump(mode="json"), did)
-    return _out(state, changed, solution, list(body.acts), now.solved())
+    return project_out(state, changed, solution, list(body.acts), now.solved())
 
 
 @api.post("/projects/<string:project_id>/look", responses={200: LookOut})
@@ -408,15 +407,3 @@ def cut_list(path: ProjectPath) -> Response:
     text = cut_list_csv(part_cards(solution, found.body.voice()).parts, solution_document(solution, None))
     headers = {"Content-Disposition": f'attachment; filename="{file_name(found.body.name)}-cut-list.csv"'}
     return Response(text, content_type="text/csv; charset=utf-8", headers=headers)
-
-
-def change_thickness(id: str, version: int, from_mm: float, text: str) -> Response:
-    """Every board of a project that is so thick becomes as thick as was typed: one revision, one undo step."""
-    now = opened(id)
-    if now.state.version != version:
-        raise documents.Conflict(now.state.version)
-    changed = with_thickness(now.body, from_mm, text)
-    solution = solved(changed, now.workshop)
-    with writing() as session:
-        state = documents.save(session, id, PROJECT, version, changed.model_dump(mode="json"), {"event": "bought"})
-    return _out(state, changed, solution)
