@@ -125,12 +125,14 @@ class Planning(Boards):
         project = self.new()
         self.board(390.0)
         found = self.get(f"projects/{project}/boards")["plan"]["unplaced"]
-        self.assertEqual(found[0], "Rail A (front) is 400 mm long; the longest board of 60 × 20 mm gives 390 mm. It lacks 10 mm.")
+        self.assertEqual(
+            found[0]["text"], "Rail A (front) is 400 mm long; the longest board of 60 × 20 mm gives 390 mm. It lacks 10 mm."
+        )
         self.rack(
             {"op": "type", "path": "boards.r1.width_mm", "text": "59"},
             {"op": "type", "path": "boards.r1.length_mm", "text": "900"},
         )
-        self.assertIn("no board is 60 × 20 mm", self.get(f"projects/{project}/boards")["plan"]["unplaced"][0])
+        self.assertIn("no board is 60 × 20 mm", self.get(f"projects/{project}/boards")["plan"]["unplaced"][0]["text"])
 
 
 class Working(Boards):

@@ -14,6 +14,7 @@ from fennup.app.factory import create_app
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 CHROMIUM = "/usr/bin/chromium"
+AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").as_posix()
 ARGUMENTS = [
     "--no-sandbox", "--enable-unsafe-swiftshader", "--no-first-run", "--disable-background-networking",
     "--disable-component-update", "--disable-sync", "--disable-quic",
@@ -95,3 +96,14 @@ class InTheBrowser(unittest.TestCase):
     def reads(self, label: str, text: str, page: Page | None = None) -> None:
         """Wait until a dimension on the drawing is spoken so."""
         (page or self.page).locator(f'main .drawing input[aria-label^="{label}"][aria-label*="{text}"]').first.wait_for()
+
+    def clean(self, page: Page, where: str) -> None:
+        """Nothing that axe finds, and no wider than the screen."""
+        page.add_script_tag(path=AXE)
+        found = page.evaluate(
+            "async () => (await axe.run()).violations.map(v => `${v.id}: ${v.nodes.map(n => n.html).slice(0, 3)}`)"
+        )
+        self.assertEqual(found, [], where)
+        self.assertLessEqual(
+            page.evaluate("document.documentElement.scrollWidth - innerWidth"), 0, f"{where}: wider than the screen"
+        )

@@ -3,9 +3,7 @@ import unittest
 
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.page import ROOT, InTheBrowser
-
-AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").as_posix()
+from tests.browser.page import InTheBrowser
 
 
 class MakingAFrame(InTheBrowser):
@@ -59,7 +57,7 @@ class MakingAFrame(InTheBrowser):
         self.reads("outside, across flats, given", "429 millimetres")
         self.reads("opening, across flats, follows", "339 millimetres")
         page.locator("body").click(position={"x": 400, "y": 20})
-        page.keyboard.press("2")
+        page.keyboard.press("3")
         expect(page.get_by_role("heading", name=re.compile("saw settings"))).to_be_visible()
         page.keyboard.press("1")
         self.field("opening, across flats")
@@ -287,16 +285,6 @@ class ForEverybody(InTheBrowser):
                 page.get_by_role("heading", name=heading).wait_for()
                 page.wait_for_load_state("networkidle")
                 self.clean(page, f"{place}, {scheme}")
-
-    def clean(self, page: Page, where: str) -> None:
-        page.add_script_tag(path=AXE)
-        found = page.evaluate(
-            "async () => (await axe.run()).violations.map(v => `${v.id}: ${v.nodes.map(n => n.html).slice(0, 3)}`)"
-        )
-        self.assertEqual(found, [], where)
-        self.assertLessEqual(
-            page.evaluate("document.documentElement.scrollWidth - innerWidth"), 0, f"{where}: wider than the screen"
-        )
 
 
 if __name__ == "__main__":

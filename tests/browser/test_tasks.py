@@ -86,7 +86,7 @@ class Tasks(InTheBrowser):
         # A rail is touched on the drawing.
         press(*["Shift+Tab"] * 4)
         expect(page.get_by_role("tab", name="The frame")).to_be_focused()
-        press("2")
+        press("3")
         expect(page.get_by_role("heading", name=re.compile("saw settings$"))).to_be_visible()
         press("1")
         self.reads("what it holds, diameter, given", "300 millimetres")
@@ -96,9 +96,9 @@ class Tasks(InTheBrowser):
         expect(page.get_by_role("heading", name="Rail B", exact=True)).to_be_visible()
         # From the top of the page to Print: the cut list stands there.
         page.evaluate("window.print = () => { document.title = 'printed'; }")
-        press("2")
+        press("3")
         expect(page.get_by_role("heading", name=re.compile("saw settings$"))).to_be_visible()
-        press(*["Tab"] * 6, "Enter")
+        press(*["Tab"] * 7, "Enter")
         expect(page.get_by_role("heading", name="What it needs")).to_be_visible()
         expect(page).to_have_title("printed")
         self.assertLessEqual(pressed, 45)

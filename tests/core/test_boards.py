@@ -208,6 +208,9 @@ class Wished(unittest.TestCase):
         self.assertEqual(where(pinned)["P2"], "r3")
         locked = planned(self.made, self.rack, 3.0, locked={"r2": ["P0", "P1"]}, forbidden=["r1"])
         self.assertEqual(where(locked), {"P0": "r2", "P1": "r2", "P2": "r3", "P3": "r3"})
+        half = planned(self.made, self.rack, 3.0, locked={"r1": ["P3"]})
+        self.assertEqual([key for key, board in where(half).items() if board == "r1"], ["P3"])  # nothing else comes into it
+        self.assertEqual(set(where(planned(self.made, self.rack, 3.0, pins={"P2": "r9"})).values()), {"r1"})  # there is no r9
 
     def test_every_goal_gets_what_it_asks_for(self) -> None:
         long, short = bar(2100.0, price=30.0), bar(1100.0, price=12.0)

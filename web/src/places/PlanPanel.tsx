@@ -27,7 +27,7 @@ export function PlanPanel({ project, boards, shown, rack, touched, onProject, on
   const place = plan && touched ? placeOf(plan, touched) : null;
   return (
     <>
-      {plan && <Verdict plan={plan} onProject={onProject} />}
+      {plan && <Verdict plan={plan} onProject={onProject} onWish={wish} />}
       {place && plan && <PieceCard place={place} plan={plan} rack={rack} onAct={wish} />}
       <section aria-label="What is wished" className="mt-4 border-t-2 border-ink pt-2">
         {shown.controls.map((c) => (
@@ -73,7 +73,15 @@ export function PlanPanel({ project, boards, shown, rack, touched, onProject, on
   );
 }
 
-function Verdict({ plan, onProject }: { plan: Plan; onProject: (acts: Act[]) => void }) {
+function Verdict({
+  plan,
+  onProject,
+  onWish,
+}: {
+  plan: Plan;
+  onProject: (acts: Act[]) => void;
+  onWish: (acts: Act[]) => void;
+}) {
   return (
     <section aria-label="How good it is">
       <h2 className={`flex items-center gap-2 text-[20px] ${TONE[plan.tone]}`}>
@@ -85,10 +93,19 @@ function Verdict({ plan, onProject }: { plan: Plan; onProject: (acts: Act[]) => 
           {short.text}
         </p>
       ))}
-      {plan.cures.length > 0 && (
+      {(plan.cures.length > 0 || plan.yard_would) && (
         <div className="mt-2">
           <p className="mb-1 font-medium">It would fit with</p>
           <div className="flex flex-col items-start gap-1.5">
+            {plan.yard_would && (
+              <button
+                type="button"
+                className="plain-button text-left"
+                onClick={() => onWish([{ op: "choose", path: "use_yard", value: true }])}
+              >
+                {plan.yard_would}
+              </button>
+            )}
             {plan.cures.map((cure) => (
               <button
                 key={cure.label}
@@ -102,9 +119,14 @@ function Verdict({ plan, onProject }: { plan: Plan; onProject: (acts: Act[]) => 
           </div>
         </div>
       )}
-      {plan.unplaced.map((text) => (
+      {plan.unplaced.map(({ text, let_go }) => (
         <p key={text} className="mt-1">
-          {text}
+          {text}{" "}
+          {let_go.length > 0 && (
+            <button type="button" className="plain-button" onClick={() => onWish(let_go as Act[])}>
+              Let it go elsewhere
+            </button>
+          )}
         </p>
       ))}
       {plan.quality.map((text) => (

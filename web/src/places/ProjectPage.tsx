@@ -29,7 +29,8 @@ export function ProjectPage() {
   const navigate = useNavigate();
   const [touched, setTouched] = useState<string | null>(null);
   const own = useMemo(() => projectApi(id), [id]);
-  const project = useDocument(own, NOTHING, touched);
+  const plans = useMemo(() => [projectKey(id, "boards")], [id]);
+  const project = useDocument(own, plans, touched);
   const sheets = useMemo(() => [projectKey(id)], [id]);
   const workshop = useDocument(workshopApi, sheets);
   const progress = useJob(project.saved?.job ?? null, own.key);
@@ -37,7 +38,6 @@ export function ProjectPage() {
   const boards = useDocument(wished, NOTHING, null, onBoards);
   const planning = useJob((onBoards && boards.saved?.job) || null, wished.key, true);
   const stock = useMemo(() => rackApi(id), [id]);
-  const plans = useMemo(() => [projectKey(id, "boards")], [id]);
   const rack = useDocument(stock, plans, null, onBoards);
   const [onRack, setOnRack] = useState(false);
   const [trouble, setTrouble] = useState<Problem | null>(null);

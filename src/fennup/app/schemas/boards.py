@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 from fennup.app.schemas.api import Body, Version
 from fennup.app.schemas.sheet import ControlOut, ViewOut
 from fennup.app.wording.figures import Figure
-from fennup.core.drawing.edit import Edit, Give
+from fennup.core.drawing.edit import Choose, Edit, Give
 
 
 class InVoiceOf(BaseModel):
@@ -158,6 +158,13 @@ class RulerMark(BaseModel):
     text: str
 
 
+class UnplacedOut(BaseModel):
+    """A part without a board, and the act that lets it go where it was put; none where it was not."""
+
+    text: str
+    let_go: list[Choose]
+
+
 class PlanOut(BaseModel):
     """A plan as it is shown. `foot`: the place's line beside the closing line. `moved`: what lies elsewhere than in the plan before."""
 
@@ -169,13 +176,14 @@ class PlanOut(BaseModel):
     boards: list[PlanBoardOut]
     longest_mm: float
     ruler: list[RulerMark]
-    unplaced: list[str]
+    unplaced: list[UnplacedOut]
     short: list[ShortOut]
     cures: list[CureOut]
     buy: list[BuyLineOut]
     total: str
     others: list[str]
     moved: list[str]
+    yard_would: str
     foot: str
 
 

@@ -1,7 +1,7 @@
 """The plan of what comes out of which board: made by the worker, kept by what it is based on, shown as stale while a newer one is made."""
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from hashlib import sha256
 from typing import Any
 
@@ -17,7 +17,7 @@ from fennup.core.boards.shortage import other_lengths, shortages
 from fennup.core.boards.wishes import Wishes
 from fennup.core.cures import cures_for
 from fennup.core.exchange.boards_document import boards_document
-from fennup.core.exchange.boards_forms import BoardsDocument, CureForm, OtherForm, ShortForm
+from fennup.core.exchange.boards_forms import BoardsDocument, CureForm, OtherForm, ShortForm, YardForm
 from fennup.core.project.spec import ProjectSpec
 from fennup.core.solve import designed
 from fennup.core.units.lengths import tape
@@ -154,9 +154,17 @@ def make_plan(given: dict[str, Any], report: Report) -> dict[str, Any]:
                 for s in found
             ],
             "cures": [CureForm(measure=c.measure, from_value=c.value, to_value=c.made, unit="mm") for c in cures],
+            "with_yard": _with_yard(order) if found and not order.wishes.use_yard else None,
             "others": [_other(order, other.only_mm, other.plan) for other in other_lengths(order)],
         }
     ).model_dump(mode="json")  # fmt: skip
+
+
+def _with_yard(order: Order) -> YardForm | None:
+    """What is to be bought if the yard's boards may be used; None where that does not do either."""
+    plan = plan_boards(replace(order, wishes=order.wishes.model_copy(update={"use_yard": True})), dives=0)
+    made = boards_document(order, plan)
+    return YardForm(cost=made.cost, boards=sum(line.count for line in made.buy)) if plan.complete else None
 
 
 def _other(order: Order, only_mm: float, plan: BoardsPlan) -> OtherForm:

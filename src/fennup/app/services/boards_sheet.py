@@ -16,6 +16,7 @@ from fennup.app.schemas.boards import (
     RackOut,
     RulerMark,
     ShortOut,
+    UnplacedOut,
 )
 from fennup.app.services import documents
 from fennup.app.services.drawings import control_out, view_out
@@ -190,7 +191,13 @@ def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes
         boards=[_board(plan, board, wishes, names, voice) for board in plan.boards],
         longest_mm=max((board.length_mm for board in plan.boards), default=1.0),
         ruler=_ruler(max((board.length_mm for board in plan.boards), default=1.0), voice),
-        unplaced=[words.unplaced_text(piece, names.name(piece.key), voice) for piece in plan.unplaced],
+        unplaced=[
+            UnplacedOut(
+                text=words.unplaced_text(piece, names.name(piece.key), voice),
+                let_go=[Choose(op="choose", path=f"pins.{piece.key}")] if piece.why == "pinned" else [],
+            )
+            for piece in plan.unplaced
+        ],
         short=[
             ShortOut(
                 text=f"Boards {words.section_text(s.width_mm, s.thickness_mm, voice)}: short by {voice.say(s.short_mm)}. "
@@ -223,6 +230,7 @@ def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes
         total=words.money(plan.cost, plan.currency) if bought else "",
         others=words.others_text(plan, voice),
         moved=_moved(plan, before, names),
+        yard_would=words.yard_text(plan, wishes.use_yard),
         foot=foot if plan.boards else "no board",
     )
 

@@ -150,6 +150,14 @@ def proof_text(plan: BoardsDocument) -> str:
     return "Checked: nothing overlaps, every kerf is there, faces and grain lie right, knots lie in waste." if plan.boards else ""
 
 
+def yard_text(plan: BoardsDocument, uses_yard: bool) -> str:
+    """What one more board from the yard would do."""
+    if uses_yard or plan.with_yard is None:
+        return ""
+    boards = plan.with_yard.boards
+    return f"{boards} board{'s' if boards > 1 else ''} from the yard, {money(plan.with_yard.cost, plan.currency)}"
+
+
 def others_text(plan: BoardsDocument, voice: Voice) -> list[str]:
     """What boards of one length only would come to."""
     found = []
@@ -165,6 +173,8 @@ def others_text(plan: BoardsDocument, voice: Voice) -> list[str]:
 def unplaced_text(piece: UnplacedForm, name: str, voice: Voice) -> str:
     """Why a part has no board, and the nearest way out."""
     section = section_text(piece.width_mm, piece.thickness_mm, voice)
+    if piece.why == "pinned":
+        return f"{name} finds no place in the board that you put it into."
     if piece.why == "no_board":
         return f"{name}: no board is {section}. Put one on the rack, ask the yard, or let boards be ripped or planed."
     if piece.why == "too_long":

@@ -13,7 +13,7 @@ from fennup.core.boards.ends import SQUARE, End, Gap, at_corner, corners, gap_be
 from fennup.core.boards.nesting import Saw, best_order
 from fennup.core.boards.pieces import Lie, Piece
 from fennup.core.boards.rows import InRow, Row, side_plane
-from fennup.core.boards.stock import Section, Source, Strip, Way
+from fennup.core.boards.stock import AS_LARGE, Section, Source, Strip, Way
 from fennup.core.boards.task import Bar, BarKind, Packing, Task
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, add, dot, sub
@@ -248,7 +248,7 @@ def _rips(way: Way, pieces: tuple[Placed, ...], kerf: float) -> Iterator[Cut]:
     for low, width in lows:
         top = low + width
         after = tuple(p for p in pieces if p.at[1] > top)
-        if after or way.source.width_mm - top > kerf + SAME:
+        if after or way.source.width_mm - top > AS_LARGE:
             yield Cut(
                 "rip", Plane((0.0, 1.0, 0.0), top), _keys(tuple(p for p in pieces if low < p.at[1] < top)), _keys(after), ()
             )

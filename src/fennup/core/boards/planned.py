@@ -125,11 +125,11 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
         strips = piece if found else _as_strips(piece, sources, wishes)
         (homeless if strips is None else pieces).append(_with_spares(strips or piece, wishes))
     longest = max((piece.overall_mm for piece in pieces), default=0.0)
-    wanted = [
-        replace(w, sources=w.sources or _rather_boards(piece, sources, milling))
-        for piece in pieces
-        for w in _by_pins(piece, wishes, 2 * piece.shows + (piece.overall_mm >= LONG_SHARE * longest))
-    ]
+    wanted = []
+    for piece in pieces:
+        choosy = 2 * piece.shows + (piece.overall_mm >= LONG_SHARE * longest)
+        rather = _rather_boards(piece, sources, milling)
+        wanted += [_kept_out(w, rather, sources, wishes) for w in _by_pins(piece, wishes, sources, choosy)]
     for first, one in enumerate(list(wanted)):
         wanted += _other_ways(first, one, across.get(one.piece.id), sources, saw)
     ways: list[Way] = []
@@ -192,17 +192,27 @@ def _with_spares(piece: Piece, wishes: Wishes) -> Piece:
     return replace(piece, keys=(*piece.keys, *(f"{piece.id} spare {n + 1}" for n in range(count))))
 
 
-def _by_pins(piece: Piece, wishes: Wishes, choosy: int) -> list[Wanted]:
-    """The piece as it is wanted: those that are pinned or locked into a board apart from the others."""
+def _by_pins(piece: Piece, wishes: Wishes, sources: Iterable[Source], choosy: int) -> list[Wanted]:
+    """The piece as it is wanted: those that are pinned or locked into a board that is there apart from the others."""
+    there = {source.id for source in sources}
     where = {key: wishes.pins[key] for key in piece.keys if key in wishes.pins}
     where |= {key: board for board, keys in wishes.locked.items() for key in keys if key in piece.keys}
     groups: dict[str | None, list[str]] = {}
     for key in piece.keys:
-        groups.setdefault(where.get(key), []).append(key)
+        board = where.get(key, "").partition("#")[0]
+        groups.setdefault(board if board in there else None, []).append(key)
     return [
-        Wanted(replace(piece, keys=tuple(keys)), len(keys), frozenset({board.partition("#")[0]}) if board else None, choosy)
+        Wanted(replace(piece, keys=tuple(keys)), len(keys), frozenset({board}) if board else None, choosy)
         for board, keys in groups.items()
     ]
+
+
+def _kept_out(wanted: Wanted, rather: frozenset[str] | None, sources: Iterable[Source], wishes: Wishes) -> Wanted:
+    """Into a locked board comes nothing else."""
+    if wanted.sources:
+        return wanted
+    free = frozenset(source.id for source in sources if source.id not in wishes.locked)
+    return replace(wanted, sources=(rather & free if rather else free) if wishes.locked else rather)
 
 
 def plan_boards(

@@ -123,6 +123,7 @@ def _placed(order: Order, board: BoardPlan, placed: Placed) -> PlacedForm:
 def _unplaced(order: Order, plan: BoardsPlan, key: str, piece: Piece) -> UnplacedForm:
     there = [kind.length_mm for kind in plan.task.kinds if kind.section == piece.section]
     longest = max(there, default=0.0)
+    homeless = {key for piece in plan.homeless for key in piece.keys}
     return UnplacedForm(
         key=key,
         part=piece.id,
@@ -130,7 +131,13 @@ def _unplaced(order: Order, plan: BoardsPlan, key: str, piece: Piece) -> Unplace
         width_mm=piece.width_mm,
         thickness_mm=piece.thickness_mm,
         overall_mm=piece.overall_mm,
-        why="no_board" if not there else "too_long" if piece.overall_mm > longest + SAME else "no_room",
+        why="pinned"
+        if key in order.wishes.pins and key not in homeless
+        else "no_board"
+        if not there
+        else "too_long"
+        if piece.overall_mm > longest + SAME
+        else "no_room",
         longest_mm=longest,
     )
 

@@ -85,7 +85,8 @@ class BoardForm(BaseModel):
 
 
 class UnplacedForm(BaseModel):
-    """A piece without a board: there is none of its section (`no_board`), none is long enough (`too_long`), or no room is left."""
+    """A piece without a board: there is none of its section (`no_board`), none is long enough (`too_long`), no room is left (`no_room`), or
+    not in the board that it was put into (`pinned`)."""
 
     key: str
     part: str
@@ -93,7 +94,7 @@ class UnplacedForm(BaseModel):
     width_mm: float
     thickness_mm: float
     overall_mm: float
-    why: Literal["no_board", "too_long", "no_room"]
+    why: Literal["no_board", "too_long", "no_room", "pinned"]
     longest_mm: float
 
 
@@ -128,6 +129,13 @@ class CureForm(BaseModel):
     from_value: float
     to_value: float
     unit: Literal["mm", "deg"]
+
+
+class YardForm(BaseModel):
+    """What it would come to with the yard's boards, where the plan goes without them and is short."""
+
+    cost: float
+    boards: int
 
 
 class OtherForm(BaseModel):
@@ -165,4 +173,5 @@ class BoardsDocument(BaseModel):
     short: list[ShortForm] = []
     cures: list[CureForm] = []
     others: list[OtherForm] = []
+    with_yard: YardForm | None = None
     faults: list[str] = []
