@@ -6,6 +6,9 @@ from math import cos, radians, tan
 from random import Random
 from typing import Any
 
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
 from fennup.core.boards.check import check_layout
 from fennup.core.boards.ends import at_corner, corners, gap_between
 from fennup.core.boards.layout import BoardPlan, Layout
@@ -17,12 +20,16 @@ from fennup.core.boards.shortage import shortages
 from fennup.core.boards.stock import Milling, Source, resawn, strips_across, ways_of
 from fennup.core.boards.task import Task, Wanted
 from fennup.core.cures import cures_for
+from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import add
 from fennup.core.parts.alike import END_FOR_END, OVER
 from fennup.core.solve import designed
 from fennup.core.units.lengths import tape
 from tests.core.cut_boards import RABBET, a_board, bar, design, on_rack, order, planned, project, tip_to_tip, where
 from tests.core.frames import rectangle
+from tests.core.test_kinds import SINGLE
+
+GOALS = ("rack_first", "cheapest", "fewest_boards", "least_waste", "fewest_changes")
 
 
 def trapezoids(count: int, long: float, wide: float, deg: float, **more: Any) -> Any:
@@ -397,6 +404,22 @@ class Sheets(unittest.TestCase):
         self.assertEqual([piece.sort for _, piece in kept.layout.unplaced], ["panel"])
         free = planned(made, on_rack(walls, narrow | {"any_way": True}), 2.0)
         self.assertEqual(len(free.layout.unplaced), 0)
+
+
+class AnyProject(unittest.TestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(st.one_of(*SINGLE.values()), st.sampled_from([0.5, 3.0]), st.booleans(), st.floats(1.0, 4.0), st.sampled_from(GOALS))
+    def test_every_plan_of_a_random_project_holds_and_costs_no_less_than_its_bound(
+        self, document: dict[str, Any], kerf: float, square: bool, times: float, goal: str
+    ) -> None:
+        try:
+            _, made = designed(project(document))
+        except SpecError:
+            return
+        pieces = [piece for piece in pieces_of(made.facts) if min(piece.section) >= 1.0 and piece.overall_mm < 4000.0]
+        wood = [bar(times * piece.overall_mm, *piece.section, count=2) for piece in pieces if piece.width_mm < 5000.0][:20]
+        found = planned(made, on_rack(*wood), kerf, square_first=square, goal=goal, may_glue=square)
+        self.assertLessEqual(found.packing.bound, found.packing.cost + 1e-6 * max(1.0, found.packing.cost))
 
 
 class Cures(unittest.TestCase):

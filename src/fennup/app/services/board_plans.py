@@ -1,6 +1,7 @@
 """The plan of what comes out of which board: made by the worker, kept by what it is based on, shown as stale while a newer one is made."""
 
 import json
+import logging
 from dataclasses import dataclass, replace
 from hashlib import sha256
 from typing import Any
@@ -23,6 +24,7 @@ from fennup.core.solve import designed
 from fennup.core.units.lengths import tape
 
 TYPE = "boards"
+LOG = logging.getLogger("fennup.boards")
 ALL_BUT_EXTRAS = 0.8
 
 
@@ -133,14 +135,15 @@ def make_plan(given: dict[str, Any], report: Report) -> dict[str, Any]:
     told: list[BoardsPlan] = []
 
     def tell(share: float, plan: BoardsPlan) -> None:
-        new = not told or told[-1] is not plan
+        new = (not told or told[-1] is not plan) and not plan.faults
         told.append(plan)
         report(share * ALL_BUT_EXTRAS, boards_document(order, plan).model_dump(mode="json") if new else None)
 
     plan = plan_boards(order, tell)
     document = boards_document(order, plan)
-    if plan.faults:
-        raise AssertionError(f"the plan does not hold: {document.faults}")
+    if plan.faults:  # what is not proved is never shown
+        LOG.error("a plan does not hold: %s", document.faults)
+        return document.model_copy(update={"boards": [], "buy": [], "complete": False, "proven": False}).model_dump(mode="json")
     found = shortages(order, plan)
     report(0.9, None)
     spec, design = projects[0]

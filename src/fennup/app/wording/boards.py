@@ -89,6 +89,8 @@ def waste_of(plan: BoardsDocument) -> str:
 
 def headline(plan: BoardsDocument, voice: Voice) -> tuple[str, str]:
     """(tone, what is most worth knowing)."""
+    if plan.faults:
+        return "fails", "The plan that was found does not pass the check, so it is not shown."
     if plan.complete:
         return "closes", "Every part has its board."
     if plan.short:

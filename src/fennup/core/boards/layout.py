@@ -49,6 +49,22 @@ class Placed:
         lying = sub(turned(self.piece.lying, self.piece.as_first(self.key, p)), self.piece.middle)
         return add(turned(self.lie.turn, lying), (self.at[0] - self.lie.at, self.at[1], self.at[2]))
 
+    @property
+    def blunt(self) -> bool:
+        """Whether it is parted from its neighbours by square cuts, and gets its own ends when it is apart."""
+        return self.row is not None or bool(self.piece.blunt)
+
+    def own_cuts(self, *, right: bool) -> tuple[Plane, ...]:
+        """The planes of an end in the board's axes, normal out of the piece."""
+        if not self.piece.blunt:
+            return tuple(_plane(self, number, right=right) for number in range(len(self.end(right=right))))
+        found = []
+        for plane in self.piece.blunt:
+            normal = turned(self.lie.turn, plane.normal)
+            if (normal[0] > 0) == right:
+                found.append(Plane(normal, plane.offset + dot(normal, (self.at[0] - self.lie.at, self.at[1], self.at[2]))))
+        return tuple(found)
+
     def end(self, *, right: bool) -> End:
         """One of its ends."""
         return self.lie.right if right else self.lie.left
@@ -227,7 +243,7 @@ def _kerf_at(end: End, kerf: float) -> float:
 def _lies_in(placed: Placed, strip: Strip) -> bool:
     y, z = placed.at[1] - strip.low_mm, placed.at[2] - strip.under_mm
     inside = 0 < y < strip.section[0] and 0 < z < strip.section[1]
-    return inside and strip.from_mm - SAME <= placed.tip(right=False) <= strip.to_mm
+    return inside and strip.from_mm < (placed.tip(right=False) + placed.tip(right=True)) / 2 < strip.to_mm
 
 
 def _keys(pieces: tuple[Placed, ...]) -> tuple[str, ...]:
@@ -268,14 +284,14 @@ def _crosscuts(task: Task, strip: Strip, pieces: tuple[Placed, ...], rest: tuple
         return []
     sawing = _Sawing(task.saw)
     units = [tuple(group) for _, group in groupby(pieces, key=lambda p: p.key if p.row is None else p.row.number)]
-    if units[0][0].row or units[0][0].lie.left != SQUARE or strip.from_mm > source.trim[0] + SAME:
+    if units[0][0].blunt or units[0][0].lie.left != SQUARE or strip.from_mm > source.trim[0] + SAME:
         sawing.end_cuts(units[0], right=False)
     for place, (one, other) in enumerate(pairwise(units)):
         after = tuple(p for unit in units[place + 1 :] for p in unit)
         sawing.part(one, other, (*after, *rest), strip.section)
     last = units[-1]
     ends_there = strip.to_mm >= source.length_mm - source.trim[1] - SAME and last[0].tip(right=True) > strip.to_mm - SAME
-    if last[0].row or last[0].lie.right != SQUARE or not ends_there:
+    if last[0].blunt or last[0].lie.right != SQUARE or not ends_there:
         sawing.off(last, rest)
     for unit in units:
         if unit[0].row:
@@ -297,33 +313,33 @@ class _Sawing:
     def end_cuts(self, unit: Unit, *, right: bool, without: int = -1) -> None:
         """What an end still needs, but for the cut that has been made."""
         for placed in unit:
-            for number in range(len(placed.end(right=right))):
+            for number, plane in enumerate(placed.own_cuts(right=right)):
                 if number != without:
                     told = (f"{placed.key} {'right' if right else 'left'}",)
-                    self.later.append(Cut("end", _plane(placed, number, right=right), (placed.key,), (), told))
+                    self.later.append(Cut("end", plane, (placed.key,), (), told))
 
     def part(self, one: Unit, other: Unit, after: Unit, section: Section) -> None:
         """The cut between two neighbours."""
         rights, lefts = self._end(one, right=True), self._end(other, right=False)
         gap = gap_between(rights, lefts, *section, self.saw.kerf_mm, square=self.saw.square_first)
         self.made.append(self._between(gap, one, other, after))
-        if gap.how != "shared" or one[0].row or other[0].row:
-            own, its = gap.how in ("shared", "left_first") and not one[0].row, gap.how == "right_first" and not other[0].row
+        if gap.how != "shared" or one[0].blunt or other[0].blunt:
+            own, its = gap.how in ("shared", "left_first") and not one[0].blunt, gap.how == "right_first" and not other[0].blunt
             self.end_cuts(one, right=True, without=gap.first if own else -1)
             self.end_cuts(other, right=False, without=gap.first if its else -1)
 
     def _between(self, gap: Gap, one: Unit, other: Unit, after: Unit) -> Cut:
-        """The cut that takes them apart: along a row's end it is square."""
-        if one[0].row and gap.how in ("shared", "left_first"):
+        """The cut that takes them apart: beside a row it is square."""
+        if one[0].blunt and gap.how in ("shared", "left_first"):
             return Cut("part", Plane((1.0, 0.0, 0.0), one[0].tip(right=True)), _keys(one), _keys(after), ())
-        if other[0].row and gap.how == "right_first":
+        if other[0].blunt and gap.how == "right_first":
             at = other[0].tip(right=False) - self.saw.kerf_mm
             return Cut("part", Plane((1.0, 0.0, 0.0), at), _keys(one), _keys(after), ())
         return _parting(gap, one[0], other[0], _keys(one), _keys(after), self.saw.kerf_mm)
 
     @staticmethod
     def _end(unit: Unit, *, right: bool) -> End:
-        return SQUARE if unit[0].row else unit[0].end(right=right)
+        return SQUARE if unit[0].blunt else unit[0].end(right=right)
 
     def is_made(self, end: Cut) -> bool:
         """Whether an end is as it should be already when the pieces are apart."""
@@ -334,7 +350,7 @@ class _Sawing:
 
     def off(self, last: Unit, rest: Unit) -> None:
         """The cut behind the last one."""
-        if last[0].row:
+        if last[0].blunt:
             self.made.append(Cut("off", Plane((1.0, 0.0, 0.0), last[0].tip(right=True)), _keys(last), _keys(rest), ()))
             self.end_cuts(last, right=True)
         else:

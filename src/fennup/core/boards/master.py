@@ -56,7 +56,7 @@ class Master:
                 self._counted[source.id] = len(task.firsts) + len(task.kinds) + len(self._counted)
                 self._row(-INFINITY, float(source.count))
         for place, row in self._wish.items():
-            self._column(task.missing_cost + task.wanted[place].piece.axis_mm, {row: 1.0})
+            self._column(task.missing(place), {row: 1.0})
         for way in task.ways:
             rows = {self._supply[BarKind(way.source, section, length)]: -float(n) for (section, length), n in way.supply.items()}
             if way.source.id in self._counted:

@@ -7,17 +7,17 @@ from math import ceil
 from typing import TYPE_CHECKING, Literal
 
 from fennup.core.assembly.board import Board
-from fennup.core.boards.ends import SQUARE, End, ends_of, reach
+from fennup.core.boards.ends import SQUARE, End, at_corner, corners, ends_of, reach
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, dot, scale
 from fennup.core.parts.alike import ANY_WAY, AS_IT_LIES, END_FOR_END, Turn, turned, turned_back, usable_turns
 from fennup.core.parts.facts import PartFacts
-from fennup.core.tolerances import NOTHING
+from fennup.core.tolerances import NOTHING, SAME
 
 if TYPE_CHECKING:
     from fennup.core.boards.rows import Row
 
-MM_DIGITS = 6  # two sections alike to these are one
+MM_DIGITS = 9  # two sections alike to these are one
 ALONG_ENOUGH = 0.3  # of a side's normal, along the bar: what looks less that way is no end
 # A piece whose grain runs across its own length is laid with its y along the board.
 ON_END: Turn = ((0.0, -1.0, 0.0), (1.0, 0.0, 0.0), (0.0, 0.0, 1.0))
@@ -42,6 +42,7 @@ class Piece:
     that `lying` brings it to, counted from `middle`, the middle of its section there. `compound`: how many ends lean both ways.
     `own`: how each board lies in its own axes as against the first, and how far along it then is.
     `sides` bound it across the bar, where they are sawn too; `row`: it is several side by side.
+    `blunt`: its own end cuts, where it is laid as if it were square at its tips.
     `shows`: its face must stay up; `profiled`: it may not be turned at all. A `strip` is glued up with others to `of`."""
 
     keys: tuple[str, ...]
@@ -60,6 +61,7 @@ class Piece:
     own: tuple[tuple[str, Turn, float], ...] = ()
     sides: tuple[Plane, ...] = ()
     row: "Row | None" = None
+    blunt: tuple[Plane, ...] = ()
 
     @property
     def id(self) -> str:
@@ -115,20 +117,33 @@ def _piece(facts: PartFacts, *, across: bool = False) -> Piece:
     if sort != "board":
         planes = _blunt(planes, [p[0] for p in points], 0)
     sides = _blunt(every, [p[1] - middle[1] for p in points], 1) if sort != "board" else ()
+    thick = board.section.thickness_mm
+    blunt: tuple[Plane, ...] = ()
+    if _crossing(planes, width, thick):
+        # The cuts cross before they reach a long corner: such pieces would come to lie beside each other.
+        blunt, planes = planes, _blunt((), [p[0] for p in points], 0)
     lies: list[Lie] = []
     for turn in _turns(board, sort):
         (start, left), (end, right) = ends_of(tuple(Plane(turned(turn, p.normal), p.offset) for p in planes))
-        if (left, right) not in [(lie.left, lie.right) for lie in lies]:
+        if sort != "board" or (left, right) not in [(lie.left, lie.right) for lie in lies]:
             lies.append(Lie(turn, left, right, start))
-    thick = board.section.thickness_mm
     first, axis = lies[0], end - start
     tips = reach(first.left, width, thick, right=False) + reach(first.right, width, thick, right=True)
     section = board.section
     return Piece(
         facts.group.boards, sort, width, thick, axis, axis + tips, tuple(lies), planes, middle, board.shows,
         section.rabbet is not None or section.groove is not None, sum(_compound(cut) for cut in (first.left, first.right)), lying,
-        tuple(_turned(facts, key, facts.group.turn_of(key)) for key in facts.group.boards), sides,
+        tuple(_turned(facts, key, facts.group.turn_of(key)) for key in facts.group.boards), sides, blunt=blunt,
     )  # fmt: skip
+
+
+def _crossing(planes: tuple[Plane, ...], width: float, thick: float) -> bool:
+    """Whether the ends leave nothing along some long corner."""
+    (start, left), (end, right) = ends_of(planes)
+    lengths = [
+        end + at_corner(right, y, z, right=True) - start - at_corner(left, y, z, right=False) for y, z in corners(width, thick)
+    ]
+    return min(lengths) < -SAME
 
 
 def _turned(facts: PartFacts, key: str, turn: Turn) -> tuple[str, Turn, float]:

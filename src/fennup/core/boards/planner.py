@@ -330,6 +330,6 @@ class _Search:
         task, unplaced = self.task, tuple(p for p, n in left.items() for _ in range(n))
         cost = sum(task.way_cost(task.ways[n]) * times for n, times in ways.items())
         cost += sum(task.bar_cost(bar.kind, bar.holds) for bar in bars)
-        missing = sum(task.missing_cost + task.wanted[p].piece.axis_mm for p in unplaced)
+        missing = sum(task.missing(p) for p in unplaced)
         packed = (tuple(sorted(ways.items())), tuple(bars), unplaced)
         return Packing(*packed, task.main_part(cost) + missing, NOTHING_KNOWN, cost + missing)

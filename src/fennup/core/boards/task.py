@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field
 from functools import cached_property
-from math import ceil, gcd
+from math import ceil, floor, gcd
 from typing import Literal
 
 from fennup.core.boards.nesting import Saw, Shape, fits, least_sizes, used_mm
@@ -212,9 +212,12 @@ class Task:
         wanted = self.wanted[place]
         return self._tie * ROUGHER * source.grade * wanted.choosy
 
+    def missing(self, place: int) -> float:
+        """What a piece without a place counts: more than all the wood there is, a longer one more, in whole steps."""
+        return ceil((self._all_wood + self.wanted[place].piece.axis_mm) / self.step) * self.step
+
     @cached_property
-    def missing_cost(self) -> float:
-        """What a piece without a place counts: more than all the wood there is."""
+    def _all_wood(self) -> float:
         return 10.0 * (sum(self._main_cost(s) * (s.count or len(self.wanted)) for s in self.sources.values()) + 1000.0)
 
     def bound_from(self, least: float) -> float:
@@ -227,4 +230,4 @@ class Task:
         """A cost without what only decides between equals."""
         if self.refunds:
             return packing_cost
-        return round((packing_cost - SAME) // self.step * self.step + 0.0, 6)
+        return floor((packing_cost + SAME) / self.step) * self.step
