@@ -29,7 +29,7 @@ from fennup.core.verify.boolean import boolean_proof  # noqa: E402
 from tests.browser.page import ARGUMENTS, CHROMIUM  # noqa: E402
 from tests.core.cut_boards import a_board, bar, design, on_rack, order  # noqa: E402
 from tests.core.frames import box, of_sides, regular, solved  # noqa: E402
-from tests.core.test_boards import packing_task, triplets, uniform  # noqa: E402
+from tests.core.test_planner import packing_task, triplets, uniform  # noqa: E402
 
 # From the key to the drawing: the clock starts at the input event and stops when a figure that follows has changed.
 WATCH = """(label) => {

@@ -247,6 +247,7 @@ def _serve(chosen: argparse.Namespace) -> int:
         app, sockets=[listening], threads=THREADS, ident=None, max_request_body_size=LARGEST_REQUEST,
         connection_limit=MOST_CONNECTIONS, channel_timeout=SILENT_SECONDS, cleanup_interval=5,
     )  # fmt: skip
+    worker.wake()  # it takes a second to begin: not when somebody waits for a plan
     signal.signal(signal.SIGTERM, _end)
     print(f"Fennup is at http://127.0.0.1:{chosen.port}", flush=True)
     try:

@@ -43,7 +43,7 @@ function Line({ line, project, onAct, onChanged }: { line: BuyLine } & Omit<Prop
       <div className="flex gap-3">
         <span className="figure text-[20px]">{line.count} ×</span>
         <div className="min-w-0 flex-1">
-          <div className="font-medium">{line.name}</div>
+          <div className="font-medium first-letter:uppercase">{line.name}</div>
           <div className="text-[15px] text-ink-2">
             <span className="figure">{line.size_text}</span>, {line.price_text} each
             {line.spares_text && `; ${line.spares_text}`}

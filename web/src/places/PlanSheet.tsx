@@ -116,7 +116,7 @@ function BoardRow({ board, scale, touched, dropped, onTouch, onAct }: RowProps) 
       className={`mt-2 ${dropped ? "outline-3 outline-focus" : ""}`}
     >
       <div className="flex flex-wrap items-baseline gap-x-3 px-2.5">
-        <h2 className="text-[16px]">{board.name}</h2>
+        <h2 className="text-[16px] first-letter:uppercase">{board.name}</h2>
         <span className="figure text-ink-2">{board.size_text}</span>
         <span className="flex-1" />
         {!board.bought && (

@@ -59,7 +59,7 @@ export function YardPanel({ project, onAct, onChanged, onProblem }: Props) {
         {prices?.lines.map((line) => (
           <li key={line.id} className="flex items-center gap-3 border-t border-line py-1.5">
             <div className={`min-w-0 flex-1 ${line.sold_out ? "line-through" : ""}`}>
-              <div className="font-medium">{line.name}</div>
+              <div className="font-medium first-letter:uppercase">{line.name}</div>
               <div className="text-[15px] text-ink-2">
                 <span className="figure">{line.size_text}</span> {line.stock_text}
               </div>

@@ -1,7 +1,8 @@
 import { type RefObject, useLayoutEffect, useState } from "react";
 
 /** Narrower than this in pixels for a mm a board cannot be read or touched: then it is drawn longer than the page and scrolled. */
-const LEAST = 0.24;
+const LEAST = { desk: 0.15, phone: 0.24 };
+const DESK = 640;
 
 /** Pixels for a mm, so that the longest board of all fills the page's width. */
 export function useScale(holder: RefObject<HTMLElement | null>, longestMm: number, besides: number): number {
@@ -15,5 +16,5 @@ export function useScale(holder: RefObject<HTMLElement | null>, longestMm: numbe
     observer.observe(element);
     return () => observer.disconnect();
   }, [holder]);
-  return Math.max(LEAST, (width - besides) / Math.max(1, longestMm));
+  return Math.max(width < DESK ? LEAST.phone : LEAST.desk, (width - besides) / Math.max(1, longestMm));
 }

@@ -38,7 +38,7 @@ from fennup.core.tolerances import NOTHING
 
 LEAST_TOLD = 0.12  # of the longest board: a shorter offcut has no room for its length
 NARROWEST_TOLD = 30.0
-SHORT_TAG = 14  # letters of a name that stand on a board
+LETTER_SHARE = 0.0115  # of the drawing's width, that a letter takes
 GOALS = ("rack_first", "cheapest", "fewest_boards", "least_waste", "fewest_changes")
 RULER_STEPS = {"mm": (100.0, 250.0, 500.0, 1000.0, 2500.0), "in": (152.4, 304.8, 609.6, 1219.2)}
 MOST_MARKS = 9
@@ -299,10 +299,16 @@ def _view(plan: BoardsDocument, board: BoardForm, names: Names, voice: Voice) ->
         outline: tuple[Point2, ...] = tuple(piece.outline)
         shapes.append(Shape("wood", outline, True, piece.key, ALONG))
         middle = (sum(p[0] for p in outline) / len(outline), sum(p[1] for p in outline) / len(outline))
-        marks.append(Mark("letter", middle, names.tag(piece.key)[:SHORT_TAG], piece.key))
+        across = (max(p[0] for p in outline) - min(p[0] for p in outline)) / plan_longest
+        marks.append(Mark("letter", middle, _short(names.tag(piece.key), across), piece.key))
     shapes += [Shape("knot", rectangle(f.from_mm, f.low_mm, f.to_mm, f.high_mm), True) for f in board.flaws]
     shapes += [Shape("cut", line) for cut in board.cuts if (line := _line(cut, board, plan.kerf_mm))]
     return View("plan_board", tuple(shapes), tuple(marks))
+
+
+def _short(tag: str, share: float) -> str:
+    """As much of a name as there is room for on a piece that takes such a share of the drawing's width."""
+    return next((text for text in (tag, tag.rpartition(" ")[2]) if len(text) * LETTER_SHARE <= share), "")
 
 
 def _line(cut: SawnForm, board: BoardForm, kerf: float) -> tuple[Point2, ...] | None:
@@ -318,5 +324,26 @@ def _line(cut: SawnForm, board: BoardForm, kerf: float) -> tuple[Point2, ...] | 
     top = max(p[2] for p in here)
     if cut.sort == "trim":
         low, high = 0.0, board.width_mm
+    if cut.sort == "end":
+        low, high = _bound_by(cut, board, top, low, high)
     shift = kerf / 2 if cut.sort != "trim" else 0.0
-    return tuple(((cut.offset_mm + shift - ny * y - nz * top) / nx, y) for y in (low, high))
+    return tuple(((cut.offset_mm + shift - ny * y - nz * top) / nx, y) for y in (low, high)) if high > low else None
+
+
+def _bound_by(cut: SawnForm, board: BoardForm, top: float, low: float, high: float) -> tuple[float, float]:
+    """From where to where across the board a cut makes the end that it is one of several cuts of, seen from above."""
+    (nx, ny, nz), right = cut.normal, cut.normal[0] > 0
+    for other in board.cuts:
+        (mx, my, mz) = other.normal
+        if other is cut or abs(mx) < NOTHING or not set(cut.ends) & set(other.ends):
+            continue
+        # This one's x less the other's is a + b y: a right end is where the least is, a left one where the most.
+        a = (cut.offset_mm - nz * top) / nx - (other.offset_mm - mz * top) / mx
+        b = my / mx - ny / nx
+        if abs(b) < NOTHING:
+            continue
+        if (b > 0) == right:
+            high = min(high, -a / b)
+        else:
+            low = max(low, -a / b)
+    return low, high

@@ -156,7 +156,9 @@ def _ends(placed: Placed, solids: Mapping[str, Solid]) -> list[Plane]:
 def _is_made(board: BoardPlan, placed: Placed, end: Plane, kerf_mm: float) -> bool:
     """Whether a cut leaves that plane on the part, or the board's own end is it."""
     source = board.source
-    own = (Plane((-1.0, 0.0, 0.0), -source.trim[0]), Plane((1.0, 0.0, 0.0), source.length_mm - source.trim[1]))
+    # A board's own end is one where it is not trimmed.
+    own = [Plane((-1.0, 0.0, 0.0), 0.0)] if source.trim[0] == 0 else []
+    own += [Plane((1.0, 0.0, 0.0), source.length_mm)] if source.trim[1] == 0 else []
     left = [cut.plane for cut in board.cuts if placed.key in cut.before]
     left += [cut.plane.moved(kerf_mm).flipped() for cut in board.cuts if placed.key in cut.after]
     return any(abs(plane.offset - end.offset) < ON_LINE and dot(plane.normal, end.normal) > 1.0 - SAME for plane in (*own, *left))

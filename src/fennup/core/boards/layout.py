@@ -21,6 +21,7 @@ from fennup.core.parts.alike import turned
 from fennup.core.tolerances import SAME
 
 CutSort = Literal["trim", "resaw", "rip", "part", "side", "end", "off"]
+NARROWEST_KEPT = 40.0  # mm: a strip that is left over along a board is worth keeping from there
 LEAST_OVER = 1.0  # mm: what is over below that is dust
 
 
@@ -230,7 +231,7 @@ def _board(task: Task, way: Way, number: int, pieces: tuple[Placed, ...]) -> Boa
             kept = strip.to_mm - free >= task.keep_mm
             offcuts.append(Offcut(free, strip.to_mm, strip.low_mm, strip.section[0], strip.section[1], kept))
     if way.over_mm > LEAST_OVER:
-        kept = source.length_mm >= task.keep_mm and way.over_mm >= min(s.section[0] for s in way.strips)
+        kept = source.length_mm >= task.keep_mm and way.over_mm >= NARROWEST_KEPT
         offcuts.append(Offcut(0.0, source.length_mm, source.width_mm - way.over_mm, way.over_mm, source.thickness_mm, kept))
     return BoardPlan(source, number, way, pieces, tuple(cuts), tuple(offcuts))
 

@@ -99,7 +99,8 @@ def _placed(order: Order, board: BoardPlan, placed: Placed) -> PlacedForm:
     arrises = placed.arrises()
     points = [p for line in arrises for p in line]
     solid = order.solids.get(placed.key)
-    if solid and placed.piece.sort in ("panel", "stave"):
+    pointed = max(len(placed.end(right=False)), len(placed.end(right=True))) > 1 or placed.piece.blunt
+    if solid and (pointed or placed.piece.sort in ("panel", "stave")):
         points = [placed.place(p) for piece in solid.local for p in piece.points]
     source, piece = board.source, placed.piece
     rough = (max(source.width_mm if not source.sheet else piece.width_mm, piece.width_mm), source.thickness_mm)
