@@ -126,13 +126,16 @@ class Planning(Boards):
         self.board(390.0)
         found = self.get(f"projects/{project}/boards")["plan"]["unplaced"]
         self.assertEqual(
-            found[0]["text"], "Rail A (front) is 400 mm long; the longest board of 60 × 20 mm gives 390 mm. It lacks 10 mm."
+            found[0]["text"], "Rails A to D: 400 mm long each; the longest board of 60 × 20 mm gives 390 mm. It lacks 10 mm."
         )
         self.rack(
             {"op": "type", "path": "boards.r1.width_mm", "text": "59"},
             {"op": "type", "path": "boards.r1.length_mm", "text": "900"},
         )
-        self.assertIn("no board is 60 × 20 mm", self.get(f"projects/{project}/boards")["plan"]["unplaced"][0]["text"])
+        (missing,) = self.get(f"projects/{project}/boards")["plan"]["unplaced"]
+        self.assertIn("Rails A to D: no board gives 60 × 20 mm.", missing["text"])
+        self.rack(*missing["add"])
+        self.assertEqual(self.get(f"projects/{project}/boards")["plan"]["tone"], "closes")
 
 
 class Working(Boards):

@@ -247,7 +247,7 @@ class Wished(unittest.TestCase):
         self.assertEqual(set(where(least).values()), {"r1"})  # 589 is left and kept; of the other 239 would be waste
 
     def test_a_board_is_cut_out_of_a_sheet_only_where_there_is_no_board(self) -> None:
-        sheet, board = bar(2100.0, 600.0, sheet=True), bar(2200.0)
+        sheet, board = bar(2050.0, sheet=True), bar(2200.0)
         self.assertEqual(set(where(planned(self.made, on_rack(sheet, board), 3.0)).values()), {"r2"})
         self.assertEqual(set(where(planned(self.made, on_rack(sheet), 3.0)).values()), {"r1"})
 

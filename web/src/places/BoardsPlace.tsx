@@ -135,6 +135,10 @@ export function BoardsPlace(props: Props) {
                 shown={boards.shown}
                 rack={rack.shown}
                 touched={touched}
+                onRack={async (acts) => {
+                  onProblem(await rack.act(acts));
+                  setTab("rack");
+                }}
                 onProject={async (acts) => onProblem(await held.act(acts))}
                 onDone={() => {
                   refreshed();

@@ -16,18 +16,29 @@ type Props = {
   rack: Rack | undefined;
   touched: string | null;
   onProject: (acts: Act[]) => void;
+  onRack: (acts: Act[]) => void;
   onDone: () => void;
   onProblem: (problem: Problem | null) => void;
 };
 
 /** How good the plan is, the part in hand, and what is wished of it. */
-export function PlanPanel({ project, boards, shown, rack, touched, onProject, onDone, onProblem }: Props) {
+export function PlanPanel({
+  project,
+  boards,
+  shown,
+  rack,
+  touched,
+  onProject,
+  onRack,
+  onDone,
+  onProblem,
+}: Props) {
   const { plan } = shown;
   const wish = async (acts: Act[]) => onProblem(await boards.act(acts));
   const place = plan && touched ? placeOf(plan, touched) : null;
   return (
     <>
-      {plan && <Verdict plan={plan} onProject={onProject} onWish={wish} />}
+      {plan && <Verdict plan={plan} onProject={onProject} onWish={wish} onRack={onRack} />}
       {place && plan && <PieceCard place={place} plan={plan} rack={rack} onAct={wish} />}
       <section aria-label="What is wished" className="mt-4 border-t-2 border-ink pt-2">
         {shown.controls.map((c) => (
@@ -77,9 +88,11 @@ function Verdict({
   plan,
   onProject,
   onWish,
+  onRack,
 }: {
   plan: Plan;
   onProject: (acts: Act[]) => void;
+  onRack: (acts: Act[]) => void;
   onWish: (acts: Act[]) => void;
 }) {
   return (
@@ -119,12 +132,17 @@ function Verdict({
           </div>
         </div>
       )}
-      {plan.unplaced.map(({ text, let_go }) => (
+      {plan.unplaced.map(({ text, let_go, add }) => (
         <p key={text} className="mt-1">
           {text}{" "}
           {let_go.length > 0 && (
             <button type="button" className="plain-button" onClick={() => onWish(let_go as Act[])}>
               Let it go elsewhere
+            </button>
+          )}
+          {add.length > 0 && (
+            <button type="button" className="plain-button" onClick={() => onRack(add as Act[])}>
+              Put such a board on the rack
             </button>
           )}
         </p>

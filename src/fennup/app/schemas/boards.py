@@ -159,10 +159,12 @@ class RulerMark(BaseModel):
 
 
 class UnplacedOut(BaseModel):
-    """A part without a board, and the act that lets it go where it was put; none where it was not."""
+    """Parts without a board; the act that lets one go where it was put, and the act that puts a board for them on the rack, where those are
+    a way out."""
 
     text: str
     let_go: list[Choose]
+    add: list[Choose]
 
 
 class PlanOut(BaseModel):

@@ -1,7 +1,7 @@
 """The rack, the price list and the plan as their screens show them: chooses and words, decides nothing."""
 
 from dataclasses import dataclass
-from math import floor
+from math import ceil, floor
 
 from fennup.app.schemas.boards import (
     BuyLineOut,
@@ -25,13 +25,13 @@ from fennup.app.services.racks import rack_in
 from fennup.app.wording import boards as words
 from fennup.app.wording.acts import did_words
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.names import listed
+from fennup.app.wording.names import listed, together
 from fennup.core.boards.rack import PriceList, Rack
 from fennup.core.boards.rack_views import ALONG, END_AWAY, board_controls, board_view, rectangle
 from fennup.core.boards.wishes import Wishes
 from fennup.core.drawing.edit import Choose, Give, TypeIn
 from fennup.core.drawing.view import Control, Mark, Option, Shape, View
-from fennup.core.exchange.boards_forms import BoardForm, BoardsDocument, SawnForm
+from fennup.core.exchange.boards_forms import BoardForm, BoardsDocument, SawnForm, UnplacedForm
 from fennup.core.geometry.vec import Point2
 from fennup.core.solve import Solution
 from fennup.core.tolerances import NOTHING
@@ -40,6 +40,7 @@ LEAST_TOLD = 0.12  # of the longest board: a shorter offcut has no room for its 
 NARROWEST_TOLD = 30.0
 LETTER_SHARE = 0.0115  # of the drawing's width, that a letter takes
 GOALS = ("rack_first", "cheapest", "fewest_boards", "least_waste", "fewest_changes")
+USUAL_LENGTH = 2400.0  # mm, of a board that is put on the rack with one touch
 RULER_STEPS = {"mm": (100.0, 250.0, 500.0, 1000.0, 2500.0), "in": (152.4, 304.8, 609.6, 1219.2)}
 MOST_MARKS = 9
 MILLING = ("may_rip", "may_resaw", "may_plane", "may_glue", "square_first")
@@ -191,13 +192,7 @@ def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes
         boards=[_board(plan, board, wishes, names, voice) for board in plan.boards],
         longest_mm=max((board.length_mm for board in plan.boards), default=1.0),
         ruler=_ruler(max((board.length_mm for board in plan.boards), default=1.0), voice),
-        unplaced=[
-            UnplacedOut(
-                text=words.unplaced_text(piece, names.name(piece.key), voice),
-                let_go=[Choose(op="choose", path=f"pins.{piece.key}")] if piece.why == "pinned" else [],
-            )
-            for piece in plan.unplaced
-        ],
+        unplaced=_unplaced(plan, names, voice),
         short=[
             ShortOut(
                 text=f"Boards {words.section_text(s.width_mm, s.thickness_mm, voice)}: short by {voice.say(s.short_mm)}. "
@@ -233,6 +228,30 @@ def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes
         yard_would=words.yard_text(plan, wishes.use_yard),
         foot=foot if plan.boards else "no board",
     )
+
+
+def _unplaced(plan: BoardsDocument, names: Names, voice: Voice) -> list[UnplacedOut]:
+    """The parts without a board, those told together for which the same is to be said."""
+    alike: dict[tuple[object, ...], list[UnplacedForm]] = {}
+    for piece in plan.unplaced:
+        own = piece.key if piece.why == "pinned" else piece.part if piece.why == "too_long" else ""
+        alike.setdefault((piece.why, piece.width_mm, piece.thickness_mm, own), []).append(piece)
+    found = []
+    for pieces in alike.values():
+        first, called = pieces[0], together([names.name(piece.key) for piece in pieces])
+        size = {
+            "length_mm": max(USUAL_LENGTH, ceil(first.overall_mm)),
+            "width_mm": ceil(first.width_mm),
+            "thickness_mm": first.thickness_mm,
+        }
+        found.append(
+            UnplacedOut(
+                text=words.unplaced_text(first, called, len(pieces) > 1, voice),
+                let_go=[Choose(op="choose", path=f"pins.{first.key}")] if first.why == "pinned" else [],
+                add=[Choose(op="choose", path="boards.new", value=size)] if first.why == "no_board" else [],
+            )
+        )
+    return found
 
 
 def _ruler(longest: float, voice: Voice) -> list[RulerMark]:
@@ -298,8 +317,8 @@ def _view(plan: BoardsDocument, board: BoardForm, names: Names, voice: Voice) ->
     for piece in board.pieces:
         outline: tuple[Point2, ...] = tuple(piece.outline)
         shapes.append(Shape("wood", outline, True, piece.key, ALONG))
-        middle = (sum(p[0] for p in outline) / len(outline), sum(p[1] for p in outline) / len(outline))
-        across = (max(p[0] for p in outline) - min(p[0] for p in outline)) / plan_longest
+        (left, right), (low, high) = (tuple(f(p[k] for p in outline) for f in (min, max)) for k in (0, 1))
+        middle, across = ((left + right) / 2, (low + high) / 2), (right - left) / plan_longest
         marks.append(Mark("letter", middle, _short(names.tag(piece.key), across), piece.key))
     shapes += [Shape("knot", rectangle(f.from_mm, f.low_mm, f.to_mm, f.high_mm), True) for f in board.flaws]
     shapes += [Shape("cut", line) for cut in board.cuts if (line := _line(cut, board, plan.kerf_mm))]

@@ -172,16 +172,17 @@ def others_text(plan: BoardsDocument, voice: Voice) -> list[str]:
     return found
 
 
-def unplaced_text(piece: UnplacedForm, name: str, voice: Voice) -> str:
-    """Why a part has no board, and the nearest way out."""
+def unplaced_text(piece: UnplacedForm, name: str, several: bool, voice: Voice) -> str:
+    """Why a part, or several alike, has no board, and the nearest way out."""
     section = section_text(piece.width_mm, piece.thickness_mm, voice)
     if piece.why == "pinned":
         return f"{name} finds no place in the board that you put it into."
     if piece.why == "no_board":
-        return f"{name}: no board is {section}. Put one on the rack, ask the yard, or let boards be ripped or planed."
+        return f"{name}: no board gives {section}. Put one on the rack, ask the yard for its list, or let boards be resawn, planed or glued up."
     if piece.why == "too_long":
+        each = " each" if several else ""
         return (
-            f"{name} is {voice.say(piece.overall_mm)} long; the longest board of {section} gives {voice.say(piece.longest_mm)}. "
+            f"{name}: {voice.say(piece.overall_mm)} long{each}; the longest board of {section} gives {voice.say(piece.longest_mm)}. "
             f"It lacks {voice.say(piece.overall_mm - piece.longest_mm)}."
         )
     return f"{name}: no room is left on the boards of {section}."

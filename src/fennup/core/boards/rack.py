@@ -156,7 +156,7 @@ def with_boards(rack: Rack, boards: list[RackBoard]) -> Rack:
 
 
 def edit_rack(rack: Rack, act: Edit, on: Tape) -> dict[str, Any]:
-    """The rack after one act, as a document still to be validated. Choosing `boards.new` adds a board, another one's id one like that,
+    """The rack after one act, as a document still to be validated. Choosing `boards.new` adds a board: a usual one, `sheet` a sheet, another one's id one like that, sizes one of that size;
     `boards.r3` nothing takes that one away, `boards.r3.defects.new` marks a knot. SpecError or UnitError names the field."""
     document = rack.model_dump(mode="json")
     if isinstance(act, Give | Free):
@@ -199,6 +199,7 @@ def _with_new(rack: Rack, document: dict[str, Any], like: object) -> dict[str, A
         made = document["boards"][like] | {"defects": [], "trim_left_mm": 0.0, "trim_right_mm": 0.0}
     else:
         made = dict(NEW_SHEET if like == "sheet" else NEW_BOARD)
+        made |= like if isinstance(like, dict) else {}
     return {**document, "boards": {**document["boards"], f"r{number}": made}, "numbered": number}
 
 
