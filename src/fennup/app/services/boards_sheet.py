@@ -97,7 +97,7 @@ def rack_out(state: documents.State, voice: Voice, looked_at: Rack | None = None
             RackBoardOut(
                 id=id,
                 name=board.name,
-                title=words.board_title(board.name, id),
+                title=words.board_title(board.name, id) + (f" × {board.count}" if board.count > 1 else ""),
                 wood=board.wood,
                 length_mm=board.length_mm,
                 width_mm=board.width_mm,

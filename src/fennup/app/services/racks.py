@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from fennup.app.services import documents
 from fennup.app.services.projects import PLAIN
 from fennup.app.services.upgrade import BOARDS, PRICES, RACK, WORKSHOP
-from fennup.app.services.validate import from_core, validated
+from fennup.app.services.validate import changed_by, from_core
 from fennup.app.wording.figures import Voice
 from fennup.core.boards.rack import PriceList, Rack, RackBoard, Stock, edit_rack, with_boards
 from fennup.core.boards.tables import boards_in
@@ -86,25 +86,13 @@ def save(
 
 
 def rack_after(rack: Rack, acts: list[Edit], voice: Voice = PLAIN) -> Rack:
-    """The rack after some acts. Invalid names the field of the first that cannot be."""
-    for act in acts:
-        try:
-            document = edit_rack(rack, act, voice.tape)
-        except CoreError as error:
-            raise from_core(error, voice) from None
-        rack = validated(Rack, document, voice)
-    return rack
+    """The rack after some acts. Invalid."""
+    return changed_by(rack, acts, edit_rack, voice)
 
 
 def wishes_after(wishes: Wishes, acts: list[Edit], voice: Voice) -> Wishes:
     """The wishes after some acts. Invalid."""
-    for act in acts:
-        try:
-            document = edit_wishes(wishes, act, voice.tape)
-        except CoreError as error:
-            raise from_core(error, voice) from None
-        wishes = validated(Wishes, document, voice)
-    return wishes
+    return changed_by(wishes, acts, edit_wishes, voice)
 
 
 def rack_with_table(rack: Rack, text: str, voice: Voice = PLAIN) -> Rack:

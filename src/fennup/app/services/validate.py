@@ -1,5 +1,6 @@
 """From a document to a valid model, or to what is wrong with which field, in words."""
 
+from collections.abc import Callable
 from typing import Any, TypeVar
 
 from pydantic import BaseModel, ValidationError
@@ -7,9 +8,10 @@ from pydantic import BaseModel, ValidationError
 from fennup.app.schemas.problems import FieldProblem, Offer
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.problems import limits_text, problem_text
-from fennup.core.drawing.edit import Free, Give
+from fennup.core.drawing.edit import Edit, Free, Give
 from fennup.core.errors import CoreError
 from fennup.core.parts.gauge import is_angle
+from fennup.core.units.lengths import Tape
 
 Model = TypeVar("Model", bound=BaseModel)
 
@@ -65,6 +67,17 @@ def validated(model: type[Model], document: Any, voice: Voice) -> Model:
         raise Invalid(field_problems(error, document, voice)) from None
     except CoreError as error:
         raise from_core(error, voice) from None
+
+
+def changed_by(now: Model, acts: list[Edit], change: Callable[[Model, Edit, Tape], dict[str, Any]], voice: Voice) -> Model:
+    """A model after some acts, each valid by itself. Invalid names the field of the first that cannot be."""
+    for act in acts:
+        try:
+            document = change(now, act, voice.tape)
+        except CoreError as error:
+            raise from_core(error, voice) from None
+        now = validated(type(now), document, voice)
+    return now
 
 
 def field_problems(error: ValidationError, document: Any, voice: Voice) -> list[FieldProblem]:

@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from fennup.app.services import documents
 from fennup.app.services.upgrade import WORKSHOP as TYPE
-from fennup.app.services.validate import from_core, validated
+from fennup.app.services.validate import changed_by
 from fennup.app.wording.figures import Voice
 from fennup.core.drawing.edit import Edit
 from fennup.core.errors import CoreError
@@ -40,13 +40,7 @@ def current_workshop(session: Session) -> Workshop:
 
 def after_acts(workshop: Workshop, acts: list[Edit], voice: Voice) -> Workshop:
     """The workshop after some acts; Invalid names the field of the first that cannot be."""
-    for act in acts:
-        try:
-            document = edit_workshop(workshop, act, voice.tape)
-        except CoreError as error:
-            raise from_core(error, voice) from None
-        workshop = validated(Workshop, document, voice)
-    return workshop
+    return changed_by(workshop, acts, edit_workshop, voice)
 
 
 def save_workshop(session: Session, version: int, workshop: Workshop, did: documents.Did) -> documents.State:
