@@ -113,6 +113,14 @@ class Planning(Boards):
         self.assertEqual((len(pieces), sum(p["own"] for p in pieces)), (8, 4))
         self.assertEqual(sum(p["name"].startswith("New project: ") for p in pieces), 4)
 
+    def test_a_copy_wishes_the_same_of_its_boards(self) -> None:
+        project = self.new()
+        self.board(1600.0)
+        self.wish(project, "goal", "cheapest")
+        copy = self.post(f"projects/{project}/duplicate", {}, 201)["id"]
+        goals = next(c for c in self.get(f"projects/{copy}/boards")["controls"] if c["id"] == "wish_goal")["options"]
+        self.assertEqual([o["code"] for o in goals if o["chosen"]], ["goal_cheapest"])
+
     def test_what_was_bought_is_thinner_and_the_project_follows(self) -> None:
         project = self.new()
         answer = self.post(f"projects/{project}/boards/bought", {"version": 1, "from_mm": 20.0, "text": "19"})

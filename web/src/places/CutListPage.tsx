@@ -1,11 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, useLocation, useNavigate, useParams } from "react-router";
+import { boardsApi } from "../api/boards";
 import { cardsQuery, projectApi, settingsQuery } from "../api/documents";
 import type { Part } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FigureText } from "../ui/FigureText";
+import { BoardDrawn } from "./PlanSheet";
 import { OtherCaution, OtherLine, PART_PAD, SawCaution, SettingRow, Tick } from "./SawRows";
+
+/** What a sheet of paper is wide, in the page's pixels. */
+const PAPER_WIDTH = 640;
 
 /** One clean page to take to the saw. */
 export function CutListPage() {
@@ -15,12 +20,16 @@ export function CutListPage() {
   const query = useQuery({ queryKey: own.key, queryFn: own.read });
   const project = query.data;
   const cards = useQuery({ ...cardsQuery(id, project?.version), enabled: !!project });
+  const wished = boardsApi(id);
+  const boards = useQuery({ queryKey: wished.key, queryFn: wished.read });
+  // A plan that is still being made, or of what was before, does not go on paper.
+  const plan = boards.data && !boards.data.stale ? boards.data.plan : null;
   const saw = useQuery({ ...settingsQuery(id, project?.version), enabled: !!project });
   useEffect(() => {
     document.title = project ? `${project.name}: cut list` : "Cut list";
   }, [project]);
   // Asked for by the bar's Print: once everything stands on the page.
-  const ready = !!project && !!cards.data && !!saw.data;
+  const ready = !!project && !!cards.data && !!saw.data && !boards.isPending;
   const asked = useLocation().state?.print === true;
   const navigate = useNavigate();
   useEffect(() => {
@@ -78,6 +87,23 @@ export function CutListPage() {
         A raised + or − after a figure: a hair over or under that mark on the tape. Red dots, black on paper:
         long points.
       </p>
+      {plan && plan.boards.length > 0 && (
+        <section aria-labelledby="boards">
+          <h2 id="boards" className="mt-4 text-[20px]">
+            Boards: which part comes out of which
+          </h2>
+          <p className="text-ink-2">{plan.detail}</p>
+          {plan.boards.map((board) => (
+            <div key={board.id} className="mt-2 break-inside-avoid">
+              <h3 className="first-letter:uppercase">
+                <Tick />
+                {board.name} <span className="figure text-ink-2">{board.size_text}</span>
+              </h3>
+              <BoardDrawn board={board} scale={PAPER_WIDTH / plan.longest_mm} />
+            </div>
+          ))}
+        </section>
+      )}
       <h2 className="mt-4 mb-1 text-[20px]">What it needs</h2>
       <ul>
         {cards.data.needs.map((need) => (

@@ -106,8 +106,6 @@ type RowProps = {
 
 function BoardRow({ board, scale, touched, dropped, onTouch, onAct }: RowProps) {
   const names = useMemo(() => new Map(board.pieces.map((p) => [p.key, p.name])), [board.pieces]);
-  const height = board.width_mm * scale + 2 * PAD;
-  const camera = useMemo(() => ({ scale, x: PAD, y: height - PAD }), [scale, height]);
   const lock = board.locked ? null : board.pieces.map((p) => p.key);
   return (
     <section
@@ -139,6 +137,25 @@ function BoardRow({ board, scale, touched, dropped, onTouch, onAct }: RowProps) 
           <span className="sr-only">: {board.name}</span>
         </button>
       </div>
+      <BoardDrawn board={board} scale={scale} touched={touched} onTouch={onTouch} names={names} />
+    </section>
+  );
+}
+
+type DrawnProps = {
+  board: PlanBoard;
+  scale: number;
+  touched?: string | null;
+  onTouch?: (part: string) => void;
+  names?: Map<string, string>;
+};
+
+/** A board with its parts, and what is to be done to it before they are cut. */
+export function BoardDrawn({ board, scale, touched, onTouch, names }: DrawnProps) {
+  const height = board.width_mm * scale + 2 * PAD;
+  const camera = useMemo(() => ({ scale, x: PAD, y: height - PAD }), [scale, height]);
+  return (
+    <>
       <div className="overflow-x-auto">
         <div style={{ width: board.length_mm * scale + 2 * PAD, height }}>
           <Drawing
@@ -157,7 +174,7 @@ function BoardRow({ board, scale, touched, dropped, onTouch, onAct }: RowProps) 
           {line}
         </p>
       ))}
-    </section>
+    </>
   );
 }
 

@@ -54,6 +54,7 @@ from fennup.app.services.projects import (
     variant_body,
 )
 from fennup.app.services.proofs import proof_or_job
+from fennup.app.services.racks import copy_wishes
 from fennup.app.services.records import NewRecord, add_record, records_of
 from fennup.app.services.saw_settings import saw_place
 from fennup.app.services.sheet import looked_sheet, sheet_of
@@ -148,11 +149,13 @@ def _as_saved(state: documents.State, workshop: Workshop) -> Response:
     return project_out(state, body, solved(body, workshop))
 
 
-def _created(body: ProjectBody, workshop: Workshop, event: str) -> Response:
-    """A new project, saved once it is known to have a solution."""
+def _created(body: ProjectBody, workshop: Workshop, event: str, like: str | None = None) -> Response:
+    """A new project, saved once it is known to have a solution; what is wished of its boards is as of the one that it is `like`."""
     solution = solved(body, workshop)
     with writing() as session:
         state = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": event})
+        if like:
+            copy_wishes(session, like, state.id)
     return project_out(state, body, solution, status=201)
 
 
@@ -311,7 +314,7 @@ def duplicate_project(path: ProjectPath, body: Nothing) -> Response:
     """The same again under another name."""
     original = opened(path.project_id)
     copy = original.body.model_copy(update={"name": f"{original.body.name[:74]}, copy"})
-    return _created(copy, original.workshop, "copying")
+    return _created(copy, original.workshop, "copying", path.project_id)
 
 
 @api.post("/projects/<string:project_id>/variant", responses={201: ProjectOut})
@@ -320,7 +323,7 @@ def make_variant(path: ProjectPath, body: Nothing) -> Response:
     original = opened(path.project_id)
     with reading() as session:
         names = {str((state.body or {}).get("name")) for state in documents.listed(session, PROJECT)}
-    return _created(variant_body(path.project_id, original.body, names), original.workshop, "variant")
+    return _created(variant_body(path.project_id, original.body, names), original.workshop, "variant", path.project_id)
 
 
 @api.get("/projects/<string:project_id>/compare/<string:other>", responses={200: ComparisonOut})

@@ -18,6 +18,7 @@ from fennup.app.services.workshops import BUILT_IN, current_workshop, save_works
 from fennup.core.boards.rack import PriceList, Rack
 from fennup.core.boards.wishes import Wishes
 from fennup.core.errors import SpecError
+from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.workshop import Workshop
 
 SUFFIX = ".fennup.json"
@@ -87,6 +88,7 @@ def file_schema() -> dict[str, Any]:
         "project": ProjectBody.model_json_schema(),
         "spec": ProjectSpec.model_json_schema(),
         "workshop": Workshop.model_json_schema(),
+        "boards_plan": BoardsDocument.model_json_schema(),
         "versions": NEWEST,
     }
 

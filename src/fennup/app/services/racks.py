@@ -60,6 +60,13 @@ def wishes_id(project: str) -> str:
     return f"b-{project[:30]}"
 
 
+def copy_wishes(session: Session, of: str, to: str) -> None:
+    """What is wished of a project's boards, for another one too; nothing where nothing was wished."""
+    state = state_of(session, BOARDS, wishes_id(of))
+    if wishes_in(state) != Wishes():
+        save(session, BOARDS, wishes_id(to), 1, wishes_in(state), {"event": "copying"}, to)
+
+
 def wishes_in(state: documents.State) -> Wishes:
     """The wishes that a document holds; the usual ones where they cannot be read."""
     try:

@@ -9,7 +9,7 @@ BOARD_LABELS = {
     "trim_right_mm": "Trim at the right end", "knot": "Knot", "knot_from": "Begins, knot", "knot_to": "Ends, knot",
     "knot_gone": "take it away", "keep": "Offcuts worth keeping: at least",
     "wish_goal": "What matters most", "goal_rack_first": "rack first", "goal_cheapest": "cheapest",
-    "goal_fewest_boards": "fewest boards", "goal_least_waste": "least waste", "goal_fewest_changes": "fewest moves of the stop",
+    "goal_fewest_boards": "fewest boards", "goal_least_waste": "least waste", "goal_fewest_changes": "fewest settings",
     "wish_from": "Boards from", "wish_use_rack": "the rack", "wish_use_yard": "the yard",
     "wish_may": "What may be done to a board", "wish_may_rip": "rip it", "wish_may_resaw": "resaw it", "wish_may_plane": "plane it",
     "wish_may_glue": "glue narrow ones up", "wish_square_first": "square cut between tips",

@@ -21,13 +21,6 @@ CAUTIONS = {
     "reclaimed": "Used before: look for splits and grit; brush it clean before sawing.",
     "treated": "Treated: wear a mask at the saw, burn no offcuts, nothing of it near food.",
 }
-GOAL_WORDS = {
-    "rack_first": ("Nothing less can do", "of wood, bought wood counted twenty times"),
-    "cheapest": ("It cannot be had for less", ""),
-    "fewest_boards": ("No plan needs fewer boards", ""),
-    "least_waste": ("No plan wastes less", ""),
-    "fewest_changes": ("No plan moves stop and angle fewer times", ""),
-}
 MOST_SAID = 4
 
 
@@ -132,7 +125,7 @@ def _proven_text(plan: BoardsDocument) -> str:
         return f"Proven: {plan.value:.0f} board{'s are' if plan.value > 1 else ' is'} the fewest."
     if plan.goal == "least_waste":
         return "Proven: no plan wastes less."
-    return f"Proven: no plan moves the stop fewer than {plan.value:.0f} times."
+    return f"Proven: fewer than {plan.value:.0f} settings cannot do, one for each sort of part in each board."
 
 
 def _distance_text(plan: BoardsDocument) -> str:
@@ -141,7 +134,7 @@ def _distance_text(plan: BoardsDocument) -> str:
     if plan.goal == "fewest_boards":
         return f"At least {plan.bound:.0f} boards are proven to be needed; this one takes {plan.value:.0f}."
     if plan.goal == "fewest_changes":
-        return f"At least {plan.bound:.0f} settings of the stop are proven to be needed; this one takes {plan.value:.0f}."
+        return f"At least {plan.bound:.0f} settings of stop and angle are proven to be needed; this one takes {plan.value:.0f}."
     if plan.bound <= 0:
         return "How near it is to the best cannot be proven here."
     return f"At most {100.0 * (plan.value - plan.bound) / plan.value:.1f} % better is possible: that much is proven."
