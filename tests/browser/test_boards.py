@@ -24,7 +24,7 @@ class Boards(InTheBrowser):
         expect(page.get_by_role("heading", name="Every part has its board.")).to_be_visible()
         expect(page.get_by_role("contentinfo")).to_contain_text("2 boards")
         page.keyboard.press("1")
-        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("banner").get_by_role("button", name="Undo").click()
         page.keyboard.press("2")
         expect(page.get_by_role("heading", name="Short by 8.84 mm on Larch 3.")).to_be_visible()
 
