@@ -15,7 +15,7 @@ from unittest import mock
 from werkzeug.test import TestResponse
 
 from fennup.app.factory import create_app
-from fennup.app.services import board_plans, jobs
+from fennup.app.services import board_plans
 from fennup.app.services.board_plans import TYPE
 from fennup.app.worker import LEAST_SECONDS, work
 from fennup.core.boards.planner import Report
@@ -199,15 +199,16 @@ class Working(Boards):
         with self.store.reading() as session:
             self.assertEqual(session.get(board_plans.Job, job).state, "cancelled")
 
-    def test_what_breaks_off_is_tried_once_more(self) -> None:
+    def test_what_breaks_off_is_said_and_not_asked_for_again_and_again(self) -> None:
         self.place()
-        with (
-            mock.patch.dict("fennup.app.worker.WORK", {TYPE: mock.Mock(side_effect=ZeroDivisionError)}),
-            self.assertLogs("fennup.worker"),
-        ):
+        broken = mock.Mock(side_effect=ZeroDivisionError)
+        with mock.patch.dict("fennup.app.worker.WORK", {TYPE: broken}), self.assertLogs("fennup.worker"):
             work(self.store)
-        self.assertIsNotNone(self.place()["job"])
-        self.assertEqual(jobs.MOST_TRIES, 2)
+        self.assertEqual([(self.place()["job"], self.place()["notice"][:15]) for _ in range(2)], [(None, "Something broke")] * 2)
+        self.assertFalse(work(self.store))
+        self.wish(self.project, "goal", "cheapest")
+        self.assertTrue(work(self.store))
+        self.assertEqual((self.place()["notice"], self.place()["stale"]), ("", False))
 
 
 class Racks(Boards):

@@ -60,7 +60,7 @@ export function BoardsPlace(props: Props) {
               </p>
             ) : (
               <>
-                <p className="text-ink-2">{plan ? plan.detail : "Planning…"}</p>
+                <p className="text-ink-2">{plan ? plan.detail : boards.shown?.notice ? "" : "Planning…"}</p>
                 <p className="text-[15px] text-ink-2 max-sm:hidden">
                   Touch a part to see where it goes; drag it to another board.
                 </p>
@@ -89,6 +89,11 @@ export function BoardsPlace(props: Props) {
                     Good enough: stop
                   </button>
                 )}
+              </p>
+            )}
+            {boards.shown?.notice && (
+              <p role="alert" className="px-2.5 font-medium text-cut">
+                {boards.shown.notice}
               </p>
             )}
             {stale && plan && (

@@ -74,6 +74,7 @@ export function PlanSheet({ plan, stale, touched, onTouch, onAct }: Props) {
         <BoardRow
           key={board.id}
           board={board}
+          beside={plan.boards.filter((b) => b.source === board.source)}
           scale={scale}
           touched={touched}
           dropped={held !== null && held.over === board.source && held.from !== board.source}
@@ -97,6 +98,8 @@ export function PlanSheet({ plan, stale, touched, onTouch, onAct }: Props) {
 
 type RowProps = {
   board: PlanBoard;
+  /** All that are alike, this one too: they are locked together. */
+  beside: PlanBoard[];
   scale: number;
   touched: string | null;
   dropped: boolean;
@@ -104,9 +107,9 @@ type RowProps = {
   onAct: (acts: Act[]) => void;
 };
 
-function BoardRow({ board, scale, touched, dropped, onTouch, onAct }: RowProps) {
+function BoardRow({ board, beside, scale, touched, dropped, onTouch, onAct }: RowProps) {
   const names = useMemo(() => new Map(board.pieces.map((p) => [p.key, p.name])), [board.pieces]);
-  const lock = board.locked ? null : board.pieces.map((p) => p.key);
+  const lock = board.locked ? null : beside.flatMap((b) => b.pieces.map((p) => p.key));
   return (
     <section
       data-source={board.source}

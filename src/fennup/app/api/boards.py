@@ -45,6 +45,7 @@ from fennup.core.errors import CoreError
 from fennup.core.exchange.boards_forms import BoardsDocument
 
 api = APIBlueprint("boards", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
+BROKE = "Something broke while this was planned. Change anything about it, and it is tried again."
 CSV: dict[Any, Any] = {200: {"content": {"text/csv": {"schema": {"type": "string"}}}}}
 
 
@@ -243,6 +244,7 @@ class _Place:
                 rack_version=self.rack_state.version,
                 plan=plan,
                 stale=found.stale,
+                notice=BROKE if found.broke else "",
                 job=found.job,
                 others=[
                     OtherProjectOut(id=s.id, name=str((s.body or {}).get("name"))[:80], chosen=s.id in self.wishes.beside)

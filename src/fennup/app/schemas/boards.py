@@ -217,6 +217,7 @@ class BoardsOut(BaseModel):
     rack_version: int
     plan: PlanOut | None
     stale: bool
+    notice: str
     job: int | None
     others: list[OtherProjectOut]
 

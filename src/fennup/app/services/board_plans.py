@@ -65,12 +65,13 @@ def asked_for(
 
 @dataclass(frozen=True)
 class Found:
-    """The plan that there is, whether it is of what now holds, the job that makes the newer one, and the plan before it."""
+    """The plan that there is, whether it is of what now holds, the job that makes the newer one, and the plan before it; `broke`: something went wrong with it."""
 
     plan: BoardsDocument | None
     stale: bool
     job: int | None
     before: BoardsDocument | None
+    broke: bool = False
 
 
 def plan_or_job(asked: Asked, store: Store, *, has_worker: bool) -> Found:
@@ -78,7 +79,8 @@ def plan_or_job(asked: Asked, store: Store, *, has_worker: bool) -> Found:
     with store.reading() as session:
         job = jobs.newest(session, TYPE, asked.based_on)
     ended = job is not None and job.state in ("done", "cancelled") and job.result is not None
-    if not ended:
+    broke = job is not None and job.state == "dropped" and job.tries > 0  # to be asked for again only when something changes
+    if not ended and not broke:
         with store.writing() as session:
             jobs.replace_older(session, TYPE, f"{asked.project}:", asked.based_on)
             job = jobs.ask_for(session, TYPE, asked.based_on, asked.given)
@@ -90,7 +92,7 @@ def plan_or_job(asked: Asked, store: Store, *, has_worker: bool) -> Found:
     before = _document(earlier) if earlier else None
     mine = _document(job)
     waiting = job.id if job.state in ("waiting", "running") else None
-    return Found(mine or before, mine is None, waiting, before)
+    return Found(mine or before, mine is None, waiting, before, broke)
 
 
 def _document(job: Job) -> BoardsDocument | None:

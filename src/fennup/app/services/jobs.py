@@ -34,9 +34,10 @@ def ask_for(session: Session, type: str, based_on: str, given: dict[str, Any]) -
 
 
 def replace_older(session: Session, type: str, subject: str, based_on: str) -> None:
-    """End every other work of a type on a subject, which what it is based on begins with: nobody waits for it any more."""
+    """End every other work of a type on a subject, which what it is based on begins with: nobody waits for it any more. It counts as
+    not tried."""
     older = Job.type == type, Job.based_on.startswith(subject, autoescape=True), Job.based_on != based_on
-    session.execute(update(Job).where(*older, Job.state.in_(("waiting", "running"))).values(state="dropped"))
+    session.execute(update(Job).where(*older, Job.state.in_(("waiting", "running"))).values(state="dropped", tries=0))
 
 
 def earlier(session: Session, type: str, subject: str, based_on: str) -> Job | None:
