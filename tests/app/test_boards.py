@@ -1,4 +1,3 @@
-import itertools
 import json
 import subprocess
 import sys
@@ -8,6 +7,7 @@ import time
 import unittest
 from contextlib import suppress
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from itertools import pairwise
 from pathlib import Path
 from typing import Any
 from unittest import mock
@@ -351,7 +351,7 @@ class Files(Boards):
             for line in piece["arrises"]:
                 for x, y, z in line:
                     self.assertTrue(-1e-9 <= x <= board["length_mm"] and 0 <= y <= board["width_mm"] and 0 <= z <= 20.0)
-        for one, other in itertools.pairwise(rows):
+        for one, other in pairwise(rows):
             gaps = [b[0][0] - a[1][0] for a, b in zip(one["arrises"], other["arrises"], strict=True)]
             self.assertEqual([round(gap / 2**0.5, 6) for gap in gaps], [plan["kerf_mm"]] * 4)  # square to a cut at 45
 

@@ -22,6 +22,7 @@ CAUTIONS = {
     "treated": "Treated: wear a mask at the saw, burn no offcuts, nothing of it near food.",
 }
 MOST_SAID = 4
+SOME_WAYS = "The best that was found: the boards can be ripped in more ways than were tried."
 
 
 def money(amount: float, currency: str) -> str:
@@ -110,7 +111,7 @@ def quality_lines(plan: BoardsDocument, voice: Voice) -> list[str]:
         return []
     lines = [f"{waste_of(plan)} of the wood becomes waste; offcuts worth keeping not counted."]
     if plan.complete:
-        lines.insert(0, _proven_text(plan) if plan.proven else _distance_text(plan))
+        lines.insert(0, _proven_text(plan) if plan.proven else _distance_text(plan) if plan.all_ways else SOME_WAYS)
     if plan.stopped:
         lines.append("Stopped before everything was tried.")
     return lines

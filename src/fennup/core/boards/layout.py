@@ -3,7 +3,6 @@
 A board's axes: x along it, y across it from its near edge, z up from its underside, mm.
 """
 
-import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import groupby, pairwise
@@ -272,7 +271,7 @@ def _rips(way: Way, pieces: tuple[Placed, ...], kerf: float) -> Iterator[Cut]:
     for low, width in lows if way.sawn else ():
         there = tuple(p for p in pieces if low < p.at[1] < low + width)
         unders = sorted({(strip.under_mm, strip.section[1]) for strip in way.strips if strip.low_mm == low})
-        for (under, thick), (above, _) in itertools.pairwise(unders):
+        for (under, thick), (above, _) in pairwise(unders):
             top = under + thick + (above - under - thick - kerf) / 2
             before = tuple(p for p in there if under < p.at[2] < above)
             yield Cut("resaw", Plane((0.0, 0.0, 1.0), top), _keys(before), _keys(tuple(p for p in there if p.at[2] > above)), ())

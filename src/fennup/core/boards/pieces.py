@@ -97,9 +97,9 @@ def pieces_of(parts: Iterable[PartFacts]) -> tuple[Piece, ...]:
     return tuple(_piece(facts) for facts in parts)
 
 
-def crosswise(parts: Iterable[PartFacts]) -> dict[str, Piece]:
-    """The panels a quarter round, by their ids: for sheets without a grain."""
-    return {facts.key: _piece(facts, across=True) for facts in parts if facts.board.panel}
+def crosswise(parts: Iterable[PartFacts]) -> tuple[Piece, ...]:
+    """The panels a quarter round: for sheets without a grain."""
+    return tuple(_piece(facts, across=True) for facts in parts if facts.board.panel)
 
 
 def _piece(facts: PartFacts, *, across: bool = False) -> Piece:

@@ -57,8 +57,9 @@ class Cuttings:
 
     @cached_property
     def crosswise(self) -> dict[str, Piece]:
-        """The panels a quarter round, by their ids."""
-        return {f"{self.prefix}{id}": piece.called(self.prefix) for id, piece in crosswise(self.parts).items()}
+        """The panels a quarter round, by every key of theirs."""
+        found = (piece.called(self.prefix) for piece in crosswise(self.parts))
+        return {key: piece for piece in found for key in piece.keys}
 
     @cached_property
     def solids(self) -> dict[str, Solid]:
@@ -115,7 +116,7 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     """(what is to be packed, the pieces for which there is no board, all pieces with strips and spares)."""
     wishes, milling = order.wishes, order.wishes.milling(order.kerf_mm)
     sources, saw = sources_of(order.rack, order.prices, wishes), Saw(order.kerf_mm, wishes.square_first)
-    across = {id: piece for cuttings in order.cuttings for id, piece in cuttings.crosswise.items()}
+    across = {key: piece for cuttings in order.cuttings for key, piece in cuttings.crosswise.items()}
     pieces: list[Piece] = []
     homeless: list[Piece] = []
     for piece in (piece for cuttings in order.cuttings for piece in cuttings.pieces):

@@ -40,6 +40,7 @@ def boards_document(order: Order, plan: BoardsPlan, *, stopped: bool = False) ->
         square_first=plan.task.saw.square_first,
         complete=plan.complete,
         proven=plan.packing.proven and plan.task.complete,
+        all_ways=plan.task.complete,
         stopped=stopped,
         counted_in=COUNTED_IN[goal],
         value=plan.packing.cost / unit,
