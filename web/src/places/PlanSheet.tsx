@@ -159,7 +159,7 @@ export function BoardDrawn({ board, scale, touched, onTouch, names }: DrawnProps
   const camera = useMemo(() => ({ scale, x: PAD, y: height - PAD }), [scale, height]);
   return (
     <>
-      <div className="overflow-x-auto">
+      <div className="overflow-x-auto" tabIndex={onTouch ? undefined : 0}>
         <div style={{ width: board.length_mm * scale + 2 * PAD, height }}>
           <Drawing
             view={board.view}
