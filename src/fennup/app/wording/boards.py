@@ -130,14 +130,14 @@ def _proven_text(plan: BoardsDocument) -> str:
 
 
 def _distance_text(plan: BoardsDocument) -> str:
+    if plan.bound <= 0:
+        return "How near it is to the best is not proven."
     if plan.goal == "cheapest":
         return f"At least {money(plan.bound, plan.currency)} is proven to be needed; this one costs {money(plan.value, plan.currency)}."
     if plan.goal == "fewest_boards":
         return f"At least {plan.bound:.0f} boards are proven to be needed; this one takes {plan.value:.0f}."
     if plan.goal == "fewest_changes":
         return f"At least {plan.bound:.0f} settings of stop and angle are proven to be needed; this one takes {plan.value:.0f}."
-    if plan.bound <= 0:
-        return "How near it is to the best cannot be proven here."
     return f"At most {100.0 * (plan.value - plan.bound) / plan.value:.1f} % better is possible: that much is proven."
 
 
