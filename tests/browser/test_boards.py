@@ -96,6 +96,15 @@ class Boards(InTheBrowser):
         page.get_by_role("button", name="Take it away").click()
         expect(page.get_by_role("region", name=re.compile("^Board "))).to_have_count(0)
 
+    def test_when_all_is_cut_what_is_left_goes_back_and_that_is_said_and_undone(self) -> None:
+        page = self.opened_at("Slipway warning board")
+        page.get_by_role("button", name="All cut: put the offcuts on the rack").click()
+        # The only board of the plan leaves the rack; what is said stays while the plan is made anew.
+        expect(page.get_by_text(re.compile("^1 taken off the rack, "))).to_be_visible()
+        page.get_by_role("tab", name="Rack").click()
+        page.get_by_role("banner").get_by_role("button", name=re.compile("^Undo ?: cuts done")).click()
+        expect(page.get_by_role("button", name=re.compile("^Offcut, Slipway"))).to_have_count(0)
+
     def test_a_table_that_cannot_be_is_answered_beside_its_button(self) -> None:
         page = self.opened_at("Key case")
         page.get_by_role("tab", name="Rack").click()

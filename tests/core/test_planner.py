@@ -2,6 +2,7 @@ import unittest
 from dataclasses import replace
 from functools import cache
 from itertools import combinations
+from math import cos, radians
 from random import Random
 from typing import Any
 from unittest import mock
@@ -11,7 +12,7 @@ from hypothesis import strategies as st
 
 from fennup.core.boards.check import check_layout
 from fennup.core.boards.layout import BoardPlan, Layout
-from fennup.core.boards.nesting import Saw
+from fennup.core.boards.nesting import Saw, _best
 from fennup.core.boards.pieces import pieces_of, plain_piece
 from fennup.core.boards.planned import BoardsPlan, plan_boards
 from fennup.core.boards.planner import plan
@@ -60,6 +61,18 @@ class Searching(unittest.TestCase):
                 self.assertLessEqual(other.bound, best.cost + 1e-6, f"turn {turn}: {goal}")
                 self.assertGreaterEqual(other.cost, best.cost - 1e-6)
                 self.assertGreaterEqual(other.bound, 0.5 * best.cost)
+
+    def test_where_not_every_order_was_gone_through_nothing_is_called_proven_that_is_not(self) -> None:
+        # Ends that match only one after the other: A B A B shares every cut, A A B B does not, and none may be turned.
+        ends = {"A": ((0.0, 0.0), (45.0, 0.0)), "B": ((-45.0, 0.0), (0.0, 0.0))}
+        made = design(*(a_board(f"{n}{k}", 200.0, *ends[n], rabbet=RABBET) for n in "AB" for k in (1, 2)))
+        asked = order(made, on_rack(), 3.0, bar(4 * 200 + 2 * 3 / cos(radians(45)) + 3, price=1.0), goal="fewest_boards")
+        self.assertEqual(plan_boards(asked).packing.cost, 1.0)
+        _best.cache_clear()
+        self.addCleanup(_best.cache_clear)
+        with mock.patch("fennup.core.boards.nesting.MOST_STATES", 1):
+            guessed = plan_boards(asked).packing
+        self.assertEqual((guessed.cost, guessed.bound), (2.0, 1.0))
 
     def test_families_are_optimal_or_within_one_board(self) -> None:
         for name, sizes, room, best in (("triplets", triplets(60, 1), 1000, 20), ("uniform", uniform(120, 1), 150, None)):

@@ -34,6 +34,8 @@ export function PlanPanel({
   onProblem,
 }: Props) {
   const { plan } = shown;
+  // Said here, and not where it is done: that goes while the plan is made anew.
+  const [said, setSaid] = useState("");
   const wish = async (acts: Act[]) => onProblem(await boards.act(acts));
   const place = plan && touched ? placeOf(plan, touched) : null;
   return (
@@ -74,7 +76,20 @@ export function PlanPanel({
         )}
       </section>
       {plan && plan.boards.length > 0 && !shown.stale && (
-        <Done project={project} shown={shown} onDone={onDone} onProblem={onProblem} />
+        <Done
+          project={project}
+          shown={shown}
+          onDone={(what) => {
+            setSaid(what);
+            onDone();
+          }}
+          onProblem={onProblem}
+        />
+      )}
+      {said && (
+        <p role="status" className="mt-1 font-medium">
+          {said}
+        </p>
       )}
       <p className="mt-4 border-t border-line pt-3 text-[15px] text-ink-2">
         Look a board over before it is cut: a knot or a split that is not marked here is not planned around.
@@ -265,30 +280,23 @@ function Done({
 }: {
   project: Project;
   shown: Boards;
-  onDone: () => void;
+  onDone: (said: string) => void;
   onProblem: (problem: Problem | null) => void;
 }) {
-  const [said, setSaid] = useState("");
   const done = async () => {
     const answer = await cutsDone(project.id, shown.rack_version);
     onProblem(answer.ok ? null : answer.problem);
     if (!answer.ok) return;
     const { back, gone } = answer.data;
-    setSaid(
+    onDone(
       `${gone} taken off the rack, ${back} offcut${back === 1 ? "" : "s"} put on it. Undo stands with the rack.`,
     );
-    onDone();
   };
   return (
     <section aria-label="When all is cut" className="mt-4 border-t-2 border-ink pt-3">
       <button type="button" className="plain-button" onClick={done}>
         All cut: put the offcuts on the rack
       </button>
-      {said && (
-        <p role="status" className="mt-1 font-medium">
-          {said}
-        </p>
-      )}
     </section>
   );
 }

@@ -135,7 +135,8 @@ def _distance_text(plan: BoardsDocument) -> str:
     if plan.goal == "cheapest":
         return f"At least {money(plan.bound, plan.currency)} is proven to be needed; this one costs {money(plan.value, plan.currency)}."
     if plan.goal == "fewest_boards":
-        return f"At least {plan.bound:.0f} boards are proven to be needed; this one takes {plan.value:.0f}."
+        needed = f"{plan.bound:.0f} boards are" if plan.bound > 1 else "1 board is"
+        return f"At least {needed} proven to be needed; this one takes {plan.value:.0f}."
     if plan.goal == "fewest_changes":
         return f"At least {plan.bound:.0f} settings of stop and angle are proven to be needed; this one takes {plan.value:.0f}."
     return f"At most {100.0 * (plan.value - plan.bound) / plan.value:.1f} % better is possible: that much is proven."

@@ -48,14 +48,19 @@ Step = tuple[float, tuple[tuple[int, int], ...]]
 Steps = dict[tuple[tuple[int, ...], int], Step]
 
 
+def knows_best(shapes: Sequence[Shape]) -> bool:
+    """Whether every order of some shapes is gone through; where they are too many, alike ones stay together and a better one may be."""
+    kinds = set(shapes)
+    return prod(shapes.count(kind) + 1 for kind in kinds) * sum(len(kind) for kind in kinds) <= MOST_STATES
+
+
 @lru_cache(maxsize=65536)
 def _best(shapes: tuple[Shape, ...], section: Section, saw: Saw) -> tuple[float, tuple[tuple[Shape, int], ...]]:
     """(what is taken beside the middle lines, the order with each one's way): by going through every set of shapes that is left
     and every end that the last one has; where those are too many the shapes stay together."""
     kinds = sorted(set(shapes))
     counts = tuple(shapes.count(kind) for kind in kinds)
-    states = prod(count + 1 for count in counts)
-    together = states * sum(len(kind) for kind in kinds) > MOST_STATES
+    together = not knows_best(shapes)
     width, thick = section
     rights = list(dict.fromkeys(right for kind in kinds for _, right in kind))
     ways = [[(left, rights.index(right)) for left, right in kind] for kind in kinds]

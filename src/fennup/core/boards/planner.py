@@ -49,7 +49,7 @@ def plan(task: Task, report: Report = lambda progress, packing: None, *, dives: 
     search = _Search(task)
     best = search.fill_in_turn()
     report(0.05, best)
-    if search.take_all():
+    if search.take_all() and not task.guessed:
         # Every filling that there is takes part: what the whole numbers then cost at the least is the truth.
         found, least = search.whole_numbers()
         bound = task.bound_from(least)
@@ -257,12 +257,11 @@ class _Search:
         for _ in range(MOST_ROUNDS):
             values = master.relaxed()
             added = False
-            for kind, group, _net, room, holds in self._wanted_by(values):
+            for kind, _group, _net, room, holds in self._wanted_by(values):
                 left = task.room(kind) - sum(task.sizes[p] for p in holds)
                 refunded = task.refunds and room < task.room(kind)
                 cost = sum(task.dislike(p, kind.source) for p in holds) - (task.wood_in(kind) * left if refunded else 0.0)
                 cost += len(set(holds)) if task.goal == "fewest_changes" else 0.0
-                assert group.places
                 added |= master.add(kind, holds, cost)
             if not added:
                 return max(NOTHING_KNOWN, task.bound_from(values.cost))

@@ -5,7 +5,7 @@ from functools import cached_property
 from math import ceil, floor, gcd
 from typing import Literal
 
-from fennup.core.boards.nesting import Saw, Shape, fits, least_sizes, used_mm
+from fennup.core.boards.nesting import Saw, Shape, fits, knows_best, least_sizes, used_mm
 from fennup.core.boards.pieces import Piece
 from fennup.core.boards.stock import Section, Source, Way
 from fennup.core.tolerances import SAME
@@ -85,6 +85,7 @@ class Task:
     complete: bool = True
     sections: dict[Section, list[int]] = field(init=False, default_factory=dict)
     _between: dict[tuple[Section, tuple[int, ...]], float] = field(init=False, default_factory=dict, repr=False)
+    _guessed: list[tuple[int, ...]] = field(init=False, default_factory=list, repr=False)
 
     def __post_init__(self) -> None:
         for place, wanted in enumerate(self.wanted):
@@ -142,8 +143,16 @@ class Task:
         numbers, wanted = self._shape_numbers, self.wanted
         key = (kind.section, tuple(sorted([numbers[p] for p in holds])))
         if key not in self._between:
-            self._between[key] = used_mm([0.0] * len(holds), [self.shape(p) for p in holds], kind.section, self.saw)
+            shapes = [self.shape(p) for p in holds]
+            self._between[key] = used_mm([0.0] * len(holds), shapes, kind.section, self.saw)
+            if not knows_best(shapes):
+                self._guessed.append(key[1])
         return self._between[key] + sum([wanted[p].piece.axis_mm for p in holds])
+
+    @property
+    def guessed(self) -> bool:
+        """Whether what some pieces take was asked of which not every order was gone through: then less may do."""
+        return bool(self._guessed)
 
     @cached_property
     def _shape_numbers(self) -> list[int]:
