@@ -290,6 +290,14 @@ class Sheets(unittest.TestCase):
 
 
 class Steep(unittest.TestCase):
+    def test_parts_that_are_alike_to_less_than_a_micron_are_one(self) -> None:
+        plan = {"form": "four", "top_width_mm": 60.0, "top_depth_mm": 60.0, "front_splay_deg": 0.0001, "side_splay_deg": 2.0}
+        leg = {"width_mm": 15.0, "thickness_mm": 15.0}
+        _, made = designed(project({"kind": "stand", "plan": plan, "height_mm": 200.0, "leg": leg, "rails": [], "rings": []}))
+        legs = pieces_of(made.facts)
+        wood = [bar(legs[0].overall_mm, 15.0, 15.0, count=4)]
+        self.assertEqual(len(planned(made, on_rack(*wood), 0.5).layout.boards), 4)
+
     def test_pieces_whose_cuts_cross_are_laid_square(self) -> None:
         shape = {
             "form": "hip",

@@ -12,13 +12,15 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import Polyhedron, clip
 from fennup.core.geometry.vec import Vec, dot
 from fennup.core.parts.solid import Solid
-from fennup.core.tolerances import CRUMB_MM3, ON_LINE, SAME
+from fennup.core.tolerances import CRUMB_MM3, SAME
 
 Fault = Literal[
     "outside_board", "in_a_flaw", "in_the_kerf", "not_sawn_apart", "wrong_pieces_parted", "face_down", "profile_turned",
     "grain_across", "too_many_boards", "missing", "twice", "end_not_cut",
 ]  # fmt: skip
 ALONG: Vec = (1.0, 0.0, 0.0)
+# Boards that count as one part may differ by so much at a corner, mm: normals and places alike to a hundredth of that.
+MICRON_MM = 1e-3
 
 
 @dataclass(frozen=True)
@@ -82,7 +84,7 @@ def _inside(points: list[Vec], source: Source) -> bool:
     """Whether all points lie in what is left of the board when its ends are trimmed."""
     least = (source.trim[0], 0.0, 0.0)
     most = (source.length_mm - source.trim[1], source.width_mm, source.thickness_mm)
-    slack = (SAME, AS_LARGE + SAME, AS_LARGE + SAME)
+    slack = (MICRON_MM, AS_LARGE + SAME, AS_LARGE + SAME)
     return all(least[k] - slack[k] <= p[k] <= most[k] + slack[k] for p in points for k in range(3))
 
 
@@ -103,7 +105,7 @@ def _shares(placed: Placed, solids: Mapping[str, Solid], source: Source, number:
             tuple(type(f)(f.name, _placed_plane(placed, f.plane), f.loop) for f in piece.facets),
         )
         for wall in walls:
-            there = clip(there, wall, "flaw")
+            there = clip(there, wall.moved(-MICRON_MM), "flaw")
             if not there.facets:
                 break
         if there.facets and there.volume() > CRUMB_MM3:
@@ -161,7 +163,9 @@ def _is_made(board: BoardPlan, placed: Placed, end: Plane, kerf_mm: float) -> bo
     own += [Plane((1.0, 0.0, 0.0), source.length_mm)] if source.trim[1] == 0 else []
     left = [cut.plane for cut in board.cuts if placed.key in cut.before]
     left += [cut.plane.moved(kerf_mm).flipped() for cut in board.cuts if placed.key in cut.after]
-    return any(abs(plane.offset - end.offset) < ON_LINE and dot(plane.normal, end.normal) > 1.0 - SAME for plane in (*own, *left))
+    return any(
+        abs(plane.offset - end.offset) < MICRON_MM and dot(plane.normal, end.normal) > 1.0 - SAME for plane in (*own, *left)
+    )
 
 
 def _saw(board: BoardPlan, points: dict[str, list[Vec]], kerf_mm: float) -> list[Wrong]:
@@ -184,5 +188,5 @@ def _saw(board: BoardPlan, points: dict[str, list[Vec]], kerf_mm: float) -> list
 
 def _touched(cut: Cut, points: dict[str, list[Vec]], kerf_mm: float) -> list[str]:
     """The pieces into which a cut saws."""
-    kept = [key for key in cut.before if any(cut.plane.beyond(p) > SAME for p in points[key])]
-    return kept + [key for key in cut.after if any(cut.plane.beyond(p) < kerf_mm - SAME for p in points[key])]
+    kept = [key for key in cut.before if any(cut.plane.beyond(p) > MICRON_MM for p in points[key])]
+    return kept + [key for key in cut.after if any(cut.plane.beyond(p) < kerf_mm - MICRON_MM for p in points[key])]
