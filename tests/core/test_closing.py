@@ -82,7 +82,7 @@ class AsTheSawCanBeSet(unittest.TestCase):
         starts = [(name, document) for kind in KINDS.values() for name, document in kind.starts.items()]
         for start, document in starts:
             made = solved(document, machine)
-            ends = Ends(made.assembly, made.solids, rounded_to(made.boards, made.parts, made.settings, machine), made.parts)
+            ends = Ends(made.assembly, made.solids, rounded_to(made.boards, made.parts, made.settings, {"t1": machine}), made.parts)
             for mating in (m for joint in made.assembly.joints for m in (joint.a, joint.b) if ends.at(m)):
                 with self.subTest(start=start, mating=mating):
                     turned = degrees(acos(min(1.0, dot(ends.normal(mating), ends.true_normal(mating)))))
@@ -242,7 +242,7 @@ class AsDesigned(unittest.TestCase):
         off = self.moved(frame, "B", {"frame": replace(board.frame, origin=(x + 3.0, y, z))})
         measured = [(claim, Ruler(off.assembly).measure(claim.measure)) for claim in off.assembly.claims]
         self.assertEqual([round(m or 0, 9) for _, m in measured], [603.0, 400.0])
-        found = findings_of(off.assembly, off.solids, off.parts, (), measured, (), off.saw, off.closing, 0.5)
+        found = findings_of(off.assembly, off.solids, off.parts, (), measured, (), off.closing, 0.5)
         missed = [(f.fields, f.limit) for f in found if f.code == "claim_missed"]
         self.assertEqual(missed, [(("shape.size.width_mm",), 600.0)])
 
@@ -360,7 +360,8 @@ class Settings(unittest.TestCase):
 
     def test_each_cut_is_made_once(self) -> None:
         frame = solved(regular(8, 58.0, "outside_side", mm=205.5, left_out=["A"], loose_ends="ground"))
-        settings = settings_for(frame.parts, frame.boards, HALF)
+        lengths = {part.id: 200.0 for part in frame.parts}
+        settings = settings_for(frame.parts, frame.boards, lengths, {"t1": HALF}, {})
         self.assertEqual(sum(u.count for s in settings for u in s.uses), 14)
 
 

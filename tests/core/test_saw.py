@@ -7,7 +7,7 @@ from fennup.core.drawing.edit import Choose, Drag, Free, Nudge, TypeIn
 from fennup.core.drawing.saw_views import BOARD, operator_view
 from fennup.core.errors import CoreError
 from fennup.core.saw.miter_saw import MiterSaw
-from fennup.core.saw.profile import edit_miter_saw, miter_saw_controls, miter_saw_views
+from fennup.core.saw.profile import edit_tool, tool_profile_controls, tool_profile_views
 from fennup.core.units.lengths import tape
 
 MM = tape("mm", "1")
@@ -15,7 +15,7 @@ MM = tape("mm", "1")
 
 def after_acts(machine: MiterSaw, *acts: object) -> MiterSaw:
     for act in acts:
-        machine = MiterSaw.model_validate(edit_miter_saw(machine, act, MM))  # type: ignore[arg-type]
+        machine = MiterSaw.model_validate(edit_tool(machine, act, MM))  # type: ignore[arg-type]
     return machine
 
 
@@ -52,12 +52,12 @@ class AProfile(unittest.TestCase):
 
     def test_its_drawing_shows_every_stop_where_it_is_and_as_it_reads(self) -> None:
         machine = MiterSaw(swing_left_deg=30.0, swing_right_deg=60.0, swing_counts_from="fence")
-        above, front = miter_saw_views(machine)
+        above, front, _ = tool_profile_views(machine)
         right = next(g for g in above.grips if g.id == "swing_right_deg")
         self.assertAlmostEqual(right.at[0] / -right.at[1], sin(radians(60)) / cos(radians(60)))
         self.assertEqual([d.value for d in above.dimensions], [60.0, 30.0])
         self.assertEqual([d.value for d in front.dimensions], [45.0, 0.0])
-        self.assertEqual(len(miter_saw_controls(machine)), 5)
+        self.assertEqual(len(tool_profile_controls(machine)), 6)
 
     def test_the_reach_and_the_rounding_of_both_movements(self) -> None:
         machine = MiterSaw(swing_left_deg=30, swing_right_deg=50, tilt_left_deg=45, tilt_right_deg=2, tilt_step_deg=2.0)

@@ -23,6 +23,7 @@ from fennup.app.services.portable import (
     is_file,
     project_file,
     read_project_file,
+    saw_in_file,
     workshop_file,
 )
 from fennup.app.services.projects import PLAIN
@@ -31,6 +32,7 @@ from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, validated
 from fennup.app.services.yards import WHERE
 from fennup.app.wording.trouble import trouble_text
+from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.exchange.document import solution_document
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.solve import Solution
@@ -88,6 +90,9 @@ def _parser() -> argparse.ArgumentParser:
         "file", help="a .fennup.json file of a project with its rack, price list and wishes, or - for standard input"
     )
     planning.add_argument("--workshop", help="a file with a workshop in JSON, for the saw's kerf")
+    cutting = command("cuts", _cuts, "print the steps of the work on the wood as JSON: every setting, pose, stop and mark")
+    cutting.add_argument("file", help="a .fennup.json file of a project, or a spec in JSON, or - for standard input")
+    cutting.add_argument("--workshop", help="a file with a workshop in JSON")
     selling = command("yard", _yard, "run the made-up timber yard, whose prices Fennup can ask for")
     selling.add_argument("--port", type=int, default=8010)
     selling.add_argument("--steady", action="store_true", help="never slow, never closed")
@@ -143,10 +148,20 @@ def _boards(chosen: argparse.Namespace) -> int:
         body, entry = read_project_file(document), boards_in_file(document)
     solution = _solved(document, workshop)
     asked = asked_for(
-        [("", solution.spec.model_dump(mode="json"))], entry.rack, entry.prices, entry.wishes, workshop.miter_saw.kerf_mm,
+        [("", solution.spec.model_dump(mode="json"))], entry.rack, entry.prices, entry.wishes, workshop.kerf_mm,
         body.unit if body else "mm", body.graduation if body else "1",
     )  # fmt: skip
     _print(make_plan(asked.given, lambda share, result: None))
+    return 0
+
+
+def _cuts(chosen: argparse.Namespace) -> int:
+    """The steps of a project's file, in the order and on the tools that it wishes; of a bare spec as usual."""
+    document = _read(chosen.file)
+    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
+    if is_file(document):
+        workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
+    print(cuts_document(_solved(document, workshop)).model_dump_json(indent=2))
     return 0
 
 

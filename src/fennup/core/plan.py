@@ -1,11 +1,12 @@
 """The second step: how a design is made with the tools there are, and how well it then closes."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from fennup.core.assembly.model import Finding
 from fennup.core.design import Design
-from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.settings import Setting, settings_for
+from fennup.core.saw.tools import AnyTool
 from fennup.core.verify.closing import Closing, closing_of
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.made import Cutter, Ends, rounded_to
@@ -35,9 +36,9 @@ class Plan:
     findings: tuple[Finding, ...]
 
     @property
-    def saw(self) -> MiterSaw:
-        """The saw that the settings are for."""
-        return self.workshop.miter_saw
+    def tools(self) -> Mapping[str, AnyTool]:
+        """The tools that are there today."""
+        return self.workshop.tools_here
 
     @property
     def closing(self) -> Closing:
@@ -54,15 +55,21 @@ def fitting_of(design: Design, cutter: Cutter, graduation_mm: float | None) -> F
 
 def plan_with(design: Design, workshop: Workshop) -> Plan:
     """The plan for a design with a workshop's tools."""
-    saw = workshop.miter_saw
-    settings = settings_for(design.parts, design.boards, saw)
-    cutter = rounded_to(design.boards, design.parts, settings, saw)
+    tools = workshop.tools_here
+    lengths = {part.id: _long(design, part.id) for part in design.parts}
+    settings = settings_for(design.parts, design.boards, lengths, tools, workshop.wishes.ways)
+    cutter = rounded_to(design.boards, design.parts, settings, tools)
     fitting = fitting_of(design, cutter, workshop.graduation_mm)
     claims = [(check.claim, check.measured) for check in design.claims]
     findings = findings_of(
-        design.assembly, design.solids, design.parts, design.joints, claims, settings, saw, fitting.closing, workshop.allowance_mm
+        design.assembly, design.solids, design.parts, design.joints, claims, settings, fitting.closing, workshop.allowance_mm
     )
     return Plan(workshop, settings, _otherwise(design), fitting, findings)
+
+
+def _long(design: Design, id: str) -> float:
+    low, high = design.solids[id].extent_x()
+    return high - low
 
 
 def _otherwise(design: Design) -> tuple[str, ...]:

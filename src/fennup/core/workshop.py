@@ -10,12 +10,13 @@ from fennup.core.drawing.view import Control, View
 from fennup.core.editing import edit_field, put_at
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.saw.miter_saw import MiterSaw
-from fennup.core.saw.profile import edit_miter_saw, miter_saw_controls, miter_saw_views
+from fennup.core.saw.profile import edit_tool, tool_profile_controls, tool_profile_views
+from fennup.core.saw.tools import PROFILES, AnyTool
+from fennup.core.saw.wishes import SawWishes
 from fennup.core.units.lengths import Tape, Unit, tape
 
 ToolId = Annotated[str, Field(pattern=r"^t[1-9][0-9]{0,3}$", description="which tool; it never changes")]
-# Tools of several types, told apart by `type`.
-Tool = MiterSaw
+Tool = Annotated[AnyTool, Field(discriminator="type")]
 MOST_TOOLS = 20
 Allowance_mm = Annotated[
     float, Field(gt=0, le=50, allow_inf_nan=False, description="mm, the widest gap or step that is let pass")
@@ -45,18 +46,25 @@ class TapeChoice(BaseModel):
 
 
 class Workshop(BaseModel):
-    """Tools by id, the tape that lengths are cut to (None: they are taken as exact), and the widest gap or step that is let pass."""
+    """Tools by id, the first one taken first; the tape that lengths are cut to (None: they are taken as exact), and the widest gap or step
+    that is let pass. `wishes`: what one project wishes at the saws, while it is made here."""
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
     tools: Annotated[dict[ToolId, Tool], Field(min_length=1, max_length=MOST_TOOLS)] = {"t1": MiterSaw()}
     tape: TapeChoice | None = None
     allowance_mm: Allowance_mm = 0.5
+    wishes: SawWishes = SawWishes()
 
     @property
-    def miter_saw(self) -> MiterSaw:
-        """The saw that end cuts are made on: the first one."""
-        return next(iter(self.tools.values()))
+    def tools_here(self) -> dict[str, AnyTool]:
+        """The tools that are there today; all of them where none would be left."""
+        return {id: tool for id, tool in self.tools.items() if id not in self.wishes.away} or dict(self.tools)
+
+    @property
+    def kerf_mm(self) -> float:
+        """What the saw takes that boards are cut up with: the first one that cuts across."""
+        return next((t.kerf_mm for t in self.tools_here.values() if t.picked), next(iter(self.tools.values())).kerf_mm)
 
     @property
     def graduation_mm(self) -> float | None:
@@ -82,7 +90,29 @@ def edit_workshop(workshop: Workshop, act: Edit, on: Tape) -> dict[str, Any]:
     id, _, own = rest.partition(".")
     if place == "tools" and own:
         return _changed(workshop, document, id, act.model_copy(update={"path": own}), on, act.path)
+    if place == "tools" and isinstance(act, Choose):
+        return _other_tools(document, id, act)
     return edit_field(document, act, on)
+
+
+def _other_tools(document: dict[str, Any], id: str, act: Choose) -> dict[str, Any]:
+    """`tools.add` with a profile's code gives the workshop one more; `tools.first` with an id takes that one first; an id with null takes
+    it away. SpecError."""
+    tools = document["tools"]
+    if id == "add":
+        if act.value not in PROFILES:
+            raise SpecError("no_such_field", (act.path,))
+        new = f"t{1 + max(int(name[1:]) for name in tools)}"
+        return {**document, "tools": {**tools, new: PROFILES[act.value].model_dump(mode="json")}}
+    named = act.value if id == "first" else id
+    if named not in tools or (id != "first" and act.value is not None):
+        raise SpecError("no_such_field", (act.path,))
+    rest = {name: tool for name, tool in tools.items() if name != named}
+    if id == "first":
+        return {**document, "tools": {named: tools[named], **rest}}
+    if not rest:
+        raise SpecError("last_tool", (act.path,))
+    return {**document, "tools": rest}
 
 
 def _changed(workshop: Workshop, document: dict[str, Any], id: str, act: Edit, on: Tape, said: str) -> dict[str, Any]:
@@ -90,7 +120,7 @@ def _changed(workshop: Workshop, document: dict[str, Any], id: str, act: Edit, o
     if id not in workshop.tools:
         raise SpecError("no_such_field", (said,))
     try:
-        made = edit_miter_saw(workshop.tools[id], act, on)
+        made = edit_tool(workshop.tools[id], act, on)
     except (SpecError, UnitError) as error:
         raise type(error)(error.code, tuple(f"tools.{id}.{field}" for field in error.fields), **error.data) from None
     return put_at(document, f"tools.{id}", made)
@@ -104,7 +134,7 @@ def tool_views(workshop: Workshop, id: str) -> tuple[View, ...]:
             dimensions=tuple(replace(d, acts=_act_within(d.acts, id) if d.acts else None) for d in view.dimensions),
             grips=tuple(replace(grip, id=f"{id}/{grip.id}") for grip in view.grips),
         )
-        for view in miter_saw_views(workshop.tools[id])
+        for view in tool_profile_views(workshop.tools[id])
     )
 
 
@@ -116,7 +146,7 @@ def tool_controls(workshop: Workshop, id: str) -> tuple[Control, ...]:
             options=tuple(replace(o, acts=tuple(_act_within(act, id) for act in o.acts)) for o in control.options),
             acts=_act_within(control.acts, id) if control.acts else None,
         )
-        for control in miter_saw_controls(workshop.tools[id])
+        for control in tool_profile_controls(workshop.tools[id])
     )
 
 

@@ -82,7 +82,13 @@ export function MarkDrawn({ mark, camera }: { mark: Mark; camera: Camera }) {
     return <path className="pencil" d={`M${x - 9} ${y + 9}c2-22 20-22 17-6c-2 9-14 8-20 4`} />;
   }
   if (mark.role === "triangle") {
-    return <path className="pencil" d={`M${x} ${y - 10}l12 19h-24z`} />;
+    return (
+      <path
+        className="pencil"
+        d="M0-10l12 19h-24z"
+        transform={`translate(${x} ${y}) rotate(${-(mark.turn_deg ?? 0)})`}
+      />
+    );
   }
   return (
     <text x={x} y={y} textAnchor="middle" dominantBaseline="central" fontSize={15} pointerEvents="none">

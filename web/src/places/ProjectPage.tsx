@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { boardsApi, rackApi } from "../api/boards";
 import { projectApi, projectKey, workshopApi } from "../api/documents";
+import { sawApi } from "../api/saw";
 import type { Problem } from "../api/types";
 import { useDocument } from "../api/useDocument";
 import { useJob } from "../api/useJob";
@@ -40,9 +41,12 @@ export function ProjectPage() {
   const stock = useMemo(() => rackApi(id), [id]);
   const rack = useDocument(stock, plans, null, onBoards);
   const [onRack, setOnRack] = useState(false);
+  const wishedSaw = useMemo(() => sawApi(id), [id]);
+  const steps = useDocument(wishedSaw, sheets, null, onSaw);
+  const [onTools, setOnTools] = useState(false);
   const [trouble, setTrouble] = useState<Problem | null>(null);
 
-  const here = onSaw ? workshop : onBoards ? (onRack ? rack : boards) : project;
+  const here = onSaw ? (onTools ? workshop : steps) : onBoards ? (onRack ? rack : boards) : project;
   const doing = useCallback(async (what: () => Promise<Problem | null>) => {
     const problem = await what();
     setTrouble(problem && problem.status !== 409 ? problem : null);
@@ -82,7 +86,7 @@ export function ProjectPage() {
   }, [place]);
 
   const { shown } = project;
-  const unsaved = project.unsaved ?? workshop.unsaved ?? boards.unsaved ?? rack.unsaved;
+  const unsaved = project.unsaved ?? workshop.unsaved ?? boards.unsaved ?? rack.unsaved ?? steps.unsaved;
   if (project.missing) return <Missing text={project.missing} />;
   if (!shown) return <p className="p-6">Opening…</p>;
   return (
@@ -157,7 +161,13 @@ export function ProjectPage() {
         </p>
       )}
       {onSaw ? (
-        <SawPlace project={shown} workshop={workshop} onProblem={setTrouble} />
+        <SawPlace
+          project={shown}
+          workshop={workshop}
+          steps={steps}
+          onTools={setOnTools}
+          onProblem={setTrouble}
+        />
       ) : onBoards ? (
         <BoardsPlace
           project={shown}
@@ -193,13 +203,13 @@ export function ProjectPage() {
 function SkipLinks({ place }: { place: string }) {
   const ways: Record<string, string> =
     place === "saw"
-      ? { settings: "To the settings" }
+      ? { settings: "To the steps", step: "To this step", order: "To the order", tools: "To the tools" }
       : place === "boards"
         ? { drawing: "To the boards", plan: "To the plan", rack: "To the rack" }
         : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
   const go = (where: string) => {
     if (where === "drawing") return find<SVGElement>('main [tabindex="0"].part-target')?.focus();
-    if (where === "settings") return find<HTMLElement>("main")?.focus();
+    if (where === "settings") return find<HTMLElement>("main .step-chip")?.focus();
     // A tab that has the focus is opened; then what it opens gets it.
     const tab = find<HTMLElement>(`[data-skip="${where}"]`);
     tab?.focus();

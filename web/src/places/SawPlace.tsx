@@ -1,115 +1,126 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { settingsQuery } from "../api/documents";
-import type { Problem, Project, Tool, Workshop } from "../api/types";
+import { Tabs } from "radix-ui";
+import { useEffect, useState } from "react";
+import { stepQuery } from "../api/saw";
+import type { Act, Problem, Project, Steps, Workshop } from "../api/types";
 import type { Held } from "../api/useDocument";
-import { Drawing } from "../drawing/Drawing";
-import { ControlField } from "../ui/ControlField";
 import { Sign } from "../ui/Sign";
-import { OtherCaution, OtherRow, SawCaution, SettingRow } from "./SawRows";
-import { plural } from "./text";
+import { MarksPanel, PaperPanel } from "./MarksPanel";
+import { OrderPanel } from "./OrderPanel";
+import { StepPanel } from "./StepPanel";
+import { StepSheet } from "./StepSheet";
+import { moved, StepStrip } from "./StepStrip";
+import { ToolsPanel } from "./ToolsPanel";
 
-const SAW_PAD = { left: 76, right: 76, top: 52, bottom: 46 };
+type Props = {
+  project: Project;
+  workshop: Held<Workshop>;
+  steps: Held<Steps>;
+  onTools: (on: boolean) => void;
+  onProblem: (problem: Problem | null) => void;
+};
 
-type Props = { project: Project; workshop: Held<Workshop>; onProblem: (problem: Problem | null) => void };
-
-/** Saw: every setting once, with how the board lies for each cut; beside it the saw itself, edited on its drawing. */
-export function SawPlace({ project, workshop, onProblem }: Props) {
+/** Saw: all work on the wood as steps in order, one of them in full: how the board lies, what is set, what has changed. */
+export function SawPlace({ project, workshop, steps, onTools, onProblem }: Props) {
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [tab, setTab] = useState("step");
+  const shown = steps.shown;
+  const list = shown?.steps ?? [];
+  const here = list.find((step) => step.key === chosen) ?? list.find((step) => !step.key.startsWith("test "));
   const query = useQuery({
-    ...settingsQuery(project.id, project.version, workshop.saved?.version),
+    ...stepQuery(project.id, here?.key ?? "", project.version, shown?.version, workshop.saved?.version),
+    enabled: !!here,
     placeholderData: keepPreviousData,
   });
-  const settings = query.data?.settings ?? [];
-  const otherwise = query.data?.otherwise ?? [];
+  const step = query.data;
+  useEffect(() => onTools(tab === "tools"), [tab, onTools]);
+  const wish = async (acts: Act[]) => onProblem(await steps.act(acts));
+  const drop = (key: string, before: string | null) =>
+    wish([{ op: "choose", path: "order", value: moved(list, key, before) }]);
   return (
     <div className="flex min-h-0 flex-1 max-lg:flex-col">
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is scrolled by keyboard too */}
-      <main tabIndex={0} className="min-w-0 flex-1 px-6 py-4 lg:overflow-y-auto">
-        <h1 className="text-[24px]">{project.name}: saw settings</h1>
-        <p className="text-ink-2">
-          {query.data
-            ? `${plural(settings.length, "setting")}, each set once for all the cuts under it.`
-            : "Opening…"}
-        </p>
-        <ol>
-          {settings.map((setting) => (
-            <SettingRow key={setting.id} setting={setting} />
-          ))}
-        </ol>
-        <SawCaution />
-        {otherwise.length > 0 && (
-          <section aria-labelledby="otherwise">
-            <h2 id="otherwise" className="mt-6 border-t-2 border-ink pt-3 text-[20px]">
-              With another tool
-            </h2>
-            <p className="text-ink-2">
-              Edges to rip, tapers, notches, holes and panels: a miter saw does not make them.
-            </p>
-            <ul>
-              {otherwise.map((work) => (
-                <OtherRow key={work.id} work={work} />
-              ))}
-            </ul>
-            <OtherCaution />
-          </section>
+      <main tabIndex={0} className="sheet min-w-0 flex-1 px-6 py-4 lg:overflow-y-auto">
+        <h1 className="text-[24px]">
+          {project.name}: {shown ? shown.title : "steps"}
+        </h1>
+        {shown ? (
+          <p
+            className={`flex items-center gap-2 ${shown.holds ? "text-ink-2" : "font-medium text-warn"}`}
+            role="status"
+          >
+            {!shown.holds && <Sign is="warning" />}
+            {shown.simulated}
+          </p>
+        ) : (
+          <p className="text-ink-2">Opening…</p>
         )}
-      </main>
-      <aside
-        aria-label="Your saw"
-        className="w-full border-l border-line bg-paper px-5 py-4 lg:w-[420px] lg:overflow-y-auto"
-      >
-        {workshop.shown?.notice && (
-          <p role="status" className="flex items-start gap-2 font-medium text-warn">
+        {shown?.notice && (
+          <p role="alert" className="flex flex-wrap items-center gap-3 font-medium text-warn">
             <Sign is="warning" />
-            {workshop.shown.notice}
+            {shown.notice}
+            <button type="button" className="plain-button" onClick={() => wish(shown.order_reset)}>
+              Forget my order
+            </button>
           </p>
         )}
-        {workshop.shown?.tools.map((tool) => (
-          <ToolProfile key={tool.id} tool={tool} workshop={workshop} onProblem={onProblem} />
-        ))}
+        <StepStrip steps={list} chosen={here?.key} onChoose={setChosen} onDrop={drop} />
+        {step && <StepSheet step={step} />}
+      </main>
+      <aside
+        aria-label="Details"
+        className="w-full border-l border-line bg-paper lg:w-[420px] lg:overflow-y-auto"
+      >
+        <Tabs.Root value={tab} onValueChange={setTab}>
+          <Tabs.List
+            aria-label="Details"
+            className="sticky top-0 z-10 flex border-b border-line bg-paper max-sm:overflow-x-auto"
+          >
+            {[
+              ["step", "This step"],
+              ["order", "Order"],
+              ["tools", "Tools"],
+              ["marks", "Marks"],
+              ["paper", "Paper"],
+            ].map(([value, name]) => (
+              <Tabs.Trigger
+                key={value}
+                value={value as string}
+                className="tab whitespace-nowrap px-3"
+                data-skip={value}
+              >
+                {name}
+              </Tabs.Trigger>
+            ))}
+          </Tabs.List>
+          <Tabs.Content value="step" className="p-5 pt-3">
+            {step && (
+              <StepPanel
+                step={step}
+                workshop={workshop}
+                onAct={wish}
+                onTested={() => {
+                  workshop.takeTheirs();
+                }}
+              />
+            )}
+          </Tabs.Content>
+          <Tabs.Content value="order" className="p-5 pt-3">
+            {shown && <OrderPanel shown={shown} here={here?.key} onAct={wish} onDrop={drop} />}
+          </Tabs.Content>
+          <Tabs.Content value="tools" className="p-5 pt-3">
+            {shown && (
+              <ToolsPanel workshop={workshop} here={shown.tools} onWish={wish} onProblem={onProblem} />
+            )}
+          </Tabs.Content>
+          <Tabs.Content value="marks" className="p-5 pt-3">
+            {step && <MarksPanel project={project} step={step} />}
+          </Tabs.Content>
+          <Tabs.Content value="paper" className="p-5 pt-3">
+            <PaperPanel project={project} />
+          </Tabs.Content>
+        </Tabs.Root>
       </aside>
     </div>
-  );
-}
-
-function ToolProfile({
-  tool,
-  workshop,
-  onProblem,
-}: {
-  tool: Tool;
-  workshop: Held<Workshop>;
-  onProblem: (p: Problem | null) => void;
-}) {
-  return (
-    <>
-      <h2 className="text-[22px]">{tool.name}</h2>
-      <p className="text-[15px] text-ink-2">Drag a stop, or type where it is on the saw's own scale.</p>
-      {tool.views.map((view) => (
-        <section key={view.id} aria-label={view.title} className="mt-2">
-          <h3 className="text-ink-2">{view.title}</h3>
-          <Drawing
-            view={view}
-            label={view.title}
-            className="sheet h-64"
-            pad={SAW_PAD}
-            onAct={workshop.act}
-            onLook={workshop.look}
-            onProblem={onProblem}
-            step={4}
-          />
-        </section>
-      ))}
-      <div className="mt-3">
-        {tool.controls.map((c) => (
-          <ControlField
-            key={c.id}
-            control={c}
-            onAct={workshop.act}
-            onLook={workshop.look}
-            onProblem={onProblem}
-          />
-        ))}
-      </div>
-    </>
   );
 }

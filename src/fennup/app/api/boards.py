@@ -213,7 +213,7 @@ class _Place:
         body = self.opened.body
         specs = [(self.opened.state.id, self.opened.solved().spec.model_dump(mode="json"))]
         specs += [(id, solved(other, self.opened.workshop).spec.model_dump(mode="json")) for id, other in self.chosen()]
-        kerf = self.opened.workshop.miter_saw.kerf_mm
+        kerf = self.opened.workshop.kerf_mm
         return asked_for(specs, self.rack, self.prices, self.wishes, kerf, body.unit, body.graduation)
 
     def found(self) -> Found:
@@ -252,6 +252,12 @@ class _Place:
                 ],
             )
         )
+
+
+def plan_there(found: Opened) -> BoardsDocument | None:
+    """The plan of a project's boards, where there is a finished one of what now holds; none is made."""
+    place = _Place(found.state.id)
+    return board_plans.plan_there(place.asked(), store())
 
 
 @api.get("/projects/<string:project_id>/boards", responses={200: BoardsOut})

@@ -1,6 +1,6 @@
 """Projects over HTTP."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC
 
 from flask import Response
@@ -34,7 +34,7 @@ from fennup.app.schemas.api import (
 )
 from fennup.app.schemas.compare import ComparisonOut
 from fennup.app.schemas.sheet import PartList, SettingList
-from fennup.app.services import documents
+from fennup.app.services import documents, saw_wishes
 from fennup.app.services.compare import compared
 from fennup.app.services.cut_list import cut_list_csv
 from fennup.app.services.drawings import view_out
@@ -71,6 +71,7 @@ from fennup.core.drawing.view import View
 from fennup.core.exchange.document import solution_document
 from fennup.core.exchange.forms import SolutionDocument
 from fennup.core.project.starts import FAMILIES, start_spec
+from fennup.core.saw.wishes import SawWishes
 from fennup.core.solve import Solution
 from fennup.core.units.lengths import GRADUATIONS
 from fennup.core.workshop import Workshop
@@ -86,6 +87,11 @@ class Opened:
     body: ProjectBody
     workshop: Workshop
     workshop_version: int
+    wishes_version: int = 1
+
+    def with_wishes(self, wishes: SawWishes) -> "Opened":
+        """The same with something else wished at the saws."""
+        return replace(self, workshop=self.workshop.model_copy(update={"wishes": wishes}))
 
     def solved(self) -> Solution:
         """Its solution. Invalid when it has none."""
@@ -94,15 +100,16 @@ class Opened:
     @property
     def based_on(self) -> tuple[object, ...]:
         """What everything that follows from it is based on."""
-        return (self.state.id, self.state.version, self.workshop_version)
+        return (self.state.id, self.state.version, self.workshop_version, self.wishes_version)
 
 
 def opened(id: str) -> Opened:
     """A project and the workshop as they are now. NotFound, Unreadable."""
     with reading() as session:
         state = documents.read(session, id, PROJECT)
-        bench = workshop_state(session)
-    return Opened(state, project_in(state.body, id), workshop_in(bench) or BUILT_IN, bench.version)
+        bench, wished = workshop_state(session), saw_wishes.state_of(session, id)
+    workshop = (workshop_in(bench) or BUILT_IN).model_copy(update={"wishes": saw_wishes.wishes_in(wished)})
+    return Opened(state, project_in(state.body, id), workshop, bench.version, wished.version)
 
 
 def _workshop() -> Workshop:
@@ -156,6 +163,7 @@ def _created(body: ProjectBody, workshop: Workshop, event: str, like: str | None
         state = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": event})
         if like:
             copy_wishes(session, like, state.id)
+            saw_wishes.copy_wishes(session, like, state.id)
     return project_out(state, body, solution, status=201)
 
 

@@ -5,15 +5,30 @@ from flask_openapi3 import APIBlueprint
 
 from fennup.app.api.answers import json_of
 from fennup.app.api.sessions import reading, writing
-from fennup.app.schemas.api import KindList, Problem, Seen, SolveRequest, ToolOut, WorkshopChange, WorkshopLook, WorkshopOut
+from fennup.app.schemas.api import (
+    ErrorOut,
+    KindList,
+    Problem,
+    ProfileOut,
+    Seen,
+    SolveRequest,
+    ToolOut,
+    WorkshopChange,
+    WorkshopLook,
+    WorkshopOut,
+)
 from fennup.app.services import documents, workshops
 from fennup.app.services.drawings import control_out, view_out
 from fennup.app.services.kinds import kind_list
 from fennup.app.services.projects import PLAIN
 from fennup.app.services.solving import solved_spec
 from fennup.app.wording.acts import did_words
+from fennup.app.wording.saw_labels import PROFILE_NAMES
+from fennup.core.drawing.edit import Choose
 from fennup.core.exchange.document import solution_document
 from fennup.core.exchange.forms import SolutionDocument
+from fennup.core.saw.tool import ScaleTool
+from fennup.core.saw.tools import AnyTool
 from fennup.core.workshop import Workshop, tool_controls, tool_views, with_saw
 
 api = APIBlueprint("workshop", __name__, url_prefix="/api", abp_responses={409: Problem, 422: Problem})
@@ -36,11 +51,29 @@ def _out(state: documents.State, looked_at: Workshop | None = None) -> Response:
                     name=tool.name,
                     views=[view_out(view, PLAIN) for view in tool_views(workshop, id)],
                     controls=[control_out(control, PLAIN) for control in tool_controls(workshop, id)],
+                    errors=_errors(id, tool),
                 )
                 for id, tool in workshop.tools.items()
             ],
+            profiles=[
+                ProfileOut(name=name, acts=[Choose(op="choose", path="tools.add", value=code)])
+                for code, name in PROFILE_NAMES.items()
+            ],
         )
     )
+
+
+def _errors(id: str, tool: AnyTool) -> list[ErrorOut]:
+    """What is known of its scales, the last test first."""
+    errors = tool.errors if isinstance(tool, ScaleTool) else ()
+    found = []
+    for error in reversed(errors):
+        rest = [e.model_dump(mode="json") for e in errors if e is not error]
+        shown = PLAIN.say_angle(tool.shown(error.movement, error.at_deg))
+        much = "more" if error.error_deg > 0 else "less"
+        text = f"{error.found:%d %B %Y}: {error.movement} at {shown} makes {abs(error.error_deg):.3f}° {much} than it shows"
+        found.append(ErrorOut(text=text, forget=[Choose(op="choose", path=f"tools.{id}.errors", value=rest)]))
+    return found
 
 
 @api.get("/workshop", responses={200: WorkshopOut})

@@ -297,14 +297,29 @@ class SolidsOut(BaseModel):
     joints: list[JointOut]
 
 
+class ErrorOut(BaseModel):
+    """The error of a scale at a setting."""
+
+    text: str
+    forget: list[Edit]
+
+
 class ToolOut(BaseModel):
-    """A tool of the workshop, drawn."""
+    """A tool of the workshop, drawn. `errors`: what tests of its scales have found, a line each, with what forgets it."""
 
     id: str
     type: str
     name: str
     views: list[ViewOut]
     controls: list[ControlOut]
+    errors: list[ErrorOut]
+
+
+class ProfileOut(BaseModel):
+    """A ready-made profile of a tool, with what adds it."""
+
+    name: str
+    acts: list[Edit]
 
 
 class WorkshopOut(BaseModel):
@@ -315,6 +330,7 @@ class WorkshopOut(BaseModel):
     redo: str | None
     notice: str | None
     tools: list[ToolOut]
+    profiles: list[ProfileOut]
 
 
 class KindOut(BaseModel):

@@ -95,6 +95,13 @@ def plan_or_job(asked: Asked, store: Store, *, has_worker: bool) -> Found:
     return Found(mine or before, mine is None, waiting, before, broke)
 
 
+def plan_there(asked: Asked, store: Store) -> BoardsDocument | None:
+    """The finished plan, if there is one; nothing is asked for."""
+    with store.reading() as session:
+        job = jobs.newest(session, TYPE, asked.based_on)
+    return _document(job) if job and job.state == "done" else None
+
+
 def _document(job: Job) -> BoardsDocument | None:
     """What a job has so far; stopped when it was cancelled."""
     if not job.result:

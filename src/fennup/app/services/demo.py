@@ -1,5 +1,6 @@
 """The demo: a made-up rowing club refits its boathouse."""
 
+from datetime import date
 from typing import Any
 
 from sqlalchemy.orm import Session
@@ -7,8 +8,12 @@ from sqlalchemy.orm import Session
 from fennup.app.services import documents, racks, upgrade
 from fennup.app.services.projects import ProjectBody, valid_spec
 from fennup.app.services.upgrade import PROJECT
+from fennup.app.services.workshops import BUILT_IN, ONLY
 from fennup.core.boards.rack import PriceList, Rack, RackBoard, with_boards
 from fennup.core.boards.wishes import Wishes
+from fennup.core.saw.miter_saw import MiterSaw
+from fennup.core.saw.tool import ScaleError
+from fennup.core.saw.tools import AnyTool, CircularSaw, ShootingBoard, TableSaw
 from fennup.yard.list import price_list
 
 _INCH = 25.4
@@ -294,6 +299,17 @@ WISHES: dict[str, dict[str, Any]] = {
     "Boat trestle": {"goal": "cheapest"},
     "Slip lantern hip": {"goal": "cheapest", "treated": "treated"},
 }
+# The boathouse's tools, and what a test of its saw has found.
+TOOLS: dict[str, AnyTool] = {
+    "t1": MiterSaw(
+        wide_mm=305.0, wide_swung_mm=215.0, high_mm=90.0, high_tilted_mm=45.0, fence_mm=80.0,
+        detents_deg=(-45.0, -30.0, -22.5, -15.0, 0.0, 15.0, 22.5, 30.0, 45.0),
+        errors=(ScaleError(movement="swing", at_deg=45.0, error_deg=-0.12, found=date(2026, 11, 14), by="corner"),),
+    ),
+    "t2": TableSaw(swing_left_deg=50.0, swing_right_deg=50.0),
+    "t3": CircularSaw(),
+    "t4": ShootingBoard(),
+}  # fmt: skip
 LIST_READ = "2026-11-19T16:40:00+00:00"
 
 
@@ -307,11 +323,19 @@ def fill_stores(session: Session) -> None:
         documents.create(session, type, body.model_dump(mode="json"), {"event": "demo"}, racks.IDS[type])
 
 
+def fill_workshop(session: Session) -> None:
+    """The boathouse's tools; not where the workshop has been changed already."""
+    if not documents.ever_made(session, upgrade.WORKSHOP):
+        body = BUILT_IN.model_copy(update={"tools": TOOLS})
+        documents.create(session, upgrade.WORKSHOP, body.model_dump(mode="json"), {"event": "demo"}, ONLY)
+
+
 def fill(session: Session) -> None:
     """The demo's projects as examples, once: not again when they have been deleted."""
     fill_stores(session)
     if documents.ever_made(session, PROJECT):
         return
+    fill_workshop(session)
     for entry in PROJECTS:
         spec = valid_spec(entry["spec"]).model_dump(mode="json")
         body = ProjectBody(name=entry["name"], unit=entry.get("unit", "mm"), graduation=entry.get("graduation", "1"), spec=spec)

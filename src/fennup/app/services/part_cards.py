@@ -31,7 +31,7 @@ PANELS = {
 def part_cards(solution: Solution, voice: Voice) -> PartList:
     """Every part's card, in the parts' order, and what they all need."""
     cards = [card_of(solution, facts, voice) for facts in solution.design.facts]
-    needs = needs_of(solution.design.facts, solution.plan.saw.kerf_mm)
+    needs = needs_of(solution.design.facts, solution.plan.workshop.kerf_mm)
     return PartList(parts=cards, needs=[_need(need, voice) for need in needs])
 
 

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
-from fennup.app.services import documents, racks, records
+from fennup.app.services import documents, racks, records, saw_wishes
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, valid_spec
 from fennup.app.services.records import NewRecord
 from fennup.app.services.solving import solved
@@ -19,6 +19,8 @@ from fennup.core.boards.rack import PriceList, Rack
 from fennup.core.boards.wishes import Wishes
 from fennup.core.errors import SpecError
 from fennup.core.exchange.boards_forms import BoardsDocument
+from fennup.core.exchange.cuts_forms import CutsDocument
+from fennup.core.saw.wishes import SawWishes
 from fennup.core.workshop import Workshop
 
 SUFFIX = ".fennup.json"
@@ -55,6 +57,7 @@ class ProjectEntry(Strict):
 
     project: dict[str, Any]
     boards: BoardsEntry | None = None
+    saw: SawWishes | None = None
     records: list[NewRecord] = []
     files: list[FileEntry] = []
 
@@ -89,6 +92,7 @@ def file_schema() -> dict[str, Any]:
         "spec": ProjectSpec.model_json_schema(),
         "workshop": Workshop.model_json_schema(),
         "boards_plan": BoardsDocument.model_json_schema(),
+        "cuts": CutsDocument.model_json_schema(),
         "versions": NEWEST,
     }
 
@@ -106,6 +110,7 @@ def _entry(session: Session, id: str, body: ProjectBody, *, alone: bool) -> dict
     entry = BoardsEntry(wishes=wishes.model_copy(update={"beside": []}))
     if alone:
         entry = entry.model_copy(update={"rack": racks.rack_in(racks.rack_state(session)), "prices": racks.prices_of(session)})
+    made["saw"] = saw_wishes.wishes_in(saw_wishes.state_of(session, id)).model_dump(mode="json")
     return made | {"boards": entry.model_dump(mode="json", exclude=None if alone else {"rack", "prices"})}
 
 
@@ -161,6 +166,11 @@ def boards_in_file(document: dict[str, Any]) -> BoardsEntry:
     return validated(ProjectFile, document, PLAIN).boards or BoardsEntry()
 
 
+def saw_in_file(document: dict[str, Any]) -> SawWishes:
+    """What is wished at the saws in a project's file. Invalid."""
+    return validated(ProjectFile, document, PLAIN).saw or SawWishes()
+
+
 def is_file(document: Any) -> bool:
     """Whether something says of itself that it is one of these files."""
     return isinstance(document, dict) and "format" in document
@@ -212,6 +222,8 @@ class Import:
             state = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": "import"})
             if entry.boards:
                 racks.save(session, BOARDS, racks.wishes_id(state.id), 1, entry.boards.wishes, {"event": "import"}, state.id)
+            if entry.saw and entry.saw != SawWishes():
+                saw_wishes.save(session, state.id, 1, entry.saw, {"event": "import"})
             for record in entry.records:
                 records.add_imported(session, state.id, record)
             for file, content in zip(entry.files, contents, strict=True):

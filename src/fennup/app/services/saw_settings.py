@@ -8,13 +8,16 @@ from fennup.app.services.part_cards import part_cards, part_name
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import naming_of
 from fennup.app.wording.members import end_word, sides_of
+from fennup.app.wording.saw import miss_text
+from fennup.core.assembly.board import End
 from fennup.core.drawing.saw_views import MarkedFrom, operator_view
 from fennup.core.geometry.vec import dot
 from fennup.core.parts.facts import PartFacts
 from fennup.core.saw.marking import Marking, Place, markings_of
-from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.pose import Pose
 from fennup.core.saw.settings import CutUse, Setting
+from fennup.core.saw.tool import ScaleTool
+from fennup.core.saw.tools import AnyTool
 from fennup.core.solve import Solution
 from fennup.core.tolerances import NOTHING
 
@@ -76,18 +79,18 @@ def _parted(solution: Solution, id: str, voice: Voice) -> OtherWork:
 
 
 def _setting(solution: Solution, s: Setting, markings: dict[Place, Marking], voice: Voice) -> SettingOut:
-    saw = solution.plan.saw
+    saw = solution.plan.tools[s.tool]
     side = "right" if s.swing_deg > 0 else "left"
-    square, upright = abs(s.swing_as_set_deg) < NOTHING, abs(s.tilt_as_set_deg) < NOTHING
-    why_not = "" if s.reachable else _past(saw, s, voice)
-    shown = saw.swing_shown(s.swing_as_set_deg)
+    square, upright = abs(s.swing_dial_deg) < NOTHING, abs(s.tilt_dial_deg) < NOTHING
+    why_not = " ".join(miss_text(miss, saw, voice) for miss in s.misses)
+    shown = saw.swing_shown(s.swing_dial_deg)
     return SettingOut(
         id=f"{s.swing_deg:.6f}/{s.tilt_deg:.6f}",
         shown=voice.angle(shown),
         direction="square cut" if square else f"swing to the {side}",
         tilt="blade upright"
         if upright
-        else f"tilt {voice.say_angle(saw.tilt_shown(s.tilt_as_set_deg))} to the {'left' if s.tilt_deg > 0 else 'right'}",
+        else f"tilt {voice.say_angle(saw.tilt_shown(s.tilt_dial_deg))} to the {'left' if s.tilt_deg > 0 else 'right'}",
         exact=_exactly(saw, s),
         reachable=s.reachable,
         why_not=why_not,
@@ -95,24 +98,15 @@ def _setting(solution: Solution, s: Setting, markings: dict[Place, Marking], voi
     )
 
 
-def _past(saw: MiterSaw, s: Setting, voice: Voice) -> str:
-    """Which stop is in the way."""
-    if abs(s.swing_deg) > saw.swing_limit(s.swing_deg) + NOTHING:
-        side, limit, needs = ("right" if s.swing_deg > 0 else "left"), saw.swing_limit(s.swing_deg), abs(s.swing_deg)
-        reading = "" if saw.swing_counts_from == "square" else f", {voice.say_angle(saw.swing_shown(limit))} on its scale"
-        return f"Past the stop: to the {side} this saw goes to {voice.say_angle(limit)}{reading}, and this needs {voice.say_angle(needs)}."
-    side, limit, needs = ("left" if s.tilt_deg > 0 else "right"), saw.tilt_limit(s.tilt_deg), abs(s.tilt_deg)
-    reading = "" if saw.tilt_counts_from == "square" else f", {voice.say_angle(saw.tilt_shown(limit))} on its scale"
-    return f"Past the stop: to the {side} this saw tilts to {voice.say_angle(limit)}{reading}, and this needs {voice.say_angle(needs)}."
-
-
-def _exactly(saw: MiterSaw, s: Setting) -> str:
+def _exactly(saw: AnyTool, s: Setting) -> str:
     """What the scales cannot show."""
+    if not isinstance(saw, ScaleTool):
+        return ""
     missed = [
         f"{name} exactly {exact:.4f}°, the scale shows steps of {step:g}°"
         for name, exact, shown, step in (
-            ("swing", saw.swing_shown(s.swing_deg), saw.swing_shown(s.swing_as_set_deg), saw.swing_step_deg),
-            ("tilt", saw.tilt_shown(s.tilt_deg), saw.tilt_shown(s.tilt_as_set_deg), saw.tilt_step_deg),
+            ("swing", saw.swing_shown(s.swing_deg), saw.swing_shown(s.swing_dial_deg), saw.swing_step_deg),
+            ("tilt", saw.tilt_shown(s.tilt_deg), saw.tilt_shown(s.tilt_dial_deg), saw.tilt_step_deg),
         )
         if abs(exact - shown) >= UNSEEN_DEG
     ]
@@ -128,8 +122,8 @@ def _use(solution: Solution, s: Setting, use: CutUse, marking: Marking, voice: V
     return UseOut(
         part=use.part,
         text=f"{part_name(solution, facts.group)}, {end}",
-        mark=_mark(facts, use, marking, words, voice),
-        lies=f"{_lying(use.pose, words)}, keep the piece {use.kept} of the blade.",
+        mark=mark_text(facts, use.end, use.pose, marking, words, voice),
+        lies=f"{lying(use.pose, words)}, keep the piece {use.kept} of the blade.",
         count=use.count,
         picture=view_out(picture, voice),
     )
@@ -143,22 +137,22 @@ def _measured(use: CutUse, marking: Marking) -> MarkedFrom | None:
     return MarkedFrom(-y / x, marking.start == use.end, use.pose.fence in marking.arris.split("_"), marking.length_mm)
 
 
-def _mark(facts: PartFacts, use: CutUse, marking: Marking, words: dict[str, str], voice: Voice) -> str:
+def mark_text(facts: PartFacts, end: End, pose: Pose, marking: Marking, words: dict[str, str], voice: Voice) -> str:
     """Where a cut is marked, in words."""
     if marking.arris is None:
         return f"This cut first, from a board at least {voice.say(facts.extent[0])} long."
     side, edge = marking.arris.split("_")
     line = f"{words[edge]}, {words[side]}" if facts.beveled else words[edge]
     start = end_word(facts.board, marking.start)
-    begins = "the first cut" if marking.start == use.end else f"the {start}"
-    if marking.start != use.end and marking.from_long_point and abs(marking.datum.normal[0]) < 1 - NOTHING:
+    begins = "the first cut" if marking.start == end else f"the {start}"
+    if marking.start != end and marking.from_long_point and abs(marking.datum.normal[0]) < 1 - NOTHING:
         begins = f"the long point of {begins}"
     # Where face and back are alike one measures on whichever is up.
-    under = " That line lies underneath." if use.pose.down == edge or (use.pose.down == side and facts.beveled) else ""
+    under = " That line lies underneath." if pose.down == edge or (pose.down == side and facts.beveled) else ""
     return f"Mark {voice.say(marking.length_mm)} on the {line}, from {begins}.{under}"
 
 
-def _lying(pose: Pose, words: dict[str, str]) -> str:
+def lying(pose: Pose, words: dict[str, str]) -> str:
     """How the board lies."""
     if pose.stance == "flat":
         up: Literal["face", "back"] = "face" if pose.down == "back" else "back"

@@ -7,8 +7,8 @@ from fennup.core.project.forms import newest_form
 
 Body = dict[str, Any]
 PROJECT, WORKSHOP = "project", "workshop"
-RACK, PRICES, BOARDS = "rack", "prices", "boards"
-TYPES = (PROJECT, WORKSHOP, RACK, PRICES, BOARDS)
+RACK, PRICES, BOARDS, SAW = "rack", "prices", "boards", "saw"
+TYPES = (PROJECT, WORKSHOP, RACK, PRICES, BOARDS, SAW)
 
 
 def _members_with_ids(body: Body) -> Body:

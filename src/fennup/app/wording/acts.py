@@ -25,9 +25,14 @@ _FIELDS = {
 }  # fmt: skip
 
 
+SAW_ACTS = {
+    "school": "how the work is ordered", "lengths": "how lengths are found", "away": "which tools are here", "ways": "how a cut is made",
+    "scribed": "what is cut to the opening", "order": "the order of the steps", "tools.add": "one more tool", "tools.first": "which tool comes first",
+}  # fmt: skip
 EVENTS = {
     "starting": "starting", "copying": "copying", "variant": "beginning a variant", "demo": "made for the demo", "import": "bringing it in",
     "workshop": "the workshop as it came", "rack_table": "boards from a table", "price_list": "a new price list",
+    "tested": "a test of the saw",
     "price_table": "a price list from a table", "cuts_done": "cuts done, offcuts back", "bought": "what the wood really measures",
 }  # fmt: skip
 _ACTS: TypeAdapter[list[ProjectAct]] = TypeAdapter(list[ProjectAct])
@@ -62,6 +67,10 @@ def act_words(act: ProjectAct, voice: Voice) -> str:
         return f"letting {voice.label(act.measure)} follow"
     if act.path.startswith(("boards.", "pins.", "locked.", "forbidden.", "sold_out.", "beside.")):
         return board_act_words(act.path)
+    if act.path in SAW_ACTS or act.path.partition("/")[0] in SAW_ACTS:
+        return SAW_ACTS[act.path.partition("/")[0]]
+    if act.path in ("tools.add", "tools.first"):
+        return SAW_ACTS[act.path]
     if act.path.startswith("follow:"):
         return "what a size follows"
     parts = act.path.rpartition(".spec.")[2].split(".")

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from fennup.app.wording.board_labels import BOARD_LABELS
+from fennup.app.wording.saw_labels import SAW_LABELS
 from fennup.app.wording.tables import merged
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.measures import Measure, measure_of
@@ -113,6 +114,7 @@ LABELS = merged(
         "swing_step_deg": "Smallest swing you can read",
         "tilt_step_deg": "Smallest tilt you can read",
         "kerf_mm": "Kerf of the blade",
+        **SAW_LABELS,
         **BOARD_LABELS,
     },
     *(kind.words.labels for kind in KINDS.values()),
@@ -142,6 +144,7 @@ FACTS = merged(
 VIEWS = {
     "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "roll": "A leg cut square, and its sides", "feet": "The feet on the ground", "backing": "A hip cut square, with its sides", "section": "Cut across", "part": "Seen from its face",
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
+    "saw_room": "The greatest board that it takes, seen from the right", "saw_front_step": "From the front", "saw_right_step": "From the right",
     "rack_board": "A board of the rack", "plan_board": "A board and its parts",
 }  # fmt: skip
 

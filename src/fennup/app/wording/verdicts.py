@@ -13,6 +13,7 @@ from fennup.app.wording.tables import merged
 from fennup.core.assembly.model import Finding
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.project.place import free_sizes
+from fennup.core.saw.tool import ScaleTool
 from fennup.core.solve import Solution
 from fennup.core.tolerances import UNSEEN_MM
 from fennup.core.verify.boolean import BooleanProof
@@ -143,12 +144,14 @@ def _sentence(text: str) -> str:
 
 def _opens(solution: Solution, voice: Voice) -> str:
     """The two figures: what the worst joint opens by itself, and what adds up in the last one."""
-    saw = solution.plan.saw
-    steps = " and ".join(f"{step:g}°" for step in sorted({saw.swing_step_deg, saw.tilt_step_deg}))
+    tools = [solution.plan.tools[id] for id in dict.fromkeys(s.tool for s in solution.plan.settings)]
+    found = {step for tool in tools if isinstance(tool, ScaleTool) for step in (tool.swing_step_deg, tool.tilt_step_deg)}
+    steps = " and ".join(f"{step:g}°" for step in sorted(found))
     figures = [words for words in (_by_itself(solution, voice), _adding_up(solution, voice)) if words]
     mark = solution.plan.workshop.graduation_mm
     lengths = f" and lengths cut to the nearest {voice.say(mark)}" if mark else ""
-    return f"With your saw set to the nearest {steps}{lengths}, {'; '.join(figures)}."
+    set_to = f"your saw set to the nearest {steps}" if steps else "each angle as it is made by hand"
+    return f"With {set_to}{lengths}, {'; '.join(figures)}."
 
 
 def _seen(mm: float) -> bool:
@@ -267,6 +270,10 @@ TEXTS = merged(
         "claim_missed": "A size that you gave is not kept: asked {limit:gap}, the finished parts measure {value:gap}.",
         "angle_missed": "An angle that you gave is not kept: asked {limit:angle}, the finished parts measure {value:angle}.",
         "past_tilt": "{parts}: a tilt of {value:angle} is past this saw's stop, {limit:angle} to the {side}. Mark the cut on two sides and saw it by hand, or on edge in a jig that is clamped.",
+        "too_wide": "{parts}: {value:length} from the fence is wider than this saw cuts at this setting, {limit:length}.",
+        "too_high": "{parts}: {value:length} high is more than this saw cuts at this setting, {limit:length}.",
+        "no_slot": "{parts}: no slot of the miter box is at this angle; the nearest is {value:angle} off.",
+        "too_steep": "{parts}: a cut {value:angle} out of square is steeper than a hand saw starts well, {limit:angle}.",
         "short_part": "{parts} is only {value:length} long. Under {limit:length} is too short to hold by hand: cut it from a longer board, with a hold-down, or by hand saw.",
         "thin_lip": "{parts}: the rabbet leaves a lip of {value:gap}. Under {limit:gap} it breaks easily.",
     },

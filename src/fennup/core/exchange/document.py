@@ -175,15 +175,16 @@ def _edges(facts: PartFacts) -> EdgesDocument:
 
 
 def _settings(solution: Solution) -> list[SettingDocument]:
-    saw = solution.plan.saw
+    tools = solution.plan.tools
     return [
         SettingDocument(
+            tool=s.tool,
             swing_deg=s.swing_deg,
             tilt_deg=s.tilt_deg,
             swing_as_set_deg=s.swing_as_set_deg,
             tilt_as_set_deg=s.tilt_as_set_deg,
-            swing_on_scale_deg=saw.swing_shown(s.swing_as_set_deg),
-            tilt_on_scale_deg=saw.tilt_shown(s.tilt_as_set_deg),
+            swing_on_scale_deg=tools[s.tool].swing_shown(s.swing_dial_deg),
+            tilt_on_scale_deg=tools[s.tool].tilt_shown(s.tilt_dial_deg),
             reachable=s.reachable,
             uses=[
                 UseDocument(

@@ -246,8 +246,9 @@ class UseDocument(BaseModel):
 
 
 class SettingDocument(BaseModel):
-    """One position of the saw: swing + to the right, tilt + to the left; exact, and as this saw can be set."""
+    """One position of a tool: swing + to the right, tilt + to the left; exact, and as this saw can be set."""
 
+    tool: str
     swing_deg: float
     tilt_deg: float
     swing_as_set_deg: float

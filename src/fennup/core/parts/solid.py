@@ -133,13 +133,13 @@ def uncut_reach(board: Board, over: float) -> tuple[float, float]:
     # Where an end has several cuts its tip may lie between the arrises: each cut alone says how far it can reach at most.
     lines = [arris_line(board, a) for a in ARRISES]
     if board.upper_rip and board.backing:
-        lines.append(_ridge_line(board.upper_rip, board.backing))
+        lines.append(ridge_line(board.upper_rip, board.backing))
     low = max(min(_x_on(cut, line, board) for line in lines) for cut in _needed(board, "left"))
     high = min(max(_x_on(cut, line, board) for line in lines) for cut in _needed(board, "right"))
     return low - over, high + over
 
 
-def _ridge_line(one: Plane, other: Plane) -> tuple[float, float]:
+def ridge_line(one: Plane, other: Plane) -> tuple[float, float]:
     """Where two planes along the board meet: (y, z) in its axes."""
     (_, ay, az), (_, by, bz) = one.normal, other.normal
     det = ay * bz - az * by
@@ -199,7 +199,7 @@ def _cut(
     low, high = reach
     pieces = []
     for y0, y1, z0, z1 in section.rectangles():
-        piece = _box((low, y0, z0), (high, y1, z1), section)
+        piece = uncut_box((low, y0, z0), (high, y1, z1), section)
         for plane, name in cuts:
             piece = clip(piece, plane, name)
         if not piece.facets:
@@ -245,7 +245,7 @@ def as_board(solid: Solid, board: Board) -> Solid:
     return Solid(board, solid.local, tuple(_placed(piece, board.frame) for piece in solid.local))
 
 
-def _box(low: Vec, high: Vec, section: Section) -> Polyhedron:
+def uncut_box(low: Vec, high: Vec, section: Section) -> Polyhedron:
     """The uncut piece between two corners; sides that lie on the board's own sides carry their names."""
     corners = [(x, y, z) for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])]
     loops = {

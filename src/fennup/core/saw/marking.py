@@ -36,18 +36,23 @@ def markings_of(settings: Iterable[Setting], boards: dict[str, Board]) -> dict[P
     for setting in settings:
         for use in setting.uses:
             uses.setdefault(use.part, []).append(use)
-    return {(part, use.end, use.index): _marking(boards[part], of[0], use) for part, of in uses.items() for use in of}
+    return {
+        (part, use.end, use.index): marking_of(boards[part], (of[0].end, of[0].index), (use.end, use.index))
+        for part, of in uses.items()
+        for use in of
+    }
 
 
-def _marking(board: Board, first: CutUse, use: CutUse) -> Marking:
-    datum, cut = (board.ends(u.end)[u.index] for u in (first, use))
-    if use is first:
-        return Marking(first.end, datum)
+def marking_of(board: Board, first: tuple[End, int], use: tuple[End, int]) -> Marking:
+    """Where a cut is marked, counted from the one that was made first; each by its end and place."""
+    datum, cut = (board.ends(end)[index] for end, index in (first, use))
+    if use == first:
+        return Marking(first[0], datum)
 
-    def stays(u: CutUse, plane: Plane, arris: Arris) -> bool:
+    def stays(u: tuple[End, int], plane: Plane, arris: Arris) -> bool:
         """Whether the cut's own crossing is where the finished part ends on this corner."""
         line = arris_line(board, arris)
-        return abs(crossing(plane, line) - extent_along(board, *line)[u.end == "right"]) < SAME
+        return abs(crossing(plane, line) - extent_along(board, *line)[u[0] == "right"]) < SAME
 
     def worth(arris: Arris) -> tuple[bool | float, ...]:
         """Smaller is better: what both cuts leave in place, on the face, and the longest there is."""
@@ -58,7 +63,7 @@ def _marking(board: Board, first: CutUse, use: CutUse) -> Marking:
     best = min(ORDER, key=worth)
     line = arris_line(board, best)
     length = abs(crossing(cut, line) - crossing(datum, line))
-    return Marking(first.end, datum, best, length, best in long_points(board, first.end))
+    return Marking(first[0], datum, best, length, best in long_points(board, first[0]))
 
 
 def crossing(plane: Plane, line: tuple[float, float]) -> float:

@@ -7,10 +7,11 @@ from typing import Literal
 from fennup.core.assembly.board import Board
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, cross, dot, scale
+from fennup.core.parts.solid import ARRISES, arris_line, ridge_line
+from fennup.core.saw.tool import FencePlace, Stance
 
 Long = Literal["face", "back", "upper", "lower"]
 Kept = Literal["left", "right"]
-Stance = Literal["flat", "on_edge", "propped"]
 
 ALONG: dict[Long, Vec] = {
     "face": (0.0, 0.0, 1.0),
@@ -75,22 +76,45 @@ def poses_for(board: Board) -> tuple[Pose, ...]:
     return (*FLAT, *stood)
 
 
-def blade_angles(cut: Plane, pose: Pose) -> BladeAngles:
+def axes_at(pose: Pose, fence: FencePlace) -> tuple[Vec, Vec, Vec]:
+    """The operator's axes (X right, Y away, Z up) in the board's, wherever that tool's fence is: a fence between board and operator
+    has the edge that lies at it nearest to the operator."""
+    right, to_fence, up = pose.axes()
+    return (scale(right, -1.0), scale(to_fence, -1.0), up) if fence == "near" else (right, to_fence, up)
+
+
+def blade_angles(cut: Plane, pose: Pose, fence: FencePlace = "beyond") -> BladeAngles:
     """What the saw must be set to for an end cut (in the board's axes) when the board lies so.
 
     With the kept piece left of the blade, swing right = + miter and tilt left = + bevel; on the right both turn round.
     """
-    x, y, z = (dot(cut.normal, axis) for axis in pose.axes())
+    x, y, z = (dot(cut.normal, axis) for axis in axes_at(pose, fence))
     sense = 1.0 if x > 0 else -1.0
     swing = degrees(atan2(y, abs(x))) * sense
     tilt = degrees(asin(max(-1.0, min(1.0, z)))) * sense
     return BladeAngles(swing + 0.0, tilt + 0.0, "left" if x > 0 else "right")
 
 
-def cut_normal(blade: BladeAngles, pose: Pose) -> Vec:
+def section_corners(board: Board) -> list[Vec]:
+    """The long corners of the ripped section, at x = 0 in the board's axes."""
+    lines = [arris_line(board, arris) for arris in ARRISES]
+    if board.upper_rip and board.backing:
+        lines.append(ridge_line(board.upper_rip, board.backing))
+    return [(0.0, y, z) for y, z in lines]
+
+
+def room_taken(board: Board, pose: Pose) -> tuple[float, float]:
+    """(how far a board reaches from the fence, how high it stands) as it lies, mm."""
+    _, to_fence, up = pose.axes()
+    corners = section_corners(board)
+    wide, high = ([dot(axis, p) for p in corners] for axis in (to_fence, up))
+    return max(wide) - min(wide), max(high) - min(high)
+
+
+def cut_normal(blade: BladeAngles, pose: Pose, fence: FencePlace = "beyond") -> Vec:
     """The other way round: the outward normal, in the board's axes, of the cut that these settings make."""
     sense = 1.0 if blade.kept == "left" else -1.0
     swing, tilt = radians(blade.swing_deg) * sense, radians(blade.tilt_deg) * sense
     seen = (sense * cos(tilt) * cos(swing), cos(tilt) * sin(swing), sin(tilt))
-    right, to_fence, up = pose.axes()
+    right, to_fence, up = axes_at(pose, fence)
     return tuple(seen[0] * right[k] + seen[1] * to_fence[k] + seen[2] * up[k] for k in range(3))  # type: ignore[return-value]

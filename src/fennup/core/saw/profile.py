@@ -1,59 +1,140 @@
-"""The saw as a drawing that can be edited: its arcs to their stops, and what its scales count from."""
+"""A tool as a drawing that can be edited: its arcs to their stops, the greatest board that it takes, and what its scales count from."""
 
 from math import atan2, degrees
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Nudge, TypeIn
 from fennup.core.drawing.saw_views import RADIUS, arc_points, fence_and_ticks, round_from_down, round_from_up
-from fennup.core.drawing.view import Control, Dimension, Grip, Option, Shape, View
+from fennup.core.drawing.view import Control, Dimension, Grip, Mark, Option, Shape, Standing, View
 from fennup.core.editing import edit_field, put_at, read_figure
 from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import Point2
 from fennup.core.saw.miter_saw import MiterSaw
+from fennup.core.saw.tool import NOTHING, ScaleTool
+from fennup.core.saw.tools import AnyTool, CircularSaw, Slot, SlotTool
 from fennup.core.units.lengths import Tape
 
 STOPS = ("swing_left_deg", "swing_right_deg", "tilt_left_deg", "tilt_right_deg")
 DRAG_STEP_DEG = 0.5
+DRAG_STEP_MM = 5.0
 BESIDE = RADIUS + 32.0
+CLICKS = (15.0, 22.5, 30.0, 45.0, 60.0)
+APART = 70.0
+# What is drawn where a size has not been said.
+USUAL = {"wide_mm": 305.0, "wide_swung_mm": 215.0, "high_mm": 90.0, "high_tilted_mm": 45.0, "fence_mm": 80.0}
 
 
-def edit_miter_saw(saw: MiterSaw, act: Edit, on: Tape) -> dict[str, Any]:
-    """The saw after one act, as a document still to be validated. Stops are typed as the saw's scale reads them."""
-    document = saw.model_dump(mode="json")
+def edit_tool(tool: AnyTool, act: Edit, on: Tape) -> dict[str, Any]:
+    """The tool after one act, as a document still to be validated. Stops are typed as the tool's scale reads them; `detents/22.5` and
+    `slots/22.5` true or false put one in on both sides, or take it out."""
+    document = tool.model_dump(mode="json")
     if isinstance(act, Drag):
-        return _dragged(document, act)
-    if isinstance(act, TypeIn | Nudge) and act.path in STOPS:
-        counts = saw.swing_counts_from if act.path.startswith("swing") else saw.tilt_counts_from
-        shown = saw.swing_shown if act.path.startswith("swing") else saw.tilt_shown
+        return _dragged(tool, document, act)
+    if isinstance(act, TypeIn | Nudge) and act.path in STOPS and isinstance(tool, ScaleTool):
+        movement: Any = act.path.split("_")[0]
         if isinstance(act, TypeIn):
             reading = float(read_figure(act.path, act.text, on, False))
         else:
-            reading = shown(document[act.path]) + act.steps * DRAG_STEP_DEG
-        return put_at(document, act.path, reading if counts == "square" else 90.0 - reading)
+            reading = tool.shown(movement, document[act.path]) + act.steps * DRAG_STEP_DEG
+        return put_at(document, act.path, reading if tool.counts_from(movement) == "square" else 90.0 - reading)
+    if isinstance(act, Choose) and "/" in act.path:
+        return _clicked(tool, document, act)
+    if isinstance(act, TypeIn) and act.path == "own_slot_deg" and isinstance(tool, SlotTool):
+        own = float(read_figure(act.path, act.text, on, False))
+        kept = [slot for slot in tool.slots if not _is_own(slot)]
+        made = [*kept, *(Slot(swing_deg=deg) for deg in (own, -own) if abs(own) > NOTHING)]
+        return put_at(document, "slots", [slot.model_dump() for slot in made])
     if isinstance(act, TypeIn | Choose | Nudge):
         if act.path == "name" and isinstance(act, TypeIn):
             return put_at(document, "name", act.text.strip())
+        if isinstance(act, Nudge) and document.get(act.path) is None and act.path in USUAL:
+            document = put_at(document, act.path, USUAL[act.path])
         return edit_field(document, act, on)
     raise SpecError("no_such_field", (act.measure,))
 
 
-def _dragged(document: dict[str, Any], act: Drag) -> dict[str, Any]:
-    """A stop let go: the nearest half degree."""
-    if act.grip not in STOPS:
+def _is_own(slot: Slot) -> bool:
+    return abs(slot.swing_deg) > 0 and abs(slot.swing_deg) not in CLICKS
+
+
+def _clicked(tool: AnyTool, document: dict[str, Any], act: Choose) -> dict[str, Any]:
+    """A detent or a slot put in on both sides, as far as the stops let it, or taken out. SpecError `outside_stops`."""
+    place, _, text = act.path.partition("/")
+    try:
+        deg = float(text.removeprefix("tilt"))
+    except ValueError:
+        raise SpecError("no_such_field", (act.path,)) from None
+    if place == "detents" and isinstance(tool, MiterSaw):
+        rest = [d for d in tool.detents_deg if abs(d) != deg]
+        inside = [d for d in (-deg, deg) if -tool.swing_left_deg <= d <= tool.swing_right_deg]
+        if act.value and not inside:
+            raise SpecError("outside_stops", ("detents_deg",), angle=deg, low=-tool.swing_left_deg, high=tool.swing_right_deg)
+        return put_at(document, "detents_deg", sorted([*rest, *inside, 0.0] if act.value else rest))
+    if place == "slots" and isinstance(tool, SlotTool):
+        tilted = text.startswith("tilt")
+        slots = [s for s in tool.slots if abs(s.tilt_deg if tilted else s.swing_deg) != deg]
+        more = [Slot(tilt_deg=d) if tilted else Slot(swing_deg=d) for d in (deg, -deg)] if act.value else []
+        return put_at(document, "slots", [slot.model_dump() for slot in [*slots, *more]])
+    raise SpecError("no_such_field", (act.path,))
+
+
+def _dragged(tool: AnyTool, document: dict[str, Any], act: Drag) -> dict[str, Any]:
+    """A stop let go: the nearest half degree. The corner of the greatest board: the nearest 5 mm."""
+    if act.grip in STOPS and isinstance(tool, ScaleTool):
+        if act.grip.startswith("swing"):
+            turn = degrees(atan2(act.x_mm, -act.y_mm))
+            deg = turn if act.grip == "swing_right_deg" else -turn
+        else:
+            turn = degrees(atan2(-act.x_mm, act.y_mm))
+            deg = turn if act.grip == "tilt_left_deg" else -turn
+        # Past square is still square: a stop cannot lie on the other side.
+        return put_at(document, act.grip, max(0.0, round(deg / DRAG_STEP_DEG) * DRAG_STEP_DEG))
+    room = next((room for room in _rooms(tool) if act.grip == f"room:{room[0]}"), None)
+    if room is None:
         raise SpecError("no_such_grip", (act.grip,))
-    if act.grip.startswith("swing"):
-        turn = degrees(atan2(act.x_mm, -act.y_mm))
-        deg = turn if act.grip == "swing_right_deg" else -turn
-    else:
-        turn = degrees(atan2(-act.x_mm, act.y_mm))
-        deg = turn if act.grip == "tilt_left_deg" else -turn
-    # Past square is still square: a stop cannot lie on the other side.
-    return put_at(document, act.grip, max(0.0, round(deg / DRAG_STEP_DEG) * DRAG_STEP_DEG))
+    _, wide, high, at = room
+    for path, mm in ((wide, at - act.x_mm), (high, act.y_mm)):
+        if path:
+            document = put_at(document, path, max(DRAG_STEP_MM, round(mm / DRAG_STEP_MM) * DRAG_STEP_MM))
+    return document
 
 
-def miter_saw_views(saw: MiterSaw) -> tuple[View, View]:
-    """From above, with the swing stops, and from the front, with the tilt stops."""
-    return _above(saw), _front(saw)
+def _size(tool: AnyTool, path: str) -> float:
+    value = getattr(tool, path, None)
+    return float(value) if value is not None else USUAL[path]
+
+
+def _rooms(tool: AnyTool) -> list[tuple[str, str, str, float]]:
+    """The greatest boards that it takes: what is done then, the names of its width and height, and where its edge at the fence is drawn."""
+    fields = type(tool).model_fields
+    if isinstance(tool, MiterSaw):
+        wide, swung = _size(tool, "wide_mm"), _size(tool, "wide_swung_mm")
+        first, second = wide, wide + APART + swung
+        return [
+            ("square", "wide_mm", "high_mm", first),
+            ("swung", "wide_swung_mm", "", second),
+            ("tilted", "", "high_tilted_mm", second + APART + wide),
+        ]
+    if isinstance(tool, CircularSaw):
+        return [("square", "", "deep_mm", 200.0), ("tilted", "", "deep_tilted_mm", 200.0 + APART + 200.0)]
+    wide_path = next((name for name in ("wide_mm", "throat_mm") if name in fields), "")
+    wide = _size(tool, wide_path) if wide_path else 200.0
+    rooms = [("square", wide_path, "high_mm" if "high_mm" in fields else "", wide)]
+    if "high_tilted_mm" in fields:
+        rooms.append(("tilted", "", "high_tilted_mm", wide + APART + wide))
+    return rooms if any(path for _, a, b, _ in rooms for path in (a, b)) else []
+
+
+def tool_profile_views(tool: AnyTool) -> tuple[View, ...]:
+    """From above, with the swing stops, from the front, with the tilt stops, and the greatest board that it takes."""
+    views: list[View] = []
+    if isinstance(tool, ScaleTool):
+        views += [_above(tool), _front(tool)]
+    elif isinstance(tool, SlotTool):
+        views.append(_slots(tool))
+    if _rooms(tool):
+        views.append(_room(tool))
+    return tuple(views)
 
 
 def _stop(name: str, shown: float, ends: tuple[Point2, Point2], at: Point2) -> Dimension:
@@ -62,10 +143,12 @@ def _stop(name: str, shown: float, ends: tuple[Point2, Point2], at: Point2) -> D
     return Dimension(name, name, a, b, shown, "deg", "given", about=(0.0, 0.0), lane=1.0, at=at, acts=acts)
 
 
-def _above(saw: MiterSaw) -> View:
+def _above(saw: ScaleTool) -> View:
     left, right = saw.swing_left_deg, saw.swing_right_deg
     down, at_left, at_right = round_from_down(0.0), round_from_down(-left), round_from_down(right)
     shapes = fence_and_ticks(left, right)
+    for click in getattr(saw, "detents_deg", ()):
+        shapes.append(Shape("stop", (round_from_down(click, RADIUS - 4), round_from_down(click, RADIUS + 6))))
     shapes += [
         Shape("blade", ((0.0, 14.0), down)),
         Shape("stop", ((0.0, 0.0), at_left)),
@@ -78,7 +161,7 @@ def _above(saw: MiterSaw) -> View:
     return View("saw_above", tuple(shapes), (), dimensions, (Grip("swing_left_deg", at_left), Grip("swing_right_deg", at_right)))
 
 
-def _front(saw: MiterSaw) -> View:
+def _front(saw: ScaleTool) -> View:
     left, right = saw.tilt_left_deg, saw.tilt_right_deg
     up, at_left, at_right = round_from_up(0.0), round_from_up(left), round_from_up(-right)
     table = Shape("table", ((-RADIUS, 0.0), (RADIUS, 0.0), (RADIUS, -10.0), (-RADIUS, -10.0)), True)
@@ -96,8 +179,59 @@ def _front(saw: MiterSaw) -> View:
     return View("saw_front", shapes, (), dimensions, (Grip("tilt_left_deg", at_left), Grip("tilt_right_deg", at_right)))
 
 
-def miter_saw_controls(saw: MiterSaw) -> tuple[Control, ...]:
-    """What else there is to say about a saw."""
+def _slots(tool: SlotTool) -> View:
+    """The slots from above; those that lean are drawn beside."""
+    shapes = fence_and_ticks(0.0, 0.0)[:2]
+    for slot in tool.slots:
+        way = round_from_down(slot.swing_deg)
+        shapes.append(Shape("blade" if slot.tilt_deg == 0 else "stop", ((way[0] * -0.14, 14.0), way)))
+    marks = tuple(
+        Mark("name", round_from_down(slot.swing_deg, RADIUS + 14.0), f"{abs(slot.swing_deg):g}")
+        for slot in tool.slots
+        if slot.tilt_deg == 0
+    )
+    return View("saw_above", tuple(shapes), marks)
+
+
+def _room(tool: AnyTool) -> View:
+    """The greatest boards on the table, seen from the right: the fence behind each."""
+    shapes: list[Shape] = []
+    marks: list[Mark] = []
+    dimensions: list[Dimension] = []
+    grips: list[Grip] = []
+    first = _rooms(tool)[0]
+    fence = _size(tool, "fence_mm") if isinstance(tool, MiterSaw) else 0.0
+    for what, wide_path, high_path, at in _rooms(tool):
+        wide = _size(tool, wide_path or first[1]) if wide_path or first[1] else 200.0
+        high = _size(tool, high_path or first[2]) if high_path or first[2] else 40.0
+        shapes.append(Shape("table", ((at - wide - 10, -8.0), (at + 12.0, -8.0), (at + 12.0, 0.0), (at - wide - 10, 0.0)), True))
+        shapes.append(Shape("wood", ((at - wide, 0.0), (at, 0.0), (at, high), (at - wide, high)), True, None, (1.0, 0.0)))
+        if fence:
+            shapes.append(Shape("fence", ((at, 0.0), (at + 12.0, 0.0), (at + 12.0, fence), (at, fence)), True))
+        marks.append(
+            Mark("name", (at - wide / 2, -34.0), {"square": "straight", "swung": "swung 45°", "tilted": "tilted 45°"}[what])
+        )
+        if wide_path:
+            dimensions.append(_length(tool, wide_path, (at - wide, high), (at, high), (0.0, 1.0)))
+        if high_path:
+            dimensions.append(_length(tool, high_path, (at - wide, 0.0), (at - wide, high), (-1.0, 0.0)))
+        grips.append(
+            Grip(f"room:{what}", (at - wide, high), None if wide_path and high_path else (1.0, 0.0) if wide_path else (0.0, 1.0))
+        )
+    if fence:
+        at = first[3]
+        dimensions.append(_length(tool, "fence_mm", (at + 12.0, 0.0), (at + 12.0, fence), (1.0, 0.0)))
+    return View("saw_room", tuple(shapes), tuple(marks), tuple(dimensions), tuple(grips))
+
+
+def _length(tool: AnyTool, path: str, a: Point2, b: Point2, away: Point2) -> Dimension:
+    standing: Standing = "given" if getattr(tool, path) is not None else "suggested"
+    acts = TypeIn(op="type", path=path, text="")
+    return Dimension(path, path, a, b, _size(tool, path), "mm", standing, away, 1.0, acts=acts)
+
+
+def tool_profile_controls(tool: AnyTool) -> tuple[Control, ...]:
+    """What else there is to say about a tool."""
 
     def counts(name: str, now: str) -> Control:
         options = tuple(
@@ -105,14 +239,33 @@ def miter_saw_controls(saw: MiterSaw) -> tuple[Control, ...]:
         )
         return Control(name, "scales", options)
 
-    def figure(name: str, value: float, unit: str) -> Control:
+    def figure(name: str, value: float, unit: str, group: str = "scales") -> Control:
         acts = TypeIn(op="type", path=name, text="")
-        return Control(name, "scales", value=value, unit="deg" if unit == "deg" else "mm", acts=acts)
+        return Control(name, group, value=value, unit="deg" if unit == "deg" else "mm", acts=acts)
 
-    return (
-        counts("swing_counts_from", saw.swing_counts_from),
-        figure("swing_step_deg", saw.swing_step_deg, "deg"),
-        counts("tilt_counts_from", saw.tilt_counts_from),
-        figure("tilt_step_deg", saw.tilt_step_deg, "deg"),
-        figure("kerf_mm", saw.kerf_mm, "mm"),
-    )
+    def clicks(name: str, there: set[float], more: tuple[tuple[str, bool], ...] = ()) -> Control:
+        known = [(f"{deg:g}", deg in there) for deg in CLICKS] + list(more)
+        options = tuple(
+            Option(f"click_{code}", (Choose(op="choose", path=f"{name}/{code}", value=not on),), on) for code, on in known
+        )
+        return Control(name, "scales", options, style="toggles")
+
+    made: list[Control] = []
+    if isinstance(tool, ScaleTool):
+        made += [
+            counts("swing_counts_from", tool.swing_counts_from),
+            figure("swing_step_deg", tool.swing_step_deg, "deg"),
+            counts("tilt_counts_from", tool.tilt_counts_from),
+            figure("tilt_step_deg", tool.tilt_step_deg, "deg"),
+        ]
+    made.append(figure("kerf_mm", tool.kerf_mm, "mm"))
+    if isinstance(tool, MiterSaw):
+        made.append(clicks("detents", {abs(d) for d in tool.detents_deg}))
+    if isinstance(tool, SlotTool):
+        tilted = any(slot.tilt_deg for slot in tool.slots)
+        made.append(clicks("slots", {abs(s.swing_deg) for s in tool.slots}, (("tilt45", tilted),)))
+        made.append(figure("own_slot_deg", max((abs(s.swing_deg) for s in tool.slots if _is_own(s)), default=0.0), "deg"))
+    for name in ("rip_mm", "steepest_deg", "shaves_mm"):
+        if (value := getattr(tool, name, None)) is not None:
+            made.append(figure(name, value, name.rsplit("_", 1)[1]))
+    return tuple(made)

@@ -3,14 +3,12 @@
 from fennup.core.assembly.model import Assembly, Claim, Finding
 from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import Solid
-from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.settings import Setting
-from fennup.core.tolerances import NOTHING
+from fennup.core.saw.ways import SHORTEST_SAFE_MM
 from fennup.core.verify.closing import Closing
 from fennup.core.verify.joints import JointCheck
 
 CLAIM_KEPT = 1e-6
-SHORTEST_SAFE_MM = 150.0
 THINNEST_LIP_MM = 3.0
 MEANT = {"": "rabbets_miss", "square_edges": "square_edges_miss", "past_plate": "seat_past_plate"}
 
@@ -22,7 +20,6 @@ def findings_of(
     joints: tuple[JointCheck, ...],
     claims: list[tuple[Claim, float | None]],
     settings: tuple[Setting, ...],
-    machine: MiterSaw,
     closing: Closing,
     allowance_mm: float,
 ) -> tuple[Finding, ...]:
@@ -41,7 +38,7 @@ def findings_of(
         if measured is not None and abs(measured - claim.asked) > CLAIM_KEPT * max(1.0, claim.asked):
             code = "claim_missed" if claim.unit == "mm" else "angle_missed"
             found.append(Finding(code, "error", (), (claim.field,), measured, claim.asked))
-    found += _past_the_stop(settings, machine)
+    found += _out_of_reach(settings)
     panels = {board.id for board in assembly.boards if board.panel}
     for part in parts:
         low, high = solids[part.id].extent_x()
@@ -85,18 +82,11 @@ def _thin_lips(assembly: Assembly) -> list[Finding]:
     return [Finding("thin_lip", "warning", tuple(ids), (), lip, THINNEST_LIP_MM) for lip, ids in lips.items()]
 
 
-def _past_the_stop(settings: tuple[Setting, ...], machine: MiterSaw) -> list[Finding]:
-    """Settings that the saw cannot be turned or tilted to, with the stop that is in the way."""
+def _out_of_reach(settings: tuple[Setting, ...]) -> list[Finding]:
+    """Settings that the saw cannot be turned or tilted to, and boards that it does not take, with what is in the way."""
     found = []
     for setting in settings:
-        if setting.reachable:
-            continue
-        parts = tuple(dict.fromkeys(use.part for use in setting.uses))
-        swing, tilt = setting.swing_deg, setting.tilt_deg
-        if abs(swing) > machine.swing_limit(swing) + NOTHING:
-            side = "right" if swing > 0 else "left"
-            found.append(Finding(f"past_swing_{side}", "warning", parts, (), abs(swing), machine.swing_limit(swing)))
-        if abs(tilt) > machine.tilt_limit(tilt) + NOTHING:
-            side = "left" if tilt > 0 else "right"
-            found.append(Finding(f"past_tilt_{side}", "warning", parts, (), abs(tilt), machine.tilt_limit(tilt)))
+        for miss in setting.misses:
+            parts = tuple(dict.fromkeys(use.part for use in setting.uses if miss in use.way.misses))
+            found.append(Finding(miss.code, "warning", parts, (), miss.needs, miss.has))
     return found

@@ -1,6 +1,6 @@
 """Ends as they come off a saw that is not set to the true angles: the planes that they then have, and the faces."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from math import dist
 
@@ -11,9 +11,9 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, dot
 from fennup.core.parts.alike import PartGroup, turned, turned_back
 from fennup.core.parts.solid import Solid
-from fennup.core.saw.miter_saw import MiterSaw
-from fennup.core.saw.pose import FLAT, BladeAngles, blade_angles, cut_normal
+from fennup.core.saw.pose import BladeAngles, cut_normal
 from fennup.core.saw.settings import Setting
+from fennup.core.saw.tools import AnyTool
 
 ALONG_THE_BOARD = 1e-6
 SAME_NORMAL = 1e-7
@@ -46,10 +46,11 @@ class MadeEnd:
 
 
 def rounded_to(
-    boards: dict[str, Board], parts: tuple[PartGroup, ...], settings: tuple[Setting, ...], machine: MiterSaw
+    boards: dict[str, Board], parts: tuple[PartGroup, ...], settings: tuple[Setting, ...], tools: Mapping[str, AnyTool]
 ) -> Cutter:
-    """Every cut at the nearest angles that the saw's scales can show, the board lying as it is planned to."""
-    pose = {(use.part, use.end, use.index): use.pose for setting in settings for use in setting.uses}
+    """Every cut at the nearest angles that the tools' scales can show, the board lying as it is planned to. What no tool here cuts is
+    taken as exact."""
+    made = {(use.part, use.end, use.index): (setting, use.way) for setting in settings for use in setting.uses}
     group_of = {board: part for part in parts for board in part.boards}
 
     def cut_at(board: Board, _: End, cut: Plane) -> Vec | None:
@@ -60,10 +61,12 @@ def rounded_to(
         first = boards[group.id]
         places = [(end, i) for end in ENDS for i in range(len(first.ends(end)))]
         end, index = max(places, key=lambda at: dot(first.ends(at[0])[at[1]].normal, normal))
-        lying = pose.get((group.id, end, index), FLAT[0])
-        exact = blade_angles(first.ends(end)[index], lying)
-        set_to = BladeAngles(machine.swing_as_set(exact.swing_deg), machine.tilt_as_set(exact.tilt_deg), exact.kept)
-        return turned(turn, cut_normal(set_to, lying))
+        found = made.get((group.id, end, index))
+        if found is None:
+            return cut.normal
+        setting, way = found
+        set_to = BladeAngles(setting.swing_as_set_deg + way.wedge_deg, setting.tilt_as_set_deg, way.kept)
+        return turned(turn, cut_normal(set_to, way.pose, tools[way.tool].fence_place))
 
     return cut_at
 

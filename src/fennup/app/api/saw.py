@@ -1,0 +1,127 @@
+"""The Saw place over HTTP: the steps, what is wished of them, tests of a setting, and sums for marking."""
+
+from contextlib import suppress
+from datetime import date
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from fennup.app.api.answers import json_of, tagged
+from fennup.app.api.boards import plan_there
+from fennup.app.api.projects import Opened, opened
+from fennup.app.api.sessions import reading, writing
+from fennup.app.schemas.api import Problem, ProjectPath, Seen
+from fennup.app.schemas.saw import HalvesAsked, HalvesOut, PaperSteps, SawChange, SawTest, StepOut, StepQuery, StepsOut, TestOut
+from fennup.app.services import documents, saw_wishes, workshops
+from fennup.app.services.saw_tests import halves_out, tested
+from fennup.app.services.steps_sheet import SawSheet
+from fennup.app.services.upgrade import SAW
+from fennup.core.exchange.cuts_forms import CutsDocument
+from fennup.core.steps.placed import Placement
+
+api = APIBlueprint("saw", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
+
+
+class _Place:
+    """All that a project's Saw place follows from."""
+
+    def __init__(self, id: str) -> None:
+        self.opened: Opened = opened(id)
+        with reading() as session:
+            self.state = saw_wishes.state_of(session, id)
+        self.placed: dict[str, Placement] = {}
+        if plan := plan_there(self.opened):
+            self.placed = saw_wishes.placements(plan)
+
+    @property
+    def based_on(self) -> tuple[object, ...]:
+        """What the steps are based on."""
+        return (*self.opened.based_on, self.state.version, sorted(self.placed.items(), key=lambda entry: entry[0]))
+
+    def sheet(self) -> SawSheet:
+        """Its steps, ready to be worded."""
+        return SawSheet(self.opened.solved(), self.opened.body.voice(), self.placed)
+
+    def out(self) -> Response:
+        """As the screen shows it."""
+        return json_of(self.sheet().out(self.state))
+
+
+@api.get("/projects/<string:project_id>/steps", responses={200: StepsOut})
+def read_steps(path: ProjectPath) -> Response:
+    """All work on the wood as steps, in order."""
+    place = _Place(path.project_id)
+    return tagged(place.based_on, lambda: place.sheet().out(place.state))
+
+
+@api.get("/projects/<string:project_id>/steps/one", responses={200: StepOut})
+def read_step(path: ProjectPath, query: StepQuery) -> Response:
+    """One step in full, with the operator's picture."""
+    place = _Place(path.project_id)
+    return tagged(place.based_on, lambda: place.sheet().step(query.key))
+
+
+@api.get("/projects/<string:project_id>/steps/paper", responses={200: PaperSteps})
+def read_paper(path: ProjectPath) -> Response:
+    """All steps in full, for paper."""
+    place = _Place(path.project_id)
+    return tagged(place.based_on, lambda: place.sheet().paper())
+
+
+@api.get("/projects/<string:project_id>/cuts", responses={200: CutsDocument})
+def read_cuts(path: ProjectPath) -> Response:
+    """The steps as figures: the same document that the command line prints."""
+    place = _Place(path.project_id)
+    return tagged(place.based_on, lambda: place.sheet().document)
+
+
+@api.post("/projects/<string:project_id>/steps/acts", responses={200: StepsOut})
+def change_steps(path: ProjectPath, body: SawChange) -> Response:
+    """Change what is wished at the saws, and save."""
+    place = _Place(path.project_id)
+    voice = place.opened.body.voice()
+    changed = saw_wishes.wishes_after(saw_wishes.wishes_in(place.state), list(body.acts), voice)
+    if any(getattr(act, "path", "") == "order" for act in body.acts):
+        then = place.opened.with_wishes(changed)
+        sheet = SawSheet(then.solved(), voice, place.placed)
+        saw_wishes.refuse_broken(sheet.plan, {step.key: sheet.name_of(step) for step in sheet.plan.steps}, voice)
+    did = {"acts": [act.model_dump(mode="json") for act in body.acts]}
+    with writing() as session:
+        saw_wishes.save(session, path.project_id, body.version, changed, did)
+    return _Place(path.project_id).out()
+
+
+@api.post("/projects/<string:project_id>/steps/undo", responses={200: StepsOut})
+def undo_steps(path: ProjectPath, body: Seen) -> Response:
+    """Take the last change of the wishes back."""
+    return _stepped(path.project_id, body.version, -1)
+
+
+@api.post("/projects/<string:project_id>/steps/redo", responses={200: StepsOut})
+def redo_steps(path: ProjectPath, body: Seen) -> Response:
+    """Bring it again."""
+    return _stepped(path.project_id, body.version, 1)
+
+
+def _stepped(id: str, version: int, by: int) -> Response:
+    opened(id)
+    with writing() as session, suppress(documents.NotFound):  # nothing was wished yet
+        documents.step(session, saw_wishes.wishes_id(id), SAW, version, by)
+    return _Place(id).out()
+
+
+@api.post("/workshop/test", responses={200: TestOut})
+def test_setting(body: SawTest) -> Response:
+    """What a test cut read: the error of the scale at that setting, kept with the tool."""
+    with reading() as session:
+        now = workshops.current_workshop(session)
+    changed, error = tested(now, body, date.today())
+    with writing() as session:
+        state = workshops.save_workshop(session, body.version, changed, {"event": "tested"})
+    return json_of(error.model_copy(update={"version": state.version}))
+
+
+@api.post("/projects/<string:project_id>/steps/halves", responses={200: HalvesOut})
+def halves(path: ProjectPath, body: HalvesAsked) -> Response:
+    """Two parts from one sloping cut, an offset without a protractor, a gap along a slope."""
+    return json_of(halves_out(body, opened(path.project_id).body.voice()))

@@ -1,0 +1,178 @@
+"""What goes over the wire about the steps of the work, the tools and their tests."""
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from fennup.app.schemas.api import Body, Version
+from fennup.app.schemas.sheet import ControlOut, EdgeOut, ViewOut
+from fennup.app.wording.figures import Figure
+from fennup.core.drawing.edit import Choose, Edit
+
+Key = Annotated[str, Field(min_length=1, max_length=200)]
+Text = Annotated[str, Field(max_length=200)]
+
+
+class StepQuery(BaseModel):
+    """Which step."""
+
+    key: Key
+
+
+class StepBrief(BaseModel):
+    """A step on the strip. `setting`: what is set, short; `starts`: whether the setting changes before it; `out`: something is in the way."""
+
+    key: str
+    name: str
+    what: str
+    count: int
+    setting: str
+    starts: bool
+    out: bool
+
+
+class SchoolOut(BaseModel):
+    """A way to order the work, with what it comes to."""
+
+    label: str
+    note: str
+    chosen: bool
+    acts: list[Choose]
+
+
+class StepsOut(BaseModel):
+    """All steps in order. `foot`: what the simulation says, in one line; `notice`: an order that is no longer possible, or what went wrong."""
+
+    version: int
+    undo: str | None
+    redo: str | None
+    title: str
+    simulated: str
+    holds: bool
+    fewest: str
+    notice: str
+    schools: list[SchoolOut]
+    lengths: list[SchoolOut]
+    tools: list[SchoolOut]
+    steps: list[StepBrief]
+    order_reset: list[Choose]
+
+
+class SetOut(BaseModel):
+    """One movement: what its scale must read, to which side, and what is beyond the scale."""
+
+    label: str
+    figure: Figure | None
+    text: str
+    note: str
+
+
+class WayOut(BaseModel):
+    """A way to make the cut. `misses`: what is in the way; `jig`: how that is got round; `view`: the jig, drawn."""
+
+    id: str
+    text: str
+    setting: str
+    misses: list[str]
+    chosen: bool
+    acts: list[Choose]
+
+
+class OutOut(BaseModel):
+    """A way round a limit, with its figures and its drawing."""
+
+    id: str
+    title: str
+    text: str
+    setting: str
+    views: list[ViewOut]
+    figures: list[EdgeOut]
+    acts: list[Choose]
+
+
+class TestOffered(BaseModel):
+    """A scale that can be tested at this step's setting; `sides`: of how many pieces a ring cut so closes, 0 where none does."""
+
+    movement: Literal["swing", "tilt"]
+    label: str
+    at_deg: float
+    sides: int
+
+
+class StepOut(BaseModel):
+    """One step in full. `views`: the operator's picture first; `kept`: the way that somebody chose, with what lets Fennup pick again."""
+
+    key: str
+    title: str
+    detail: str
+    tool: str
+    tool_id: str
+    views: list[ViewOut]
+    sets: list[SetOut]
+    lies: str
+    changed: str
+    mark: str
+    dial: str
+    test: list[str]
+    boards: str
+    misses: list[str]
+    ways: list[WayOut]
+    picked: list[Choose]
+    outs: list[OutOut]
+    marks: list[EdgeOut]
+    seats: list[EdgeOut]
+    cautions: list[str]
+    scribe: ControlOut | None
+    can_test: bool
+    tests: list[TestOffered]
+
+
+class PaperSteps(BaseModel):
+    """All steps in full, for paper."""
+
+    simulated: str
+    steps: list[StepOut]
+
+
+class SawChange(Body):
+    """Acts on what is wished at the saws: one revision, one undo step."""
+
+    version: Version
+    acts: Annotated[list[Edit], Field(min_length=1, max_length=20)]
+
+
+class SawTest(Body):
+    """What a test of a setting read. `how`: one corner of two scraps, all corners of a ring, the cut by a gauge, or a strip cut off between two cuts
+    with the board rolled over. `readings`: angles or lengths as typed; `across`: over what width the strip was measured."""
+
+    version: Version
+    tool: Annotated[str, Field(max_length=10)]
+    movement: Literal["swing", "tilt"]
+    at_deg: Annotated[float, Field(ge=-90, le=90, allow_inf_nan=False)]
+    how: Literal["gauge", "corner", "ring", "rolled"]
+    readings: Annotated[list[Text], Field(min_length=1, max_length=24)]
+    across: Text = ""
+
+
+class TestOut(BaseModel):
+    """The error that was found, in words, and what to dial from now on."""
+
+    found: str
+    dial: str
+    version: int
+
+
+class HalvesAsked(BaseModel):
+    """A board to be halved by one sloping cut, figures as typed."""
+
+    long: Text
+    wide: Text = "0"
+    angle: Text = "0"
+    kerf: Text
+    gap: Text = ""
+
+
+class HalvesOut(BaseModel):
+    """What each half measures, the offset of the line over the width, and a gap along the slope."""
+
+    lines: list[EdgeOut]

@@ -1,0 +1,65 @@
+"""The words of the Saw place: what is in the way, what to take care of, what changes from one step to the next."""
+
+from fennup.app.wording.figures import Voice
+from fennup.app.wording.sentences import sentence
+from fennup.core.saw.tool import Miss, ScaleTool
+from fennup.core.saw.tools import AnyTool
+from fennup.core.saw.wishes import Lengths, School
+
+MISSES = {
+    "past_swing_left": "Past the stop: to the left this saw goes to {has:angle}{reading}, and this needs {needs:angle}, {over:angle} more.",
+    "past_swing_right": "Past the stop: to the right this saw goes to {has:angle}{reading}, and this needs {needs:angle}, {over:angle} more.",
+    "past_tilt_left": "Past the stop: to the left this saw tilts to {has:angle}{reading}, and this needs {needs:angle}, {over:angle} more.",
+    "past_tilt_right": "Past the stop: to the right this saw tilts to {has:angle}{reading}, and this needs {needs:angle}, {over:angle} more.",
+    "too_wide": "Too wide: {needs:length} from the fence, and at this setting it cuts {has:length}, {over:length} less.",
+    "too_high": "Too high: {needs:length} on the table, and at this setting it cuts {has:length}, {over:length} less.",
+    "too_wide_rip": "Too wide: {needs:length} between blade and fence, and there is room for {has:length}.",
+    "no_slot": "No slot is at this angle: the nearest is {needs:angle} off.",
+    "too_steep": "Steeper than a hand saw starts well: {needs:angle}, and {has:angle} is the most you gave it.",
+}
+CAUTIONS = {
+    "short_piece": "Too short to hold by hand near a blade: cut it from a longer board, with a hold-down, or by hand saw.",
+    "trapped_offcut": "The offcut lies under the leaning blade and can be thrown: let the blade stop before you lift it.",
+    "long_piece": "A long end droops and tilts the cut: support it level with the table.",
+    "tall_board": "It stands high: screw a taller board to the fence and clamp it there.",
+    "square_jig": "The board lies along the blade, its end at the fence: clamp it to a carrier that runs along the fence. It creeps.",
+    "wedge_jig": "Clamp the wedge to the fence and the board to the wedge: both creep. Never hold the short end.",
+    "ripping": "Push stick, featherboard and riving knife; nobody stands behind the board.",
+    "narrow_rip": "A narrow rip: a push block over the blade's guard, never fingers.",
+    "leans_to_fence": "The blade leans to the fence and can pinch the strip: better the fence on the other side, or the board turned over.",
+    "chisel": "Saw the walls on the waste side; pare with the work clamped, both hands behind the edge.",
+    "ploughing": "With stacked blades: guard, sacrificial fence, several passes. Try it in scrap and measure what it really takes.",
+    "saw_apart": "The kerf closes when the lid comes loose: shims in the cut, and the last side supported.",
+    "stop_block": "Never trap a piece between stop and blade: the piece at the stop stays still, the other side stays free.",
+    "powered": "Eyes and ears. Guard and fence clear of the blade? Move it through by hand with the power off. Let the blade stop before you lift it or reach.",
+    "by_hand": "Clamp the work; start the cut with a light back stroke, your thumb well above the teeth.",
+}
+SCHOOL_NAMES: dict[School, str] = {
+    "by_setting": "by setting",
+    "by_part": "part by part",
+    "first_as_pattern": "first part as the pattern",
+}
+LENGTH_NAMES: dict[Lengths, str] = {"stop": "against a stop block", "mark": "mark each", "copy": "copy the first"}
+TOOL_WORDS = {
+    "miter_saw": "the saw", "table_saw": "the gauge", "band_saw": "the gauge", "circular_saw": "the guide", "miter_box": "the miter box",
+    "hand_saw": "the saw", "shooting_board": "the shooting board",
+}  # fmt: skip
+STEP_NAMES = {
+    "rip": "rip", "rabbet": "rabbet", "groove": "groove", "taper": "taper", "outline": "outline", "test": "test", "first_end": "first end",
+    "second_end": "second end", "lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes", "scribe": "cut to fit", "saw_apart": "saw apart",
+}  # fmt: skip
+SIMULATED = {
+    "all": "Simulated: all {count} parts come out right.",
+    "some": "Simulated: {right} of {count} parts come out right. {names} cannot be made by these steps alone: see their steps.",
+}
+
+
+def miss_text(miss: Miss, tool: AnyTool, voice: Voice) -> str:
+    """What is in the way, and by how much."""
+    reading = ""
+    if miss.code.startswith("past_") and isinstance(tool, ScaleTool):
+        movement = "swing" if "swing" in miss.code else "tilt"
+        if tool.counts_from(movement) == "fence":  # type: ignore[arg-type]
+            reading = f", {voice.say_angle(90.0 - miss.has)} on its scale"
+    figures = {"needs": miss.needs, "has": miss.has, "over": miss.needs - miss.has, "reading": reading}
+    return sentence(MISSES[miss.code], figures, voice)

@@ -1,0 +1,12 @@
+"""On which board of a plan a piece lies, and which of its ends is made by a neighbour's cut."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Placement:
+    """`board`: what the planned board is called; `shared`: by this piece's own end, `m1/A left`, the piece and end that the same cut makes."""
+
+    board: str
+    shared: Mapping[str, str]
