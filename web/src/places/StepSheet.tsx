@@ -3,7 +3,7 @@ import { Drawing } from "../drawing/Drawing";
 import { FigureText } from "../ui/FigureText";
 import { Sign } from "../ui/Sign";
 
-const PICTURE_PAD = { left: 16, right: 16, top: 54, bottom: 24 };
+const PICTURE_PAD = { left: 16, right: 16, top: 62, bottom: 26 };
 const SMALL_PAD = { left: 10, right: 10, top: 12, bottom: 10 };
 
 /** A step as one stands there: the picture, what is set, how the board lies, what has changed. */
@@ -26,7 +26,7 @@ export function StepSheet({ step }: { step: Step }) {
           <Drawing
             view={picture}
             label={`${step.title}: as you stand there`}
-            className="operator h-[clamp(190px,31vh,340px)] min-w-0 flex-1"
+            className="operator h-[clamp(190px,31vh,340px)] min-w-0 sm:flex-1"
             pad={PICTURE_PAD}
           />
         )}

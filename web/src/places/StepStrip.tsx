@@ -27,7 +27,7 @@ export function StepStrip({ steps, chosen, onChoose, onDrop }: Props) {
       role="group"
       aria-orientation={undefined}
       aria-label="Steps"
-      className="step-strip mt-2 flex flex-wrap items-stretch gap-1.5 max-sm:flex-nowrap max-sm:overflow-x-auto max-sm:pb-2"
+      className="step-strip mt-2 flex flex-wrap items-stretch gap-1.5 max-sm:flex-nowrap max-sm:[&>*]:shrink-0 max-sm:overflow-x-auto max-sm:pb-2"
     >
       {steps.map((step, i) => (
         <Fragment key={step.key}>
@@ -48,7 +48,7 @@ export function StepStrip({ steps, chosen, onChoose, onDrop }: Props) {
             }}
             onClick={() => onChoose(step.key)}
           >
-            <span className="block">
+            <span className="flex items-center gap-1.5">
               {step.out && <Sign is="warning" />} {isTest(step) ? "test" : step.what}
               {step.count > 1 && <span className="figure"> ×{step.count}</span>}
             </span>

@@ -2,24 +2,49 @@
 
 from contextlib import suppress
 from datetime import date
+from typing import Any
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from fennup.app.api.answers import json_of, tagged
+from fennup.app.api.answers import file_name, json_of, tagged
 from fennup.app.api.boards import plan_there
 from fennup.app.api.projects import Opened, opened
 from fennup.app.api.sessions import reading, writing
 from fennup.app.schemas.api import Problem, ProjectPath, Seen
-from fennup.app.schemas.saw import HalvesAsked, HalvesOut, PaperSteps, SawChange, SawTest, StepOut, StepQuery, StepsOut, TestOut
+from fennup.app.schemas.saw import (
+    HalvesAsked,
+    HalvesOut,
+    PaperQuery,
+    PaperSteps,
+    SawChange,
+    SawTest,
+    StepOut,
+    StepQuery,
+    StepsOut,
+    TemplateQuery,
+    TestOut,
+)
 from fennup.app.services import documents, saw_wishes, workshops
+from fennup.app.services.paper import model_pdf, pack_pdf, pack_zip, template_for
 from fennup.app.services.saw_tests import halves_out, tested
 from fennup.app.services.steps_sheet import SawSheet
 from fennup.app.services.upgrade import SAW
+from fennup.app.services.validate import from_core
+from fennup.core.errors import CoreError
 from fennup.core.exchange.cuts_forms import CutsDocument
+from fennup.core.exchange.paper import template_dxf, template_svg, templates_pdf
 from fennup.core.steps.placed import Placement
 
 api = APIBlueprint("saw", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
+
+
+def _binary(media_type: str) -> dict[Any, Any]:
+    return {200: {"content": {media_type: {"schema": {"type": "string", "format": "binary"}}}}}
+
+
+PDF, ZIP = _binary("application/pdf"), _binary("application/zip")
+SVG, DXF = _binary("image/svg+xml"), _binary("image/vnd.dxf")
 
 
 class _Place:
@@ -41,6 +66,11 @@ class _Place:
     def sheet(self) -> SawSheet:
         """Its steps, ready to be worded."""
         return SawSheet(self.opened.solved(), self.opened.body.voice(), self.placed)
+
+    @property
+    def file_stem(self) -> str:
+        """What its files' names begin with."""
+        return file_name(self.opened.body.name)
 
     def out(self) -> Response:
         """As the screen shows it."""
@@ -108,6 +138,59 @@ def _stepped(id: str, version: int, by: int) -> Response:
     with writing() as session, suppress(documents.NotFound):  # nothing was wished yet
         documents.step(session, saw_wishes.wishes_id(id), SAW, version, by)
     return _Place(id).out()
+
+
+def _file(content: bytes | str, media_type: str, name: str) -> Response:
+    return Response(content, content_type=media_type, headers={"Content-Disposition": f'attachment; filename="{name}"'})
+
+
+@api.get("/projects/<string:project_id>/templates.pdf", responses=PDF)
+def read_template_pdf(path: ProjectPath, query: TemplateQuery) -> Response:
+    """The template of one step at true size."""
+    place = _Place(path.project_id)
+    pdf = templates_pdf([template_for(place.sheet(), query.key)], query.size)
+    return _file(pdf, "application/pdf", f"{place.file_stem}-template.pdf")
+
+
+@api.get("/projects/<string:project_id>/templates.svg", responses=SVG)
+def read_template_svg(path: ProjectPath, query: TemplateQuery) -> Response:
+    """The same as SVG."""
+    place = _Place(path.project_id)
+    return _file(template_svg(template_for(place.sheet(), query.key)), "image/svg+xml", f"{place.file_stem}-template.svg")
+
+
+@api.get("/projects/<string:project_id>/templates.dxf", responses=DXF)
+def read_template_dxf(path: ProjectPath, query: TemplateQuery) -> Response:
+    """The same as DXF."""
+    place = _Place(path.project_id)
+    return _file(template_dxf(template_for(place.sheet(), query.key)), "image/vnd.dxf", f"{place.file_stem}-template.dxf")
+
+
+@api.get("/projects/<string:project_id>/pack.pdf", responses=PDF)
+def read_pack(path: ProjectPath, query: PaperQuery) -> Response:
+    """The whole cut plan: steps, templates, labels."""
+    place = _Place(path.project_id)
+    return _file(
+        pack_pdf(place.sheet(), place.opened.body.name, query.size), "application/pdf", f"{place.file_stem}-cut-plan.pdf"
+    )
+
+
+@api.get("/projects/<string:project_id>/pack.zip", responses=ZIP)
+def read_pack_zip(path: ProjectPath) -> Response:
+    """Every template as SVG and DXF."""
+    place = _Place(path.project_id)
+    return _file(pack_zip(place.sheet()), "application/zip", f"{place.file_stem}-templates.zip")
+
+
+@api.get("/projects/<string:project_id>/model.pdf", responses=PDF)
+def read_model(path: ProjectPath, query: PaperQuery) -> Response:
+    """A paper model of a box to fold up."""
+    place = _Place(path.project_id)
+    try:
+        pdf = model_pdf(place.sheet(), query.size, query.scale)
+    except CoreError as refused:
+        raise from_core(refused, place.opened.body.voice()) from None
+    return _file(pdf, "application/pdf", f"{place.file_stem}-model.pdf")
 
 
 @api.post("/workshop/test", responses={200: TestOut})

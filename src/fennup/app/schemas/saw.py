@@ -19,6 +19,19 @@ class StepQuery(BaseModel):
     key: Key
 
 
+class PaperQuery(BaseModel):
+    """On which paper, and at what scale a model is."""
+
+    size: Literal["a4", "letter"] = "a4"
+    scale: Annotated[float, Field(ge=1, le=50, allow_inf_nan=False)] = 5.0
+
+
+class TemplateQuery(PaperQuery):
+    """Whose template, on which paper."""
+
+    key: Key
+
+
 class StepBrief(BaseModel):
     """A step on the strip. `setting`: what is set, short; `starts`: whether the setting changes before it; `out`: something is in the way."""
 

@@ -301,7 +301,7 @@ class SawSheet:
                 SetOut(label="fence", figure=self.voice.length(step.rip.fence_mm), text="blade to fence, at the table", note="")
             )
         lengths = self.solution.plan.workshop.wishes.lengths
-        if self._at_stop(step):
+        if step.stop and self._at_stop(step):
             found.append(SetOut(label="stop", figure=self.voice.length(step.stop.distance_mm), text="from the blade, where fence and table meet",
                                 note=self._touches(step)))  # fmt: skip
         elif step.marking and step.marking.arris and lengths != "copy":

@@ -93,6 +93,7 @@ TEXTS = merged(
         "columns_missing": "The table has no column for {missing}. Its first row must name them: {columns}.",
         "outside_stops": "{angle:angle} lies beyond the stops, which are at {low:angle} and {high:angle}.",
         "no_square_slot": "Without a square slot nothing can be cut off square: keep that one.",
+        "no_model": "There is no box here whose walls meet edge to edge at mitered corners: no model can be folded of it.",
         "last_tool": "A workshop needs one tool at least.",
         "out_of_order": "{needs} must come before {step:inside}.",
         "ring_not_closed": "A ring test needs a closed ring: pieces cut at {angle:angle} do not go round in {count}. Try the corner test.",

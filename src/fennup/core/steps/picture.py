@@ -33,6 +33,7 @@ class Said:
     waste: str = "waste"
     fence: str = "fence"
     stop: str = "stop"
+    tip: tuple[str, str] = ("long point, at the far edge", "long point, nearest to you")
     face_up: bool = False
     triangle_deg: float | None = None
 
@@ -127,6 +128,11 @@ def _from_above(scene: _Scene, raw: Raw, step: Step, made: dict[End, list[Plane]
     top_y, near_y = high[1] + wide * SCANT, low[1] - wide * SCANT * 2
     shapes.append(Shape("blade", ((-top_y * tan(swing), top_y), (-near_y * tan(swing), near_y))))
     marks = _marks(scene, step, said, near_part, waste, high)
+    if scene.fence != "none":
+        deep = wide * SCANT / 2 * (1.0 if scene.fence == "beyond" else -1.0)
+        marks.append(Mark("name", (-side * (seen * 0.5 + wide * 0.1), deep), said.fence))
+    if any(shape.role == "block" for shape in shapes):
+        marks.append(Mark("name", (stop_at + side * 4.0, low[1] - wide * 0.16), said.stop))
     return View(
         "operator",
         tuple(shapes),
@@ -184,7 +190,10 @@ def _marks(scene: _Scene, step: Step, said: Said, kept: tuple[Point2, ...], wast
     points = {(round(x, 4), round(y, 4)) for x, y in tips if -side * x > reach - SAME}
     ys = [y for _, y in points]
     if max(ys) - min(ys) < SAME:  # a line across is no long point
-        marks.append(Mark("long_point", next(iter(points))))
+        tip = next(iter(points))
+        nearest = abs(tip[1] - high[1]) > wide / 2
+        marks.append(Mark("long_point", tip))
+        marks.append(Mark("name", (tip[0] + side * wide * 0.5, tip[1] + (-1 if nearest else 1) * wide * 0.16), said.tip[nearest]))
     if said.triangle_deg is not None:
         marks.append(Mark("triangle", (side * far * 0.72, middle - wide * 0.24), turn_deg=said.triangle_deg))
     if said.face_up:
@@ -200,7 +209,7 @@ def _measured(
     if step.stop and step.stop.touches == "made_end" and step.work != "first_end" and scene.fence != "none":
         return (
             Dimension(
-                "stop", "stop_distance", (stop_at, 0.0), (0.0, 0.0), step.stop.distance_mm, "mm", "derived", (0.0, up), 2.4
+                "stop", "stop_distance", (stop_at, 0.0), (0.0, 0.0), step.stop.distance_mm, "mm", "derived", (0.0, up), 3.6
             ),
         )
     mark = step.marking

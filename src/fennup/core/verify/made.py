@@ -11,7 +11,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, dot
 from fennup.core.parts.alike import PartGroup, turned, turned_back
 from fennup.core.parts.solid import Solid
-from fennup.core.saw.pose import BladeAngles, cut_normal
+from fennup.core.saw.pose import FLAT, BladeAngles, blade_angles, cut_normal
 from fennup.core.saw.settings import Setting
 from fennup.core.saw.tools import AnyTool
 
@@ -48,8 +48,8 @@ class MadeEnd:
 def rounded_to(
     boards: dict[str, Board], parts: tuple[PartGroup, ...], settings: tuple[Setting, ...], tools: Mapping[str, AnyTool]
 ) -> Cutter:
-    """Every cut at the nearest angles that the tools' scales can show, the board lying as it is planned to. What no tool here cuts is
-    taken as exact."""
+    """Every cut at the nearest angles that the tools' scales can show, the board lying as it is planned to; what is set on none of them,
+    flat as the first one's scales would show it."""
     made = {(use.part, use.end, use.index): (setting, use.way) for setting in settings for use in setting.uses}
     group_of = {board: part for part in parts for board in part.boards}
 
@@ -63,7 +63,10 @@ def rounded_to(
         end, index = max(places, key=lambda at: dot(first.ends(at[0])[at[1]].normal, normal))
         found = made.get((group.id, end, index))
         if found is None:
-            return cut.normal
+            exact = blade_angles(first.ends(end)[index], FLAT[0])
+            tool = next(iter(tools.values()))
+            plain = BladeAngles(tool.swing_as_set(exact.swing_deg), tool.tilt_as_set(exact.tilt_deg), exact.kept)
+            return turned(turn, cut_normal(plain, FLAT[0]))
         setting, way = found
         set_to = BladeAngles(setting.swing_as_set_deg + way.wedge_deg, setting.tilt_as_set_deg, way.kept)
         return turned(turn, cut_normal(set_to, way.pose, tools[way.tool].fence_place))
