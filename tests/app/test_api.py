@@ -7,6 +7,7 @@ from math import asin, cos, degrees, radians, sin
 from pathlib import Path
 from typing import Any
 from unittest import mock
+from urllib.parse import quote
 
 from sqlalchemy import text
 from werkzeug.test import TestResponse
@@ -193,11 +194,11 @@ class Saving(Api):
         bench = self.client.post("/api/workshop/acts", json={"version": bench["version"], "acts": acts}).json
         stops = {d["id"]: d["figure"]["whole"] for view in bench["tools"][0]["views"] for d in view["dimensions"]}
         self.assertEqual((stops["swing_right_deg"], bench["undo"]), ("70", "Swing scale counts"))
-        sheet = self.read(project, "saw")
+        steps = self.read(project, "steps")["steps"]
+        key = next(step["key"] for step in steps if not step["key"].startswith("test "))
+        swing = self.read(project, f"steps/one?key={quote(key)}")["sets"][0]
         # 25.71 is past 20 at the right, so the boards are turned round to swing left; from the fence that reads 64.5.
-        self.assertEqual(
-            (sheet["settings"][0]["shown"]["whole"], sheet["settings"][0]["direction"]), ("64.5", "swing to the left")
-        )
+        self.assertEqual((swing["figure"]["whole"], swing["text"]), ("64.5", "to the left"))
 
 
 class Refusals(Api):

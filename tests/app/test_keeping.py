@@ -367,16 +367,16 @@ class Jobs(Api):
 class ATagSavesTheWork(Api):
     def test_cards_and_settings_are_sent_once_until_something_changes(self) -> None:
         project = self.new()
-        for what in ("parts", "saw", "solids", "faces", "solution"):
+        for what in ("parts", "solids", "faces", "solution"):
             url = f"/api/projects/{project['id']}/{what}"
             tag = self.client.get(url).headers["ETag"]
             with mock.patch("fennup.app.api.projects.solved", mock.Mock(side_effect=AssertionError)):
                 again = self.client.get(url, headers={"If-None-Match": tag})
             self.assertEqual((again.status_code, again.data), (304, b""), what)
-        tag = self.client.get(f"/api/projects/{project['id']}/saw").headers["ETag"]
+        tag = self.client.get(f"/api/projects/{project['id']}/steps").headers["ETag"]
         step = {"op": "type", "path": "tools.t1.swing_step_deg", "text": "0.25"}
         self.client.post("/api/workshop/acts", json={"version": 1, "acts": [step]})
-        changed = self.client.get(f"/api/projects/{project['id']}/saw", headers={"If-None-Match": tag})
+        changed = self.client.get(f"/api/projects/{project['id']}/steps", headers={"If-None-Match": tag})
         self.assertEqual(changed.status_code, 200)
 
 

@@ -4,7 +4,8 @@ import unittest
 
 from fennup.app.services.part_cards import part_cards
 from fennup.app.services.projects import PLAIN
-from fennup.app.services.saw_settings import saw_place, settings_of
+from fennup.app.services.saw_settings import settings_of
+from fennup.app.services.steps_sheet import SawSheet
 from fennup.core.kinds.catalogue import KINDS
 from tests.app.test_words import INCHES, cards, solved_on
 from tests.core.frames import box, level, of_sides, rectangle, regular
@@ -19,8 +20,6 @@ class AtTheSaw(unittest.TestCase):
             "This cut first, from a board at least 407.18 mm long.",
             "Mark 407.18 mm on the top edge, outside, from the long point of the right end.",
         ])  # fmt: skip
-        picture = setting.uses[1].picture
-        self.assertEqual([d.figure.exact for d in picture.dimensions], ["407.18 mm"])
         (square,) = settings_of(solved_on(box(level(300.0, 200.0), 100.0, joint="butt")), PLAIN)
         self.assertRegex(square.uses[1].mark, r"^Mark \d+ mm on the bottom edge, from the right end\.")
 
@@ -37,21 +36,6 @@ class AtTheSaw(unittest.TestCase):
         # Parallel cuts: on the line where the foot stays, the head is no long point.
         gable = settings_of(solved_on(KINDS["roof"].starts["gable"]), PLAIN)
         self.assertTrue(gable[0].uses[1].mark.endswith("from the head."), gable[0].uses[1].mark)
-
-    def test_the_picture_shows_the_end_that_is_cut_already_on_its_side_and_as_it_leans(self) -> None:
-        (setting,) = settings_of(solved_on(box(level(300.0, 300.0), 200.0, slope_deg=15.0)), PLAIN)
-        wood = next(shape for shape in setting.uses[1].picture.shapes if shape.role == "wood")
-        far, near = (max(p[0] for p in wood.points if p[1] == y) for y in (0.0, min(p[1] for p in wood.points)))
-        # The wide top edge lies at the fence, the kept piece to the right of the blade: the far end leans outwards there.
-        self.assertGreater(far, near)
-        (line,) = setting.uses[1].picture.dimensions
-        self.assertEqual(max(line.a[0], line.b[0]), far)
-        # The second cheek of a hip is measured from the first, which is on the side of the waste.
-        hip = settings_of(solved_on(KINDS["roof"].starts["hip"]), PLAIN)
-        use = next(use for use in hip[0].uses if use.text.endswith("head, cut 2"))
-        kept = next(shape for shape in use.picture.shapes if shape.role == "wood")
-        (line,) = use.picture.dimensions
-        self.assertLess(min(line.a[0], line.b[0]), min(p[0] for p in kept.points) - 1.0)
 
     def test_what_all_parts_need_is_said_in_the_projects_unit(self) -> None:
         # 2 of 510, 2 of 390 and four kerfs of 2.4 are 1809.6 mm: 1.81 m, or 5.94 feet, a tenth up.
@@ -72,14 +56,14 @@ class AtTheSaw(unittest.TestCase):
             ["Front left, front right and back edges", "Front, back right and back left edges"],
         )
 
-    def test_what_is_cut_with_another_tool_is_listed_with_its_figures(self) -> None:
-        place = saw_place(
-            solved_on(box(level(300.0, 300.0), 200.0, slope_deg=15.0, lid={"depth_mm": 60.0, "kerf_mm": 2.0})), PLAIN
-        )
-        self.assertEqual([(w.name, w.count) for w in place.otherwise], [("Walls A to D", 4), ("The lid", 1)])
-        self.assertEqual([line.figure.whole for line in place.otherwise[1].lines], ["60"])
-        gable = saw_place(solved_on(KINDS["roof"].starts["gable"]), PLAIN)
-        self.assertRegex(gable.otherwise[0].lines[0].label, "^Birdsmouth")
-        lean_to = saw_place(solved_on(KINDS["roof"].starts["lean_to"]), PLAIN)
-        sides = next(work for work in lean_to.otherwise if work.name == "Left side")
-        self.assertEqual({line.label for line in sides.lines}, {"Bottom", "Front edge", "Back edge", "Slope"})
+    def test_what_is_cut_without_a_stop_has_its_figures(self) -> None:
+        def steps(document: dict) -> dict:
+            sheet = SawSheet(solved_on(document), PLAIN, {})
+            return {step.key: step for step in sheet.paper().steps}
+
+        lid = steps(box(level(300.0, 300.0), 200.0, slope_deg=15.0, lid={"depth_mm": 60.0, "kerf_mm": 2.0}))
+        self.assertEqual([line.figure.whole for line in lid["m1/parting:0"].figures], ["60"])
+        gable = steps(KINDS["roof"].starts["gable"])
+        self.assertRegex(gable["m1/left1 notch:0"].figures[0].label, "^Birdsmouth")
+        side = steps(KINDS["roof"].starts["lean_to"])["m1/left right:0"]
+        self.assertEqual({line.label for line in side.figures}, {"Bottom", "Front edge", "Back edge", "Slope"})

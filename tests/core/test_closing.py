@@ -82,7 +82,9 @@ class AsTheSawCanBeSet(unittest.TestCase):
         starts = [(name, document) for kind in KINDS.values() for name, document in kind.starts.items()]
         for start, document in starts:
             made = solved(document, machine)
-            ends = Ends(made.assembly, made.solids, rounded_to(made.boards, made.parts, made.settings, {"t1": machine}), made.parts)
+            ends = Ends(
+                made.assembly, made.solids, rounded_to(made.boards, made.parts, made.settings, {"t1": machine}), made.parts
+            )
             for mating in (m for joint in made.assembly.joints for m in (joint.a, joint.b) if ends.at(m)):
                 with self.subTest(start=start, mating=mating):
                     turned = degrees(acos(min(1.0, dot(ends.normal(mating), ends.true_normal(mating)))))

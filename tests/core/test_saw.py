@@ -4,7 +4,6 @@ from math import cos, radians, sin
 from pydantic import ValidationError
 
 from fennup.core.drawing.edit import Choose, Drag, Free, Nudge, TypeIn
-from fennup.core.drawing.saw_views import BOARD, operator_view
 from fennup.core.errors import CoreError
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.profile import edit_tool, tool_profile_controls, tool_profile_views
@@ -68,21 +67,3 @@ class AProfile(unittest.TestCase):
         # 13.2 from upright reads 76.8 from the table; the nearest even reading is 76, which is 14 again, of 77.2 it is 78.
         fence = MiterSaw(tilt_counts_from="fence", tilt_step_deg=2.0)
         self.assertEqual((fence.tilt_as_set(13.2), fence.tilt_as_set(12.8)), (14.0, 12.0))
-
-
-class AsOneStands(unittest.TestCase):
-    def test_the_picture_keeps_the_piece_on_its_side_and_marks_its_long_point(self) -> None:
-        for swing, kept_left, far in ((30.0, True, False), (-30.0, True, True), (30.0, False, True), (-30.0, False, False)):
-            view = operator_view(swing, 0.0, kept_left, "A")
-            wood = next(s for s in view.shapes if s.role == "wood")
-            waste = next(s for s in view.shapes if s.role == "waste")
-            middle = sum(p[0] for p in wood.points)
-            self.assertEqual(middle < sum(p[0] for p in waste.points), kept_left)
-            tip = next(m for m in view.marks if m.role == "long_point")
-            self.assertEqual(tip.at[1], 0.0 if far else -BOARD)
-            # The long point is the kept piece's farthest corner towards the blade.
-            reach = max(p[0] for p in wood.points) if kept_left else min(p[0] for p in wood.points)
-            self.assertAlmostEqual(tip.at[0], reach)
-
-    def test_a_square_cut_has_no_long_point(self) -> None:
-        self.assertFalse([m for m in operator_view(0.0, 0.0, True, "A").marks if m.role == "long_point"])

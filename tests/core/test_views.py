@@ -2,7 +2,6 @@ import unittest
 from math import cos, radians, sin, tan
 
 from fennup.core.drawing.board_views import part_shapes
-from fennup.core.drawing.saw_views import operator_view
 from fennup.core.drawing.view import Description, View
 from fennup.core.kinds.catalogue import KINDS
 from tests.core.frames import all_typed, box, level, of_sides, solved
@@ -101,10 +100,3 @@ class PartsAndCuts(unittest.TestCase):
         rips = [s for s in of("cut", wall) if abs(s.points[0][1] - s.points[1][1]) < 1e-9]
         apart = abs(rips[0].points[0][1] - rips[1].points[0][1])
         self.assertAlmostEqual(apart, 200 / cos(radians(15)), places=6)
-
-    def test_a_tilted_blade_is_seen_from_the_front_as_far_as_it_tilts(self) -> None:
-        upright, tilted = operator_view(10.0, 0.0, True, "A"), operator_view(10.0, 30.0, True, "A")
-        self.assertEqual(len(of("blade", tilted.shapes)), len(of("blade", upright.shapes)) + 1)
-        foot, top = of("blade", tilted.shapes)[-1].points
-        # To the left is positive.
-        self.assertAlmostEqual((foot[0] - top[0]) / (top[1] - foot[1]), tan(radians(30)), places=9)

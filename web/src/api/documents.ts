@@ -41,9 +41,3 @@ export const cardsQuery = (id: string, version: number | undefined) => ({
   queryKey: projectKey(id, "parts", version),
   queryFn: () => fetched(api.GET("/api/projects/{project_id}/parts", of(id))),
 });
-
-/** A project's saw settings; they hang on the workshop's version too. */
-export const settingsQuery = (id: string, version: number | undefined, workshop?: number) => ({
-  queryKey: projectKey(id, "saw", version, workshop),
-  queryFn: () => fetched(api.GET("/api/projects/{project_id}/saw", of(id))),
-});

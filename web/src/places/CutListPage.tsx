@@ -2,12 +2,13 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, useLocation, useNavigate, useParams } from "react-router";
 import { boardsApi } from "../api/boards";
-import { cardsQuery, projectApi, settingsQuery } from "../api/documents";
+import { cardsQuery, projectApi } from "../api/documents";
+import { paperQuery } from "../api/saw";
 import type { Part } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FigureText } from "../ui/FigureText";
 import { BoardDrawn } from "./PlanSheet";
-import { OtherCaution, OtherLine, PART_PAD, SawCaution, SettingRow, Tick } from "./SawRows";
+import { PART_PAD, SawCaution, StepRow, Tick } from "./SawRows";
 
 /** What a sheet of paper is wide, in the page's pixels. */
 const PAPER_WIDTH = 640;
@@ -24,7 +25,7 @@ export function CutListPage() {
   const boards = useQuery({ queryKey: wished.key, queryFn: wished.read });
   // A plan that is still being made, or of what was before, does not go on paper.
   const plan = boards.data && !boards.data.stale ? boards.data.plan : null;
-  const saw = useQuery({ ...settingsQuery(id, project?.version), enabled: !!project });
+  const saw = useQuery({ ...paperQuery(id, project?.version), enabled: !!project });
   useEffect(() => {
     document.title = project ? `${project.name}: cut list` : "Cut list";
   }, [project]);
@@ -113,24 +114,14 @@ export function CutListPage() {
           </li>
         ))}
       </ul>
-      <h2 className="mt-4 text-[20px]">Saw: each setting once, tried in scrap first</h2>
-      <ul>
-        {saw.data.settings.map((setting) => (
-          <SettingRow key={setting.id} setting={setting} onPaper />
+      <h2 className="mt-4 text-[20px]">The steps, each setting tried in scrap first</h2>
+      <p className="text-ink-2">{saw.data.simulated}</p>
+      <ol>
+        {saw.data.steps.map((step, i) => (
+          <StepRow key={step.key} step={step} number={i + 1} />
         ))}
-      </ul>
+      </ol>
       <SawCaution />
-      {saw.data.otherwise.length > 0 && (
-        <>
-          <h2 className="mt-4 text-[20px]">With another tool</h2>
-          <ul>
-            {saw.data.otherwise.map((work) => (
-              <OtherLine key={work.id} work={work} />
-            ))}
-          </ul>
-          <OtherCaution />
-        </>
-      )}
       {sheet.cautions.map((text) => (
         <p key={text} className="mt-4 font-medium">
           {text}

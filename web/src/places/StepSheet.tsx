@@ -2,6 +2,7 @@ import type { Step } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FigureText } from "../ui/FigureText";
 import { Sign } from "../ui/Sign";
+import { MarkLines } from "./MarksPanel";
 
 const PICTURE_PAD = { left: 16, right: 16, top: 62, bottom: 26 };
 const SMALL_PAD = { left: 10, right: 10, top: 12, bottom: 10 };
@@ -56,6 +57,11 @@ export function StepSheet({ step }: { step: Step }) {
             {set.note && <p className="text-[15px] text-ink-2">{set.note}</p>}
           </div>
         ))}
+        {step.figures.length > 0 && (
+          <div className="max-w-[26rem]">
+            <MarkLines lines={step.figures} />
+          </div>
+        )}
         <div className="min-w-[13rem] flex-1 text-[17px]">
           {step.lies && <p>{step.lies}</p>}
           {step.changed && <p className="font-semibold">{step.changed}</p>}

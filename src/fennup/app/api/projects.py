@@ -33,7 +33,7 @@ from fennup.app.schemas.api import (
     Which,
 )
 from fennup.app.schemas.compare import ComparisonOut
-from fennup.app.schemas.sheet import PartList, SettingList
+from fennup.app.schemas.sheet import PartList
 from fennup.app.services import documents, saw_wishes
 from fennup.app.services.compare import compared
 from fennup.app.services.cut_list import cut_list_csv
@@ -56,7 +56,6 @@ from fennup.app.services.projects import (
 from fennup.app.services.proofs import proof_or_job
 from fennup.app.services.racks import copy_wishes
 from fennup.app.services.records import NewRecord, add_record, records_of
-from fennup.app.services.saw_settings import saw_place
 from fennup.app.services.sheet import looked_sheet, sheet_of
 from fennup.app.services.solids import solids_out
 from fennup.app.services.solving import solved
@@ -255,13 +254,6 @@ def read_parts(path: ProjectPath) -> Response:
     """Every part's card."""
     found = opened(path.project_id)
     return tagged(found.based_on, lambda: part_cards(found.solved(), found.body.voice()))
-
-
-@api.get("/projects/<string:project_id>/saw", responses={200: SettingList})
-def read_settings(path: ProjectPath) -> Response:
-    """Every setting of the saw, with how the board lies for each cut."""
-    found = opened(path.project_id)
-    return tagged(found.based_on, lambda: saw_place(found.solved(), found.body.voice()))
 
 
 @api.get("/projects/<string:project_id>/solution", responses={200: SolutionDocument})

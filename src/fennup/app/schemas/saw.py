@@ -133,6 +133,7 @@ class StepOut(BaseModel):
     picked: list[Choose]
     outs: list[OutOut]
     marks: list[EdgeOut]
+    figures: list[EdgeOut]
     seats: list[EdgeOut]
     cautions: list[str]
     scribe: ControlOut | None

@@ -156,7 +156,6 @@ class UseOut(BaseModel):
     mark: str
     lies: str
     count: int
-    picture: ViewOut
 
 
 class SettingOut(BaseModel):
@@ -170,19 +169,6 @@ class SettingOut(BaseModel):
     reachable: bool
     why_not: str
     uses: list[UseOut]
-
-
-class OtherWork(BaseModel):
-    """What is cut with another tool than the saw that is described: of a part, or of the whole once it is together. `seen`: how
-    the picture shows it."""
-
-    id: str
-    name: str
-    count: int
-    section_text: str
-    seen: str
-    view: ViewOut | None
-    lines: list[EdgeOut]
 
 
 class PartBrief(BaseModel):
@@ -234,10 +220,3 @@ class PartList(BaseModel):
 
     parts: list[PartOut]
     needs: list[str]
-
-
-class SettingList(BaseModel):
-    """Every setting of the saw; `otherwise`: all that is cut with another tool."""
-
-    settings: list[SettingOut]
-    otherwise: list[OtherWork]

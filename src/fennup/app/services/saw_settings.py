@@ -2,16 +2,12 @@
 
 from typing import Literal
 
-from fennup.app.schemas.sheet import EdgeOut, OtherWork, PartOut, SettingList, SettingOut, UseOut
-from fennup.app.services.drawings import view_out
-from fennup.app.services.part_cards import part_cards, part_name
+from fennup.app.schemas.sheet import EdgeOut, PartOut, SettingOut, UseOut
+from fennup.app.services.part_cards import part_name
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.labels import naming_of
 from fennup.app.wording.members import end_word, sides_of
 from fennup.app.wording.saw import miss_text
 from fennup.core.assembly.board import End
-from fennup.core.drawing.saw_views import MarkedFrom, operator_view
-from fennup.core.geometry.vec import dot
 from fennup.core.parts.facts import PartFacts
 from fennup.core.saw.marking import Marking, Place, markings_of
 from fennup.core.saw.pose import Pose
@@ -25,21 +21,13 @@ from fennup.core.tolerances import NOTHING
 UNSEEN_DEG = 5e-7
 
 
-def saw_place(solution: Solution, voice: Voice) -> SettingList:
-    """Every setting, and everything that is cut with another tool."""
-    cards = part_cards(solution, voice).parts
-    otherwise = [_other_work(card, facts) for card, facts in zip(cards, solution.design.facts, strict=True)]
-    otherwise += [_parted(solution, id, voice) for id, own in solution.design.assembly.inside.items() if own.partings]
-    return SettingList(settings=settings_of(solution, voice), otherwise=[work for work in otherwise if work.lines])
-
-
 def settings_of(solution: Solution, voice: Voice) -> list[SettingOut]:
     """Every setting, in the order in which they are first needed."""
     markings = markings_of(solution.plan.settings, solution.design.boards)
     return [_setting(solution, s, markings, voice) for s in solution.plan.settings]
 
 
-def _other_work(card: PartOut, facts: PartFacts) -> OtherWork:
+def other_lines(card: PartOut, facts: PartFacts) -> list[EdgeOut]:
     """Rips, grooves, tapers, notches, holes and the edges of panels: what stands on the part's card beside its miters."""
     lines = list(card.edges)
     if facts.board.stave:
@@ -49,21 +37,12 @@ def _other_work(card: PartOut, facts: PartFacts) -> OtherWork:
     for rung in card.ladder:
         if rung.id.startswith(more) or (rung.here and facts.board.stave):
             lines.append(EdgeOut(label=rung.label, figure=rung.figure, note=rung.note))
-    return OtherWork(
-        id=card.id,
-        name=card.name,
-        count=len(card.boards),
-        section_text=card.section_text,
-        seen=f"{card.name}, seen from its face, {card.upper} up",
-        view=card.view,
-        lines=lines,
-    )
+    return lines
 
 
-def _parted(solution: Solution, id: str, voice: Voice) -> OtherWork:
+def parting_lines(solution: Solution, id: str, voice: Voice) -> list[EdgeOut]:
     """A lid that is sawn off once the box is together."""
-    naming = naming_of(solution.spec)
-    lines = [
+    return [
         EdgeOut(
             label="Line round all sides, below the top edges",
             figure=voice.length(parting.down_mm),
@@ -71,11 +50,6 @@ def _parted(solution: Solution, id: str, voice: Voice) -> OtherWork:
         )
         for parting in solution.design.assembly.inside[id].partings
     ]
-    owner = naming.whose(id)
-    name = f"{owner}: the lid" if owner else "The lid"
-    return OtherWork(
-        id=f"{id}/parting", name=name, count=1, section_text="sawn off once the box is together", seen="", view=None, lines=lines
-    )
 
 
 def _setting(solution: Solution, s: Setting, markings: dict[Place, Marking], voice: Voice) -> SettingOut:
@@ -117,24 +91,13 @@ def _use(solution: Solution, s: Setting, use: CutUse, marking: Marking, voice: V
     facts = next(f for f in solution.design.facts if f.key == use.part)
     words = sides_of(solution, use.part)
     end = end_word(facts.board, use.end) + (f", cut {use.index + 1}" if use.index else "")
-    measured = _measured(use, marking)
-    picture = operator_view(s.swing_as_set_deg, s.tilt_as_set_deg, use.kept == "left", use.part, measured)
     return UseOut(
         part=use.part,
         text=f"{part_name(solution, facts.group)}, {end}",
         mark=mark_text(facts, use.end, use.pose, marking, words, voice),
         lies=f"{lying(use.pose, words)}, keep the piece {use.kept} of the blade.",
         count=use.count,
-        picture=view_out(picture, voice),
     )
-
-
-def _measured(use: CutUse, marking: Marking) -> MarkedFrom | None:
-    """What is measured on the picture."""
-    if marking.arris is None:
-        return None
-    x, y, _ = (dot(marking.datum.normal, axis) for axis in use.pose.axes())
-    return MarkedFrom(-y / x, marking.start == use.end, use.pose.fence in marking.arris.split("_"), marking.length_mm)
 
 
 def mark_text(facts: PartFacts, end: End, pose: Pose, marking: Marking, words: dict[str, str], voice: Voice) -> str:

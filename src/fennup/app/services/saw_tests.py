@@ -18,6 +18,7 @@ from fennup.core.workshop import Workshop
 
 STEEPEST_DEG = 89.0
 MOST_KERF_MM = 20.0
+TRUE_DEG = 2.5e-4  # less than a gauge shows
 
 
 def tested(workshop: Workshop, body: SawTest, on: date) -> tuple[Workshop, TestOut]:
@@ -35,7 +36,7 @@ def tested(workshop: Workshop, body: SawTest, on: date) -> tuple[Workshop, TestO
     changed = workshop.model_copy(update={"tools": {**workshop.tools, body.tool: better}})
     much = "more" if error.error_deg > 0 else "less"
     found = f"At this setting its {body.movement} makes {abs(error.error_deg):.3f}° {much} than it shows."
-    if abs(error.error_deg) < 0.0005:
+    if abs(error.error_deg) < TRUE_DEG:
         found = f"At this setting its {body.movement} is true."
     dial = better.shown(body.movement, better.dial(body.movement, body.at_deg))
     return changed, TestOut(found=found, dial=f"Dial {PLAIN.say_angle(dial)} from now on.", version=0)

@@ -48,6 +48,8 @@ STEP_NAMES = {
     "rip": "rip", "rabbet": "rabbet", "groove": "groove", "taper": "taper", "outline": "outline", "test": "test", "first_end": "first end",
     "second_end": "second end", "lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes", "scribe": "cut to fit", "saw_apart": "saw apart",
 }  # fmt: skip
+# How the lines of a part's card begin that belong to a sort of work; of tapers and outlines all do.
+FIGURES_OF = {"rabbet": "rabbet", "groove": "groove", "lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes"}
 SIMULATED = {
     "all": "Simulated: all {count} parts come out right.",
     "some": "Simulated: {right} of {count} parts come out right. {names} cannot be made by these steps alone: see their steps.",
