@@ -7,6 +7,7 @@ from fennup.core.assembly.model import Finding
 from fennup.core.design import Design
 from fennup.core.saw.settings import Setting, settings_for
 from fennup.core.saw.tools import AnyTool
+from fennup.core.saw.ways import Way, all_ways
 from fennup.core.verify.closing import Closing, closing_of
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.made import Cutter, Ends, rounded_to
@@ -27,9 +28,10 @@ class Fitting:
 
 @dataclass(frozen=True)
 class Plan:
-    """The saw's settings, which cuts no tool here makes (by key: rips, tapers, outlines, notches), and how well it closes so."""
+    """Every way of every end cut by its key, the settings, which cuts no tool here makes (by key: rips, tapers, outlines, notches), and how well it closes so."""
 
     workshop: Workshop
+    ways: Mapping[str, tuple[Way, ...]]
     settings: tuple[Setting, ...]
     otherwise: tuple[str, ...]
     fitting: Fitting
@@ -57,14 +59,15 @@ def plan_with(design: Design, workshop: Workshop) -> Plan:
     """The plan for a design with a workshop's tools."""
     tools = workshop.tools_here
     lengths = {part.id: _long(design, part.id) for part in design.parts}
-    settings = settings_for(design.parts, design.boards, lengths, tools, workshop.wishes.ways)
+    ways = all_ways(design.parts, design.boards, lengths, tools)
+    settings = settings_for(design.parts, ways, tools, workshop.wishes.ways)
     cutter = rounded_to(design.boards, design.parts, settings, tools)
     fitting = fitting_of(design, cutter, workshop.graduation_mm)
     claims = [(check.claim, check.measured) for check in design.claims]
     findings = findings_of(
         design.assembly, design.solids, design.parts, design.joints, claims, settings, fitting.closing, workshop.allowance_mm
     )
-    return Plan(workshop, settings, _otherwise(design), fitting, findings)
+    return Plan(workshop, ways, settings, _otherwise(design), fitting, findings)
 
 
 def _long(design: Design, id: str) -> float:

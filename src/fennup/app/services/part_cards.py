@@ -315,7 +315,7 @@ def _ways(facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[str]:
     if abs(cut.bevel_deg) < NOTHING:
         return []
     found = []
-    for pose in poses_for(board):
+    for pose in (pose for pose in poses_for(board) if not pose.before_rip):
         if pose.stance == "flat" or pose.fence == "back":
             continue
         blade = blade_angles(board.right[0], pose)

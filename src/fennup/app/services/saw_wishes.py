@@ -88,5 +88,5 @@ def placements(plan: BoardsDocument) -> dict[str, Placement]:
         name = f"{board.name}, board {board.number}" if several else board.name
         for piece in board.pieces:
             if not piece.project:
-                found[piece.key] = Placement(name, shared.get(piece.key, {}))
+                found[piece.key] = Placement(name, piece.rough_mm, shared.get(piece.key, {}))
     return found

@@ -65,6 +65,8 @@ def step_out(sheet: StepWords, step: Step, before: Step | None, following: Step 
 def _title(sheet: StepWords, step: Step) -> str:
     if step.work == "test":
         return "A test cut in scrap"
+    if step.work == "rough":
+        return f"Cut apart: {step.key.removeprefix('board ')}"
     if not step.part:
         return "Saw the lid off"
     facts = sheet.facts[step.part]
@@ -316,6 +318,15 @@ def _boards(sheet: StepWords, step: Step) -> str:
 
 def _figures(sheet: StepWords, step: Step) -> list[EdgeOut]:
     """What is worked without a swing and a stop: rabbets, tapers, outlines, notches, holes, a lid that is sawn off."""
+    if step.work == "rough":
+        pieces = [(piece, sheet.placed[piece]) for piece in step.pieces]
+        note = "rough, at least; what the plan's cuts make at once is marked in the Boards place"
+        return [
+            EdgeOut(
+                label=board_tag(sheet.solution, piece), figure=sheet.voice.length(there.rough_mm), note=note if k == 0 else ""
+            )
+            for k, (piece, there) in enumerate(pieces)
+        ]
     if step.work == "saw_apart":
         return parting_lines(sheet.solution, step.key.partition("/")[0], sheet.voice)
     if not step.part or step.work in (*ENDS_OF_BOARDS, "rip", "test"):

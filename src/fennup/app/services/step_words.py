@@ -40,7 +40,7 @@ class StepWords:
     @cached_property
     def plan(self) -> StepsPlan:
         """All the steps."""
-        return steps_for(self.solution.design, self.solution.plan)
+        return steps_for(self.solution.design, self.solution.plan, self.placed)
 
     @cached_property
     def document(self) -> CutsDocument:
@@ -59,6 +59,8 @@ class StepWords:
 
     def name_of(self, step: Step) -> str:
         """A step in a sentence."""
+        if step.work == "rough":
+            return f"cutting {step.key.removeprefix('board ')} apart"
         if not step.part:
             return self.what(step)
         facts = self.facts[step.part]

@@ -29,7 +29,7 @@ class SawSheet(StepWords):
             title=f"{len(real)} {'step' if len(real) == 1 else 'steps'}, {self.plan.settings} {'setting' if self.plan.settings == 1 else 'settings'}",
             simulated=simulated,
             holds=holds,
-            fewest=f"{self.plan.settings} is the fewest there can be, with each board lying as it lies best." if parts else "",
+            fewest=self._fewest() if parts else "",
             notice=self._notice(),
             schools=[
                 SchoolOut(
@@ -53,6 +53,11 @@ class SawSheet(StepWords):
             order_reset=[choose("order", [])] if wishes.order else [],
         )  # fmt: skip
 
+    def _fewest(self) -> str:
+        if self.plan.proven:
+            return "No choice among the best ways to lay the boards would need fewer settings for their ends."
+        return "There are too many settings to go through every choice: it takes no more than going by setting does."
+
     def _notice(self) -> str:
         broken = self.plan.broken
         if broken is None:
@@ -62,11 +67,17 @@ class SawSheet(StepWords):
             return "The order that you chose is no longer possible: the usual one is shown."
         return f"Your order is no longer possible: {self.name_of(early)} must come before {self.name_of(late)}. The usual one is shown."
 
+    def _of(self, step: Step) -> str:
+        """What a step is done to, for the strip."""
+        if step.work == "rough":
+            return step.key.removeprefix("board ")
+        return part_name(self.solution, self.facts[step.part].group) if step.part else ""
+
     def _brief(self, step: Step, before: Step | None) -> StepBrief:
         position = step.position
         return StepBrief(
             key=step.key,
-            name=part_name(self.solution, self.facts[step.part].group) if step.part else "",
+            name=self._of(step),
             what=self.what(step),
             count=len(step.pieces),
             setting=self.setting(step),

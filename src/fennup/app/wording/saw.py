@@ -18,6 +18,7 @@ MISSES = {
     "too_steep": "Steeper than a hand saw starts well: {needs:angle}, and {has:angle} is the most you gave it.",
 }
 CAUTIONS = {
+    "rough": "Old wood: find metal before any blade, test old paint before you sand or heat it. Dust of treated or hard wood: mask and extraction.",
     "short_piece": "Too short to hold by hand near a blade: cut it from a longer board, with a hold-down, or by hand saw.",
     "trapped_offcut": "The offcut lies under the leaning blade and can be thrown: let the blade stop before you lift it.",
     "long_piece": "A long end droops and tilts the cut: support it level with the table.",
@@ -45,6 +46,7 @@ TOOL_WORDS = {
     "hand_saw": "the saw", "shooting_board": "the shooting board",
 }  # fmt: skip
 STEP_NAMES = {
+    "rough": "cut apart",
     "rip": "rip", "rabbet": "rabbet", "groove": "groove", "taper": "taper", "outline": "outline", "test": "test", "first_end": "first end",
     "second_end": "second end", "lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes", "scribe": "cut to fit", "saw_apart": "saw apart",
 }  # fmt: skip

@@ -19,6 +19,7 @@ from fennup.core.exchange.cuts_forms import (
     StopForm,
     ToolForm,
     WallForm,
+    WayForm,
 )
 from fennup.core.exchange.forms import GrooveDocument, RabbetDocument, SectionDocument
 from fennup.core.geometry.vec import dot
@@ -28,18 +29,16 @@ from fennup.core.saw.tool import Movement, ScaleTool
 from fennup.core.saw.tools import AnyTool
 from fennup.core.solve import Solution
 from fennup.core.steps.order import changes
-from fennup.core.steps.placed import Placement
+from fennup.core.steps.placed import NOWHERE, Placement
 from fennup.core.steps.planned import StepsPlan, steps_for
 from fennup.core.steps.step import Step
 from fennup.core.tolerances import NOTHING
 from fennup.core.verify.sawn import farthest_mm, lean_of
 
-NOWHERE: Mapping[str, Placement] = {}
-
 
 def cuts_document(solution: Solution, placed: Mapping[str, Placement] = NOWHERE, made: StepsPlan | None = None) -> CutsDocument:
     """The steps of a solution, unrounded, with what the simulated saw makes of them; `placed`: on which boards of a plan the pieces lie."""
-    made = made or steps_for(solution.design, solution.plan)
+    made = made or steps_for(solution.design, solution.plan, placed)
     facts = {f.key: f for f in solution.design.facts}
     document = CutsDocument(
         settings=made.settings,
@@ -112,6 +111,17 @@ def _step(step: Step, tools: Mapping[str, AnyTool], facts: Mapping[str, PartFact
         if step.key in rows
         else None,
         misses=[miss.code for miss in (way.misses if way else rip.misses if rip else ())],
+        ways=[
+            WayForm(
+                id=w.id,
+                swing_deg=w.swing_deg,
+                tilt_deg=w.tilt_deg,
+                wedge_deg=w.wedge_deg,
+                kept=w.kept,
+                misses=[miss.code for miss in w.misses],
+            )
+            for w in step.ways
+        ],
         cautions=list(step.cautions),
         needs=list(step.needs),
         boards={piece: placed[piece].board for piece in step.pieces if piece in placed},

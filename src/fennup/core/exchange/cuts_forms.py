@@ -114,6 +114,17 @@ class HolesForm(Form):
     diameter_mm: float
 
 
+class WayForm(Form):
+    """A way to make a cut, by what it is called in a project's `saw.ways`."""
+
+    id: str
+    swing_deg: float
+    tilt_deg: float
+    wedge_deg: float
+    kept: Literal["left", "right"]
+    misses: list[str]
+
+
 class StepForm(Form):
     """One step. `cut`: which cut of that end, from 0; `way`: what the way it is made in is called; `misses`: limits in the way; `boards`: out of which
     planned board each piece comes; `shared_with`: by piece, the piece and end that the same cut makes."""
@@ -139,6 +150,7 @@ class StepForm(Form):
     notch: NotchForm | None
     holes: HolesForm | None
     misses: list[str]
+    ways: list[WayForm]
     cautions: list[str]
     needs: list[str]
     boards: dict[str, str]

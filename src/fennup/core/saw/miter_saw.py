@@ -39,5 +39,5 @@ class MiterSaw(ScaleTool):
         return room_misses(wide, high, lying)
 
     def simple_settings(self) -> tuple[float, ...]:
-        """The detents; square without any."""
-        return self.detents_deg or (0.0,)
+        """The detents; without any as of every saw."""
+        return self.detents_deg or super().simple_settings()

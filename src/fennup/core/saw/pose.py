@@ -26,13 +26,14 @@ class Pose:
     """Which side is down and which is against the fence.
 
     Flat on a wide side; on a square edge; or `propped`: on a ripped edge, leaning against the fence as the rip makes it.
-    `rest` is the outward normal of the side that is down, in the board's axes.
+    `rest` is the outward normal of the side that is down, in the board's axes. `before_rip`: on an edge that is square only until it is ripped.
     """
 
     down: Long
     fence: Long
     propped: bool = False
     rest: Vec = (0.0, 0.0, -1.0)
+    before_rip: bool = False
 
     @property
     def stance(self) -> Stance:
@@ -65,15 +66,23 @@ FLAT = (
 
 
 def poses_for(board: Board) -> tuple[Pose, ...]:
-    """Every way in which the board can lie: flat, on those edges that are square, propped on those that are ripped."""
-    stood = []
+    """Every way in which the board can lie: flat, on those edges that are square, propped on those that are ripped, and on these too before
+    they are ripped."""
+    stood: list[Pose] = []
+    early: list[Pose] = []
     rips: tuple[tuple[Long, Plane | None], ...] = (("lower", board.lower_rip), ("upper", board.upper_rip))
     for edge, rip in rips:
         if edge == "upper" and board.backing:
             continue  # a ridge is nothing to stand on
         fences: tuple[Long, Long] = ("face", "back")
         stood += [Pose(edge, fence, rip is not None, rip.normal if rip else ALONG[edge]) for fence in fences]
-    return (*FLAT, *stood)
+        early += [Pose(edge, fence, False, ALONG[edge], True) for fence in fences if rip]
+    return (*FLAT, *stood, *early)
+
+
+def as_lying(board: Board, pose: Pose) -> Board:
+    """The board as it is when it lies so: one that stands on an edge before that is ripped has nothing ripped yet."""
+    return board.but(lower_rip=None, upper_rip=None, backing=None) if pose.before_rip else board
 
 
 def axes_at(pose: Pose, fence: FencePlace) -> tuple[Vec, Vec, Vec]:
@@ -106,7 +115,7 @@ def section_corners(board: Board) -> list[Vec]:
 def room_taken(board: Board, pose: Pose) -> tuple[float, float]:
     """(how far a board reaches from the fence, how high it stands) as it lies, mm."""
     _, to_fence, up = pose.axes()
-    corners = section_corners(board)
+    corners = section_corners(as_lying(board, pose))
     wide, high = ([dot(axis, p) for p in corners] for axis in (to_fence, up))
     return max(wide) - min(wide), max(high) - min(high)
 

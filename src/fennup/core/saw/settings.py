@@ -4,12 +4,12 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
-from fennup.core.assembly.board import ENDS, Board, End
+from fennup.core.assembly.board import End
 from fennup.core.parts.alike import PartGroup
 from fennup.core.saw.pose import Pose
 from fennup.core.saw.tool import Miss, Stance
 from fennup.core.saw.tools import AnyTool
-from fennup.core.saw.ways import Way, ways_for
+from fennup.core.saw.ways import Way
 
 STANCES: tuple[Stance, ...] = ("flat", "on_edge", "propped")
 DIGITS = 6  # of degrees: settings alike to these are one
@@ -64,47 +64,39 @@ class Setting:
         return not self.misses
 
 
-@dataclass(frozen=True)
-class _Cut:
-    """A cut, and the ways that it may be made in, the best first."""
-
-    part: PartGroup
-    end: End
-    index: int
-    ways: tuple[Way, ...]
-
-
 def settings_for(
-    parts: Sequence[PartGroup],
-    boards: Mapping[str, Board],
-    lengths_mm: Mapping[str, float],
-    tools: Mapping[str, AnyTool],
-    chosen: Mapping[str, str],
+    parts: Sequence[PartGroup], ways: Mapping[str, tuple[Way, ...]], tools: Mapping[str, AnyTool], chosen: Mapping[str, str]
 ) -> tuple[Setting, ...]:
     """Every end cut of every part, gathered by setting in the order in which the settings are first needed. No fewer settings would do, where
-    at most 12 come into question; else never more than by taking one after another.
+    at most 12 come into question; else never more than by taking one after another. `ways`: of every cut, by its key.
 
     Of the ways to make a cut one within the stops and the room is taken, on the first tool that has one, flat before on edge before
     propped; of those the ones that need the fewest settings; then kept piece left of the blade, face up, upper edge to the fence. A way that
     somebody has `chosen`, by the cut's key, is taken as long as there is one.
     """
-    cuts = []
-    for part in parts:
-        board = boards[part.id]
-        if board.panel or board.stave:
-            continue  # sheet goods and tapers along the grain lie on no fence
-        for end in reversed(ENDS):
-            for index, cut in enumerate(board.ends(end)):
-                ways = ways_for(board, cut, lengths_mm[part.id], tools)
-                wanted = chosen.get(f"{part.id} {end}:{index}")
-                if usable := _usable(ways, wanted, tools):
-                    cuts.append(_Cut(part, end, index, usable))
-    taken = fewest([tuple(position(way) for way in cut.ways) for cut in cuts])
+    counts = {part.id: len(part.boards) for part in parts}
+    usable = _in_question(ways, tools, chosen)
+    taken = fewest([tuple(position(way) for way in found) for found in usable.values()])
     gathered: dict[Position, list[CutUse]] = {}
-    for one in cuts:
-        way = next(way for way in one.ways if position(way) in taken)
-        gathered.setdefault(position(way), []).append(CutUse(one.part.id, one.end, one.index, way, len(one.part.boards)))
+    for key, found in usable.items():
+        part, _, at = key.rpartition(" ")
+        end, _, index = at.partition(":")
+        way = next(way for way in found if position(way) in taken)
+        gathered.setdefault(position(way), []).append(CutUse(part, end, int(index), way, counts[part]))  # type: ignore[arg-type]
     return tuple(_setting(tools[uses[0].way.tool], tuple(uses)) for uses in gathered.values())
+
+
+def candidates(ways: Mapping[str, tuple[Way, ...]], tools: Mapping[str, AnyTool], chosen: Mapping[str, str]) -> int:
+    """How many settings come into question for the end cuts: up to 12 every choice of them is gone through."""
+    return len({position(way) for found in _in_question(ways, tools, chosen).values() for way in found})
+
+
+def _in_question(
+    ways: Mapping[str, tuple[Way, ...]], tools: Mapping[str, AnyTool], chosen: Mapping[str, str]
+) -> dict[str, tuple[Way, ...]]:
+    """The ways that come into question for each cut; a cut that no tool makes is left out."""
+    found = {key: _usable(those, chosen.get(key), tools) for key, those in ways.items()}
+    return {key: those for key, those in found.items() if those}
 
 
 def position(way: Way) -> Position:
@@ -142,7 +134,7 @@ def _rank(way: Way, tools: list[str]) -> tuple[float, ...]:
         bool(codes),
         tools.index(way.tool),
         any(code.startswith("past_tilt") for code in codes),
-        STANCES.index(way.pose.stance),
+        len(STANCES) if way.pose.before_rip else STANCES.index(way.pose.stance),
         # Past every stop: the one that it is past by least.
         round(past, DIGITS),
         bool(codes & {"too_wide", "too_high"}),

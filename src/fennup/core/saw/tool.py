@@ -170,6 +170,10 @@ class ScaleTool(Tool):
         """The nearest step of the scale, and the known error."""
         return self.dial(movement, deg) + self._off(movement, deg)
 
+    def simple_settings(self) -> tuple[float, ...]:
+        """Square and half of it, as far as the stops let it: they are checked with a square."""
+        return tuple(deg for deg in (-45.0, 0.0, 45.0) if not self.angle_misses(deg, 0.0))
+
     def swing_limit(self, deg: float) -> float:
         """The stop on the side that a swing (+ right) goes to."""
         return self.swing_right_deg if deg > 0 else self.swing_left_deg

@@ -1,12 +1,14 @@
 """Every way in which a cut can be made: on which tool, how the board lies, what the scales show, what is in the way."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
+from functools import cached_property
 from math import asin, copysign, cos, degrees, floor, radians, tan
 from typing import Literal
 
-from fennup.core.assembly.board import Board
+from fennup.core.assembly.board import ENDS, Board
 from fennup.core.geometry.plane import Plane
+from fennup.core.parts.alike import PartGroup
 from fennup.core.saw.pose import FLAT, BladeAngles, Kept, Pose, blade_angles, poses_for, room_taken
 from fennup.core.saw.tool import Lying, Miss, Tool
 from fennup.core.saw.tools import AnyTool
@@ -35,10 +37,11 @@ class Way:
     jig: Jig = ""
     wedge_deg: float = 0.0
 
-    @property
+    @cached_property
     def id(self) -> str:
         """What it is called by: tool, side down, side to the fence, and the jig."""
-        return ":".join(name for name in (self.tool, self.pose.down, self.pose.fence, self.jig) if name)
+        leans = "propped" if self.pose.propped else ""
+        return ":".join(name for name in (self.tool, self.pose.down, self.pose.fence, leans, self.jig) if name)
 
     @property
     def blade(self) -> BladeAngles:
@@ -62,6 +65,19 @@ def ways_for(board: Board, cut: Plane, long_mm: float, tools: Mapping[str, AnyTo
             if not lined and tool.fence_place != "none":
                 found += _jigs(board, way, tool, long_mm)
     return tuple(found)
+
+
+def all_ways(
+    parts: Iterable[PartGroup], boards: Mapping[str, Board], lengths_mm: Mapping[str, float], tools: Mapping[str, AnyTool]
+) -> dict[str, tuple[Way, ...]]:
+    """The ways of every end cut of every part, by the cut's key, right ends first; of panels and staves none: they lie on no fence."""
+    return {
+        f"{part.id} {end}:{index}": ways_for(boards[part.id], cut, lengths_mm[part.id], tools)
+        for part in parts
+        if not (boards[part.id].panel or boards[part.id].stave)
+        for end in reversed(ENDS)
+        for index, cut in enumerate(boards[part.id].ends(end))
+    }
 
 
 def _way(board: Board, cut: Plane, pose: Pose, id: str, tool: Tool, long_mm: float) -> Way:

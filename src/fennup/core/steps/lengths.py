@@ -7,7 +7,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import Polyhedron, clip
 from fennup.core.geometry.vec import Vec, dot
 from fennup.core.parts.solid import ARRISES, Arris, arris_line, uncut_box
-from fennup.core.saw.pose import axes_at, section_corners
+from fennup.core.saw.pose import as_lying, axes_at, section_corners
 from fennup.core.saw.tool import FencePlace
 from fennup.core.saw.ways import Way
 from fennup.core.steps.step import Line, Raw, Stop
@@ -28,10 +28,15 @@ def pieces_so_far(raw: Raw, cuts: Iterable[Plane]) -> tuple[Polyhedron, ...]:
     return tuple(made)
 
 
+def as_it_lies(raw: Raw, way: Way) -> Raw:
+    """The raw piece as it is when it lies so."""
+    return Raw(as_lying(raw.board, way.pose), raw.low, raw.high)
+
+
 def fence_line(board: Board, way: Way, fence: FencePlace) -> tuple[tuple[Vec, Vec, Vec], float, float]:
     """(the operator's axes in the board's, where the fence stands along the second one, where the table lies along the third one)."""
     axes = axes_at(way.pose, fence)
-    corners = section_corners(board)
+    corners = section_corners(as_lying(board, way.pose))
     across = [dot(axes[1], p) for p in corners]
     return axes, min(across) if fence == "near" else max(across), min(dot(axes[2], p) for p in corners)
 
@@ -44,6 +49,7 @@ def along_fence(plane: Plane, axes: tuple[Vec, Vec, Vec], y0: float, z0: float) 
 
 def stop_for(raw: Raw, way: Way, fence: FencePlace, end: End, plane: Plane, made: dict[End, list[Plane]]) -> Stop:
     """The stop for a cut of an end, with what is `made` already at either."""
+    raw = as_it_lies(raw, way)
     axes, y0, z0 = fence_line(raw.board, way, fence)
     right = axes[0]
     other: End = "left" if end == "right" else "right"

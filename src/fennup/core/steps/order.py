@@ -1,6 +1,6 @@
 """In which order the steps come: the schools, what must come before what, and how often a setting is changed."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from itertools import pairwise
 
 from fennup.core.errors import SpecError
@@ -9,7 +9,7 @@ from fennup.core.steps.step import Step, Work
 
 # What is done before any end is cut, and what after, in the order of the work.
 STAGES: dict[Work, int] = {
-    "rip": 0, "rabbet": 1, "groove": 1, "taper": 2, "outline": 2, "first_end": 3, "second_end": 3, "lap": 4, "birdsmouth": 4,
+    "rough": -1, "rip": 0, "rabbet": 1, "groove": 1, "taper": 2, "outline": 2, "first_end": 3, "second_end": 3, "lap": 4, "birdsmouth": 4,
     "holes": 5, "saw_apart": 6, "scribe": 7,
 }  # fmt: skip
 Found = tuple[str, float, float]
@@ -20,14 +20,20 @@ def in_order(steps: Sequence[Step], school: School, settings: Sequence[Found], s
     place = {position: k for k, position in enumerate(settings)}
     parts = list(dict.fromkeys(step.part for step in steps))
 
-    def by_part(step: Step) -> tuple[float, ...]:
+    def by_setting(step: Step, now: Found | None) -> tuple[float, ...]:
+        """As long as something can be done at the setting that is on; then the setting that comes first in the order of the work."""
+        here = place.get(step.position, len(place)) if step.position else len(place)
+        changed = step.position is None or step.position != now
+        return (changed, STAGES[step.work], here, step.work == "second_end", -round(sizes.get(step.part, 0.0), 3))
+
+    def by_part(step: Step, now: Found | None) -> tuple[float, ...]:
         late = STAGES[step.work] > STAGES["holes"]
         return (late, parts.index(step.part), STAGES[step.work])
 
     if school == "by_setting":
-        return _fewest_changes(steps, place, sizes)
+        return _scheduled(steps, by_setting)
     if school == "by_part":
-        return sorted(steps, key=by_part)
+        return _scheduled(steps, by_part)
     first = [
         step.but(key=f"first {step.key}", pieces=step.pieces[:1], pattern=True, needs=_firsts(step.needs))
         for step in steps
@@ -36,22 +42,17 @@ def in_order(steps: Sequence[Step], school: School, settings: Sequence[Found], s
     rest = [
         step.but(pieces=step.pieces[1:], needs=(*step.needs, f"first {step.key}")) if _repeats(step) else step for step in steps
     ]
-    return [*sorted(first, key=by_part), *_fewest_changes(rest, place, sizes)]
+    return [*_scheduled(first, by_part), *_scheduled(rest, by_setting)]
 
 
-def _fewest_changes(steps: Sequence[Step], place: dict[Found, int], sizes: dict[str, float]) -> list[Step]:
-    """As long as something can be done at the setting that is on, it is done; then the setting that comes first in the order of the work."""
+def _scheduled(steps: Sequence[Step], worth: Callable[[Step, Found | None], tuple[float, ...]]) -> list[Step]:
+    """One after another the step that is worth most (least) of those that can be done, seen from the setting that is on."""
     there = {step.key for step in steps}
-    waiting, made, done, now = list(steps), [], set[str](), None
-
-    def worth(step: Step) -> tuple[float, ...]:
-        here = place.get(step.position, len(place)) if step.position else len(place)
-        changed = step.position is None or step.position != now
-        return (changed, STAGES[step.work], here, step.work == "second_end", -round(sizes.get(step.part, 0.0), 3))
-
+    waiting, made, done = list(steps), [], set[str]()
+    now: Found | None = None
     while waiting:
         ready = [step for step in waiting if all(need in done or need not in there for need in step.needs)]
-        step = min(ready, key=worth)
+        step = min(ready, key=lambda step: worth(step, now))
         waiting.remove(step)
         made.append(step)
         done.add(step.key)

@@ -14,7 +14,7 @@ from fennup.core.geometry.vec import Point2, Vec, dot
 from fennup.core.parts.solid import arris_line
 from fennup.core.saw.marking import crossing
 from fennup.core.saw.tool import FencePlace
-from fennup.core.steps.lengths import along_fence, fence_line, pieces_so_far
+from fennup.core.steps.lengths import along_fence, as_it_lies, fence_line, pieces_so_far
 from fennup.core.steps.step import Raw, Step
 from fennup.core.tolerances import NOTHING, SAME
 
@@ -73,6 +73,7 @@ def end_views(raw: Raw, step: Step, fence: FencePlace, made: dict[End, list[Plan
 def _laid(raw: Raw, step: Step, fence: FencePlace, made: dict[End, list[Plane]]) -> _Scene:
     way, cut = step.way, step.cut
     assert way and cut
+    raw = as_it_lies(raw, way)
     axes, y0, z0 = fence_line(raw.board, way, fence)
     at = along_fence(cut, axes, y0, z0) if abs(dot(cut.normal, axes[0])) > SAME else 0.0
 

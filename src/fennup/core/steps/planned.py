@@ -11,13 +11,14 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.parts.facts import PartFacts
 from fennup.core.plan import Plan
 from fennup.core.saw.marking import marking_of
-from fennup.core.saw.settings import CutUse
+from fennup.core.saw.settings import MOST_TRIED, CutUse, candidates
 from fennup.core.saw.tools import AnyTool
 from fennup.core.saw.ways import Way, rip_ways, ways_for
 from fennup.core.saw.wishes import School
 from fennup.core.steps.lengths import line_over, stop_for
 from fennup.core.steps.notches import notched
 from fennup.core.steps.order import changes, dragged, in_order, with_tests
+from fennup.core.steps.placed import NOWHERE, Placement
 from fennup.core.steps.step import ENDS_OF_BOARDS, RAW_OVER_MM, Raw, Step
 
 SCHOOLS: tuple[School, ...] = ("by_setting", "by_part", "first_as_pattern")
@@ -34,23 +35,26 @@ class Told:
 
 @dataclass(frozen=True)
 class StepsPlan:
-    """All steps in order. `settings`: how many different ones they need; `broken`: the order that somebody wished and that is no longer possible."""
+    """All steps in order. `settings`: how many different ones they need, `proven` where no choice of ways would need
+    fewer for the ends; `broken`: the order that somebody wished and that is no longer possible."""
 
     steps: tuple[Step, ...]
     settings: int
+    proven: bool
     told: tuple[Told, ...]
     raws: Mapping[str, Raw]
     broken: SpecError | None = None
 
 
-def steps_for(design: Design, plan: Plan) -> StepsPlan:
-    """The steps for a design with the tools and wishes of its plan."""
-    return _Maker(design, plan).made()
+def steps_for(design: Design, plan: Plan, placed: Mapping[str, Placement] = NOWHERE) -> StepsPlan:
+    """The steps for a design with the tools and wishes of its plan; `placed`: on which boards of a boards plan the pieces lie, which are then cut
+    apart first."""
+    return _Maker(design, plan, placed).made()
 
 
 class _Maker:
-    def __init__(self, design: Design, plan: Plan) -> None:
-        self.design, self.plan, self.tools = design, plan, plan.tools
+    def __init__(self, design: Design, plan: Plan, placed: Mapping[str, Placement]) -> None:
+        self.design, self.plan, self.tools, self.placed = design, plan, plan.tools, placed
         self.wishes = plan.workshop.wishes
         self.facts = {facts.key: facts for facts in design.facts}
         self.raws = {key: _raw(facts) for key, facts in self.facts.items()}
@@ -59,6 +63,7 @@ class _Maker:
     def made(self) -> StepsPlan:
         steps = [step for facts in self.facts.values() for step in self._of(facts)]
         steps += self._sawn_apart()
+        steps = [*self._rough(), *steps]
         positions = list(dict.fromkeys(s.position for s in [*self._ends_first(steps), *steps] if s.position))
         sizes = {key: facts.extent[0] for key, facts in self.facts.items()}
         told, ordered = [], {}
@@ -70,7 +75,24 @@ class _Maker:
             chosen = dragged(chosen, self.wishes.order)
         except SpecError as error:
             broken = error
-        return StepsPlan(tuple(self._with_stops(with_tests(chosen))), len(positions), tuple(told), self.raws, broken)
+        return StepsPlan(
+            tuple(self._with_stops(with_tests(chosen))), len(positions), self._proven(), tuple(told), self.raws, broken
+        )
+
+    def _proven(self) -> bool:
+        return candidates(self.plan.ways, self.tools, self.wishes.ways) <= MOST_TRIED
+
+    def _rough(self) -> list[Step]:
+        """Every planned board cut apart into the pieces that come out of it."""
+        boards: dict[str, list[str]] = {}
+        for facts in self.facts.values():
+            for piece in facts.group.boards:
+                if piece in self.placed:
+                    boards.setdefault(self.placed[piece].board, []).append(piece)
+        return [Step(f"board {name}", "rough", pieces=tuple(pieces), cautions=("rough",)) for name, pieces in boards.items()]
+
+    def _from_boards(self, pieces: tuple[str, ...]) -> list[str]:
+        return list(dict.fromkeys(f"board {self.placed[piece].board}" for piece in pieces if piece in self.placed))
 
     def _ends_first(self, steps: list[Step]) -> list[Step]:
         """The ends' steps in the order in which the settings are first needed."""
@@ -78,9 +100,11 @@ class _Maker:
         return sorted((s for s in steps if s.key in order), key=lambda s: order[s.key])
 
     def _of(self, facts: PartFacts) -> Iterator[Step]:
-        """All the steps of a part, in no order yet."""
+        """All the steps of a part, in no order yet. What is cut standing on an edge that is still square comes before all rips."""
         board, pieces = facts.board, facts.group.boards
-        before: list[str] = []
+        stood = self._stood(facts)
+        before: list[str] = self._from_boards(pieces)
+        apart = tuple(before)
         done: dict[str, Plane] = {}
         before_on: dict[str, list[str]] = {"upper": [], "lower": []}
         for fact, (side, plane) in zip(facts.rips, board.rips, strict=True):
@@ -89,7 +113,7 @@ class _Maker:
             wanted = next((way for way in ways if way.id == self.wishes.ways.get(fact.key)), None)
             way = wanted or next(iter(ways), None)
             yield Step(
-                fact.key, "rip", facts.key, pieces, way.tool if way else None, rip=way, edge=side, needs=tuple(before_on[_other(edge)]),
+                fact.key, "rip", facts.key, pieces, way.tool if way else None, rip=way, edge=side, needs=(*before_on[_other(edge)], *stood, *apart),
                 cautions=way.cautions if way else (), cut=plane,
             )  # fmt: skip
             before.append(fact.key)
@@ -112,6 +136,11 @@ class _Maker:
             yield Step(key, "lap" if lap else "birdsmouth", facts.key, pieces, notch=cut, needs=tuple(cuts), cautions=("chisel",))
         for row in facts.holes:
             yield Step(row.key, "holes", facts.key, pieces, needs=tuple(cuts))
+
+    def _stood(self, facts: PartFacts) -> tuple[str, ...]:
+        """The cuts for which a part stands on an edge that is to be ripped."""
+        keys = (f"{facts.key} {end}:{i}" for end in ENDS for i in range(len(facts.board.ends(end))))
+        return tuple(key for key in keys if key in self.uses and self.uses[key].pose.before_rip)
 
     def _outlined(self, facts: PartFacts, before: list[str]) -> Iterator[Step]:
         """A panel's outline, or a stave's tapered sides: lines on the sheet, on the first tool that makes the cut."""
@@ -136,17 +165,18 @@ class _Maker:
         board, scribed = facts.board, facts.key in self.wishes.scribed
         keys = [(end, i, f"{facts.key} {end}:{i}") for end in reversed(ENDS) for i in range(len(board.ends(end)))]
         order = list(self.uses)
-        keys.sort(key=lambda entry: order.index(entry[2]) if entry[2] in self.uses else len(order))
+        early = self._stood(facts)
+        keys.sort(key=lambda entry: (entry[2] not in early, order.index(entry[2]) if entry[2] in self.uses else len(order)))
         first_end = keys[0][0] if keys else "right"
         for end, index, key in keys:
             use: CutUse | None = self.uses.get(key)
             plane = board.ends(end)[index]
             second = end != first_end
-            needs = [*before, *([keys[0][2]] if second else [])]
+            needs = [*(before if key not in early else self._from_boards(facts.group.boards)), *([keys[0][2]] if second else [])]
             yield Step(
                 key, "scribe" if scribed and second else "second_end" if second else "first_end", facts.key, facts.group.boards,
                 use.way.tool if use else None, use.way if use else None, end=end, index=index,
-                ways=ways_for(board, plane, facts.extent[0], self.tools), needs=tuple(needs), cautions=use.way.cautions if use else (),
+                ways=self.plan.ways[key], needs=tuple(needs), cautions=use.way.cautions if use else (),
                 cut=plane,
             )  # fmt: skip
 
