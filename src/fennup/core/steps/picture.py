@@ -188,10 +188,10 @@ def _marks(scene: _Scene, step: Step, said: Said, kept: tuple[Point2, ...], wast
         marks.append(Mark("name", (-side * place, middle + wide * 0.14), said.waste))
     tips = [(p[0], p[1]) for piece in scene.kept for p in piece.points]
     reach = max(-side * x for x, _ in tips)
-    points = {(round(x, 4), round(y, 4)) for x, y in tips if -side * x > reach - SAME}
+    points = [(x, y) for x, y in tips if -side * x > reach - SAME]
     ys = [y for _, y in points]
     if max(ys) - min(ys) < SAME:  # a line across is no long point
-        tip = next(iter(points))
+        tip = points[0]
         nearest = abs(tip[1] - high[1]) > wide / 2
         marks.append(Mark("long_point", tip))
         marks.append(Mark("name", (tip[0] + side * wide * 0.5, tip[1] + (-1 if nearest else 1) * wide * 0.16), said.tip[nearest]))
