@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from json import dumps
 from typing import Any
 from uuid import uuid4
 
@@ -104,7 +105,7 @@ def save(session: Session, id: str, type: str, version: int, body: dict[str, Any
     """A new revision; what had been undone can then no longer be redone. Unchanged bodies make none."""
     document = _current(session, id, type, version)
     now = _maybe(session, document, document.cursor)
-    if now and now.form == NEWEST[type] and now.body == body:
+    if now and now.form == NEWEST[type] and dumps(now.body) == dumps(body):  # in which order tools stand counts too
         return _state(session, document)
     session.execute(delete(Revision).where(Revision.document_id == id, Revision.number > document.cursor))
     _moved(document, document.cursor + 1)

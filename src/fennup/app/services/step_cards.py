@@ -113,9 +113,7 @@ def _sets(sheet: StepWords, step: Step) -> list[SetOut]:
         found.append(SetOut(label="sled", figure=sheet.voice.angle(abs(step.way.swing_deg)), text="off the fence", note=""))
     found.append(_movement(sheet, tool, "tilt", way.tilt_deg))
     if step.rip and step.part:
-        found.append(
-            SetOut(label="fence", figure=sheet.voice.length(step.rip.fence_mm), text="blade to fence, at the table", note="")
-        )
+        found.append(_rip_width(sheet, step))
     lengths = sheet.solution.plan.workshop.wishes.lengths
     if step.stop and sheet.at_stop(step):
         found.append(SetOut(label="stop", figure=sheet.voice.length(step.stop.distance_mm), text="from the blade, where fence and table meet",
@@ -125,6 +123,16 @@ def _sets(sheet: StepWords, step: Step) -> list[SetOut]:
             SetOut(label="mark", figure=sheet.voice.length(step.marking.length_mm), text=_mark_line(sheet, step), note="")
         )
     return found
+
+
+def _rip_width(sheet: StepWords, step: Step) -> SetOut:
+    """From the blade to the rip fence; by hand the line, from the edge that is there."""
+    assert step.rip
+    names, figure = sides_of(sheet.solution, step.part), sheet.voice.length(step.rip.fence_mm)
+    tool = sheet.tool(step)
+    if tool and tool.has_scale:
+        return SetOut(label="fence", figure=figure, text="blade to fence, at the table", note="")
+    return SetOut(label="line", figure=figure, text=f"from the {names[step.rip.fence]}, on the {names[step.rip.down]}", note="")
 
 
 def _mark_line(sheet: StepWords, step: Step) -> str:

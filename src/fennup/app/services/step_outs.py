@@ -19,7 +19,7 @@ def ways_out(sheet: StepWords, step: Step) -> list[OutOut]:
         return []
     found: dict[str, OutOut] = {}
     for way in sorted(step.ways, key=lambda w: w.tool != step.tool):
-        if way.misses or (step.way and way.id == step.way.id) or not sheet.solution.plan.tools[way.tool].picked:
+        if way.misses or (step.way and way.id == step.way.id) or not sheet.plan.tools[way.tool].picked:
             continue
         kind = way.jig or (
             "tool" if way.tool != step.tool else "turn" if step.way and way.pose.stance == step.way.pose.stance else "stand"
@@ -36,7 +36,7 @@ def ways_out(sheet: StepWords, step: Step) -> list[OutOut]:
 
 
 def _out(sheet: StepWords, step: Step, way: Way, kind: str) -> OutOut:
-    tool = sheet.solution.plan.tools[way.tool]
+    tool = sheet.plan.tools[way.tool]
     one = way_row(sheet, step, way)
     title = {
         "wedge": "A wedge between fence and board", "square": "The board square to the fence", "tool": f"With another tool: {tool.name}",
@@ -69,7 +69,7 @@ def _drawn(sheet: StepWords, step: Step, way: Way) -> tuple[Any, ...]:
     other = step.but(way=way, stop=None)
     if other.line:
         return line_views(sheet.plan.raws[step.part], other, said_on(sheet, other))
-    tool = sheet.solution.plan.tools[way.tool]
+    tool = sheet.plan.tools[way.tool]
     return end_views(
         sheet.plan.raws[step.part], other, tool.fence_place, sheet.made_before(step), said_on(sheet, other.but(tool=way.tool))
     )

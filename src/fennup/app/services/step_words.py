@@ -88,7 +88,7 @@ class StepWords:
         return " / ".join([*shown, self.voice.say_angle(tilt)])
 
     def tool(self, step: Step) -> AnyTool | None:
-        return self.solution.plan.tools.get(step.tool) if step.tool else None
+        return self.plan.tools.get(step.tool) if step.tool else None
 
     def misses(self, step: Step) -> list[str]:
         way, tool = step.way or step.rip, self.tool(step)

@@ -45,7 +45,7 @@ def cuts_document(solution: Solution, placed: Mapping[str, Placement] = NOWHERE,
         changes=changes(made.steps),
         schools=[SchoolForm(**vars(told)) for told in made.told],
         parts=[_part(made, f) for f in facts.values()],
-        steps=[_step(step, solution.plan.tools, facts, placed) for step in made.steps],
+        steps=[_step(step, made.tools, facts, placed) for step in made.steps],
         off_mm={},
     )
     off = farthest_mm(document.model_dump(exclude={"off_mm"}))

@@ -41,9 +41,9 @@ def edit_tool(tool: AnyTool, act: Edit, on: Tape) -> dict[str, Any]:
         return _clicked(tool, document, act)
     if isinstance(act, TypeIn) and act.path == "own_slot_deg" and isinstance(tool, SlotTool):
         own = float(read_figure(act.path, act.text, on, False))
-        kept = [slot for slot in tool.slots if not _is_own(slot)]
-        made = [*kept, *(Slot(swing_deg=deg) for deg in (own, -own) if abs(own) > NOTHING)]
-        return put_at(document, "slots", [slot.model_dump() for slot in made])
+        kept = [slot.model_dump() for slot in tool.slots if not _is_own(slot)]
+        made = [{"swing_deg": deg, "tilt_deg": 0.0} for deg in (own, -own) if abs(own) > NOTHING]
+        return put_at(document, "slots", [*kept, *made])
     if isinstance(act, TypeIn | Choose | Nudge):
         if act.path == "name" and isinstance(act, TypeIn):
             return put_at(document, "name", act.text.strip())

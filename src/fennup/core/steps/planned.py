@@ -12,7 +12,7 @@ from fennup.core.parts.facts import PartFacts
 from fennup.core.plan import Plan
 from fennup.core.saw.marking import marking_of
 from fennup.core.saw.settings import MOST_TRIED, CutUse, candidates
-from fennup.core.saw.tools import AnyTool
+from fennup.core.saw.tools import AnyTool, HandSaw
 from fennup.core.saw.ways import Way, rip_ways, ways_for
 from fennup.core.saw.wishes import School
 from fennup.core.steps.lengths import line_over, stop_for
@@ -21,6 +21,9 @@ from fennup.core.steps.order import changes, dragged, in_order, with_tests
 from fennup.core.steps.placed import NOWHERE, Placement
 from fennup.core.steps.step import ENDS_OF_BOARDS, RAW_OVER_MM, Raw, Step
 
+# What any workshop has, for what no tool in it makes along a board or over a sheet: a pencil, a saw and a plane.
+BY_HAND = "hand"
+HAND = HandSaw(name="By hand, to marked lines", steepest_deg=89.0)
 SCHOOLS: tuple[School, ...] = ("by_setting", "by_part", "first_as_pattern")
 
 
@@ -43,6 +46,7 @@ class StepsPlan:
     proven: bool
     told: tuple[Told, ...]
     raws: Mapping[str, Raw]
+    tools: Mapping[str, AnyTool]
     broken: SpecError | None = None
 
 
@@ -54,7 +58,10 @@ def steps_for(design: Design, plan: Plan, placed: Mapping[str, Placement] = NOWH
 
 class _Maker:
     def __init__(self, design: Design, plan: Plan, placed: Mapping[str, Placement]) -> None:
-        self.design, self.plan, self.tools, self.placed = design, plan, plan.tools, placed
+        self.design, self.plan, self.placed = design, plan, placed
+        self.tools: Mapping[str, AnyTool] = plan.tools
+        if not any(tool.rips and tool.picked for tool in plan.tools.values()):
+            self.tools = {**plan.tools, BY_HAND: HAND}
         self.wishes = plan.workshop.wishes
         self.facts = {facts.key: facts for facts in design.facts}
         self.raws = {key: _raw(facts) for key, facts in self.facts.items()}
@@ -63,7 +70,7 @@ class _Maker:
     def made(self) -> StepsPlan:
         steps = [step for facts in self.facts.values() for step in self._of(facts)]
         steps += self._sawn_apart()
-        steps = [*self._rough(), *steps]
+        steps = [step.but(by_hand=isinstance(self.tools.get(step.tool or ""), HandSaw)) for step in (*self._rough(), *steps)]
         positions = list(dict.fromkeys(s.position for s in [*self._ends_first(steps), *steps] if s.position))
         sizes = {key: facts.extent[0] for key, facts in self.facts.items()}
         told, ordered = [], {}
@@ -76,11 +83,17 @@ class _Maker:
         except SpecError as error:
             broken = error
         return StepsPlan(
-            tuple(self._with_stops(with_tests(chosen))), len(positions), self._proven(), tuple(told), self.raws, broken
+            tuple(self._with_stops(with_tests(chosen))),
+            len(positions),
+            self._proven(),
+            tuple(told),
+            self.raws,
+            self.tools,
+            broken,
         )
 
     def _proven(self) -> bool:
-        return candidates(self.plan.ways, self.tools, self.wishes.ways) <= MOST_TRIED
+        return candidates(self.plan.ways, self.plan.tools, self.wishes.ways) <= MOST_TRIED
 
     def _rough(self) -> list[Step]:
         """Every planned board cut apart into the pieces that come out of it."""

@@ -62,7 +62,7 @@ class Notched:
 @dataclass(frozen=True)
 class Step:
     """`key`: the cut's own, or what is done; `pieces`: the boards that it is done to; `needs`: steps that must come before it; `blank`: lows and highs
-    of a sheet's blank in the board's axes. `shared_with`: the piece's end that the same cut makes, by piece."""
+    of a sheet's blank in the board's axes. `by_hand`: to marked lines, nothing is set."""
 
     key: str
     work: Work
@@ -82,11 +82,14 @@ class Step:
     needs: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()
     pattern: bool = False
+    by_hand: bool = False
     cut: Plane | None = None
 
     @property
     def position(self) -> tuple[str, float, float] | None:
         """What the tool must be set to: tool, swing, tilt, rounded so that equal ones are equal; None where nothing is set."""
+        if self.by_hand:
+            return None
         if self.way:
             return (self.way.tool, round(self.way.swing_deg, 6) + 0.0, round(self.way.tilt_deg, 6) + 0.0)
         return (self.rip.tool, 0.0, round(self.rip.tilt_deg, 6) + 0.0) if self.rip else None

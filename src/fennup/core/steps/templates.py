@@ -161,7 +161,8 @@ def _turn(a: Board, b: Board) -> float:
 def model_of(design: Design, scale: float) -> Template | None:
     """A box to fold up at 1 : scale: the walls' outsides side by side, edge to edge, with a tab to glue; None where they do not share their edges."""
     for ring in design.assembly.rings:
-        if ring.closed and (walls := _walls(design, ring.boards)):
+        upright = all(abs(dot(a, b)) < 1.0 - SAME for a, b in pairwise(design.boards[id].frame.z for id in ring.boards))
+        if ring.closed and upright and (walls := _walls(design, ring.boards)):
             return _folded(ring.boards, walls, scale)
     return None
 
