@@ -22,10 +22,14 @@ from playwright.sync_api import sync_playwright  # noqa: E402
 from waitress.server import create_server  # noqa: E402
 
 from fennup.app.factory import create_app  # noqa: E402
+from fennup.app.services.demo import PROJECTS, TOOLS  # noqa: E402
+from fennup.app.services.solving import solved_spec  # noqa: E402
 from fennup.core.boards.planned import plan_boards  # noqa: E402
 from fennup.core.boards.planner import plan  # noqa: E402
+from fennup.core.exchange.cuts_document import cuts_document  # noqa: E402
 from fennup.core.project.starts import TOGETHER  # noqa: E402
 from fennup.core.verify.boolean import boolean_proof  # noqa: E402
+from fennup.core.workshop import Workshop  # noqa: E402
 from tests.browser.page import ARGUMENTS, CHROMIUM  # noqa: E402
 from tests.core.cut_boards import a_board, bar, design, on_rack, order  # noqa: E402
 from tests.core.frames import box, of_sides, regular, solved  # noqa: E402
@@ -164,9 +168,20 @@ def rack_ms() -> None:
         print(f"API: look at a change to the rack: {took:.1f} ms")
 
 
+def steps_ms() -> None:
+    """What opening the steps of a demo project costs, the slowest one, with nothing kept from before."""
+    took = {}
+    for entry in PROJECTS:
+        made = solved_spec(entry["spec"], Workshop(tools=TOOLS))
+        took[entry["name"]] = median_ms(lambda made=made: cuts_document(made), 5)
+    name = max(took, key=lambda name: took[name])
+    print(f"core: steps of a demo project, simulated: {took[name]:.0f} ms for the {name}, the slowest of {len(took)}")
+
+
 def main() -> None:
     """Print one figure a line."""
     boards()
+    steps_ms()
     rack_ms()
     for rabbet in (None, {"width_mm": 6, "depth_mm": 8}):
         frame = regular(12, 40.0, "opening_flats", mm=600.0, rabbet=rabbet)

@@ -44,7 +44,17 @@ def solid(page: Page) -> None:
 def saw(page: Page) -> None:
     """Go to the saw."""
     page.get_by_role("link", name="3 Saw").click()
-    page.get_by_role("heading", name="Bench miter saw").wait_for()
+    page.locator("main .step-chip").first.wait_for()
+
+
+def step(name: str) -> Callable[[Page], None]:
+    """Open a step by how its chip begins."""
+
+    def act(page: Page) -> None:
+        page.get_by_role("group", name="Steps").get_by_role("button", name=name).first.click()
+        page.get_by_role("heading", name="Ways to lay it").wait_for()
+
+    return act
 
 
 def pressed(name: str) -> Callable[[Page], None]:
@@ -105,7 +115,6 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "projects": (DESK, "light", []),
     "shape": (DESK, "light", [opened("Tide clock surround")]),
     "shape-part": (DESK, "light", [opened("Tide clock surround"), part("E")]),
-    "shape-dark": (DESK, "dark", [opened("Pennant shelf ring")]),
     "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
     "box": (DESK, "light", [opened("Rope bin")]),
     "box-solid": (DESK, "light", [opened("Landing-stage trough"), solid]),
@@ -118,8 +127,9 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "boards": (DESK, "light", [opened("Boat trestle"), boards, part("rail A1")]),
     "rack": (DESK, "light", [opened("Honours board frame"), boards, pressed("Rack"), pressed("Old thwart")]),
     "to-buy-phone": (PHONE, "light", [opened("Fender and line ladder"), to_buy]),
-    "saw": (DESK, "light", [opened("Honours board frame"), saw]),
-    "saw-phone": (PHONE, "light", [opened("Honours board frame"), saw]),
+    "saw": (DESK, "light", [opened("Honours board frame"), saw, step("second end")]),
+    "saw-phone": (PHONE, "dark", [opened("Honours board frame"), saw, step("second end")]),
+    "tools": (DESK, "light", [opened("Oar loft ladder"), saw, step("first end ×2 Front"), pressed("Tools")]),
     "cut-list": (DESK, "light", [opened("Oar hatch arch"), cut_list]),
 }
 

@@ -66,6 +66,7 @@ class NothingIsLost(InTheBrowser):
         second = first.context.new_page()
         second.goto(first.url)
         second.get_by_role("link", name="3 Saw").click()
+        second.get_by_role("tab", name="Tools").click()
         for name in ("Smallest swing you can read", "Smallest tilt you can read"):
             field = second.get_by_label(re.compile(name))
             field.fill("0.25")

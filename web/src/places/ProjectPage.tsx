@@ -203,7 +203,7 @@ export function ProjectPage() {
 function SkipLinks({ place }: { place: string }) {
   const ways: Record<string, string> =
     place === "saw"
-      ? { settings: "To the steps", step: "To this step", order: "To the order", tools: "To the tools" }
+      ? { settings: "To the steps", step: "To this step" }
       : place === "boards"
         ? { drawing: "To the boards", plan: "To the plan", rack: "To the rack" }
         : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
