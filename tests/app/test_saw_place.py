@@ -228,6 +228,11 @@ class Tools(SawPlace):
         for field, text in (("kerf", "0"), ("kerf", "50"), ("angle", "91"), ("long", "much"), ("angle", "88.9")):
             refused = self.client.post(where, json=asked | {field: text})
             self.assertEqual((refused.status_code, refused.json["errors"][0]["path"]), (422, field))
+        # A square: 0.4 apart at 100 is half of that each.
+        square = self.client.post(where.replace("halves", "square"), json={"apart": "0.4", "at": "100"}).json["lines"][0]
+        self.assertEqual(square["figure"]["whole"], "0.115")
+        for asked, field in (({"apart": "0.4", "at": "0"}, "at"), ({"apart": "30", "at": "100"}, "apart")):
+            self.assertEqual(self.client.post(where.replace("halves", "square"), json=asked).json["errors"][0]["path"], field)
 
 
 class Files(SawPlace):

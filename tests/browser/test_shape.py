@@ -132,9 +132,11 @@ class MakingAFrame(InTheBrowser):
     def test_the_saw_is_edited_on_its_own_drawing_and_flags_what_it_cannot_reach(self) -> None:
         page = self.start("Three sides")
         page.get_by_role("link", name="3 Saw").click()
-        expect(page.get_by_text("Past the stop: to the right this saw goes to 52°").first).to_be_visible()
         page.get_by_role("tab", name="Tools").click()
-        right = page.get_by_role("textbox", name=re.compile("^Swing, stop at the right"))
+        # The guide of a hand-held saw lies at any angle: it is not here today.
+        page.get_by_role("group", name="Here today").get_by_role("button", name="Circular saw with a guide").click()
+        expect(page.get_by_text("Past the stop: to the right this saw goes to 52°").first).to_be_visible()
+        right = page.get_by_role("textbox", name=re.compile("^Swing, stop at the right")).first
         right.fill("62")
         right.press("Enter")
         expect(page.get_by_text("Past the stop")).to_have_count(0)
@@ -260,6 +262,7 @@ class ForEverybody(InTheBrowser):
             self.clean(page, f"findings, {scheme}")
             page.keyboard.press("Escape")
             page.get_by_role("link", name="3 Saw").click()
+            page.get_by_role("button", name=re.compile("^first end")).first.click()
             page.get_by_role("heading", name="Ways to lay it").wait_for()
             self.clean(page, f"steps, {scheme}")
             page.get_by_role("tab", name="Tools").click()

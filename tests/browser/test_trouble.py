@@ -68,7 +68,7 @@ class NothingIsLost(InTheBrowser):
         second.get_by_role("link", name="3 Saw").click()
         second.get_by_role("tab", name="Tools").click()
         for name in ("Smallest swing you can read", "Smallest tilt you can read"):
-            field = second.get_by_label(re.compile(name))
+            field = second.get_by_label(re.compile(name)).first
             field.fill("0.25")
             field.press("Enter")
         expect(first.get_by_role("contentinfo")).to_contain_text("nearest 0.25°")

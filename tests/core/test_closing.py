@@ -13,7 +13,7 @@ from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import end_cut, solid_of
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.settings import settings_for
-from fennup.core.saw.ways import all_ways
+from fennup.core.saw.ways import each_cut, ways_for
 from fennup.core.stock.section import Section
 from fennup.core.verify.boolean import BooleanProof, boolean_proof
 from fennup.core.verify.closing import Closing
@@ -363,8 +363,8 @@ class Settings(unittest.TestCase):
 
     def test_each_cut_is_made_once(self) -> None:
         frame = solved(regular(8, 58.0, "outside_side", mm=205.5, left_out=["A"], loose_ends="ground"))
-        lengths = {part.id: 200.0 for part in frame.parts}
-        settings = settings_for(frame.parts, all_ways(frame.parts, frame.boards, lengths, {"t1": HALF}), {"t1": HALF}, {})
+        ways = {key: ways_for(board, cut, 200.0, {"t1": HALF}) for key, board, cut in each_cut(frame.parts, frame.boards)}
+        settings = settings_for(frame.parts, ways, {"t1": HALF}, {})
         self.assertEqual(sum(u.count for s in settings for u in s.uses), 14)
 
 

@@ -21,7 +21,7 @@ from fennup.core.saw.settings import fewest, settings_for
 from fennup.core.saw.testing import error_found, made_angle, square_error_deg, with_error
 from fennup.core.saw.tool import Lying
 from fennup.core.saw.tools import PROFILES, HandSaw, MiterBox, Slot, TableSaw
-from fennup.core.saw.ways import ways_for
+from fennup.core.saw.ways import each_cut, ways_for
 from fennup.core.saw.wishes import SawWishes
 from fennup.core.solve import Solution, designed
 from fennup.core.steps.marks import along_slope, halved, offsets_of
@@ -41,10 +41,30 @@ def planned(document: dict, workshop: Workshop = ALL) -> Solution:
     return Solution(spec, design, plan_with(design, workshop))
 
 
+class Kept:
+    """The ways of the last design that was asked for."""
+
+    key: tuple = ()
+    ways: dict
+
+    def of(self, design: Design, tools: dict) -> dict:
+        if self.key != (id(design), tuple(tools.values())):
+            self.key = (id(design), tuple(tools.values()))
+            cuts = each_cut(design.parts, design.boards)
+            long = {facts.key: facts.extent[0] for facts in design.facts}
+            self.ways = {key: ways_for(board, cut, long[board.id], tools) for key, board, cut in cuts}
+        return self.ways
+
+
+WAYS = Kept()
+
+
 def with_ways(design: Design, plan: Plan, ways: dict[str, str]) -> Plan:
     """The plan with those ways, without reckoning anew how it closes."""
     workshop = plan.workshop.model_copy(update={"wishes": SawWishes(ways=ways)})
-    return replace(plan, workshop=workshop, settings=settings_for(design.parts, plan.ways, workshop.tools, ways))
+    return replace(
+        plan, workshop=workshop, settings=settings_for(design.parts, WAYS.of(design, workshop.tools), workshop.tools, ways)
+    )
 
 
 class Simulated(unittest.TestCase):

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 
 from fennup.core.assembly.model import Finding
 from fennup.core.design import Design
-from fennup.core.saw.settings import Setting, settings_for
+from fennup.core.saw.settings import Setting, candidates, settings_for
 from fennup.core.saw.tools import AnyTool
-from fennup.core.saw.ways import Way, all_ways
+from fennup.core.saw.ways import each_cut, ways_for, ways_needed
 from fennup.core.verify.closing import Closing, closing_of
 from fennup.core.verify.findings import findings_of
 from fennup.core.verify.made import Cutter, Ends, rounded_to
@@ -28,14 +28,14 @@ class Fitting:
 
 @dataclass(frozen=True)
 class Plan:
-    """Every way of every end cut by its key, the settings, which cuts no tool here makes (by key: rips, tapers, outlines, notches), and how well it closes so."""
+    """The settings, of how many that come into question, which cuts no saw makes across (by key: rips, tapers, outlines, notches), and how well it closes so."""
 
     workshop: Workshop
-    ways: Mapping[str, tuple[Way, ...]]
     settings: tuple[Setting, ...]
     otherwise: tuple[str, ...]
     fitting: Fitting
     findings: tuple[Finding, ...]
+    candidates: int
 
     @property
     def tools(self) -> Mapping[str, AnyTool]:
@@ -58,16 +58,19 @@ def fitting_of(design: Design, cutter: Cutter, graduation_mm: float | None) -> F
 def plan_with(design: Design, workshop: Workshop) -> Plan:
     """The plan for a design with a workshop's tools."""
     tools = workshop.tools_here
-    lengths = {part.id: _long(design, part.id) for part in design.parts}
-    ways = all_ways(design.parts, design.boards, lengths, tools)
-    settings = settings_for(design.parts, ways, tools, workshop.wishes.ways)
+    chosen = workshop.wishes.ways
+    ways = {
+        key: (ways_for if key in chosen else ways_needed)(board, cut, _long(design, board.id), tools)
+        for key, board, cut in each_cut(design.parts, design.boards)
+    }
+    settings = settings_for(design.parts, ways, tools, chosen)
     cutter = rounded_to(design.boards, design.parts, settings, tools)
     fitting = fitting_of(design, cutter, workshop.graduation_mm)
     claims = [(check.claim, check.measured) for check in design.claims]
     findings = findings_of(
         design.assembly, design.solids, design.parts, design.joints, claims, settings, fitting.closing, workshop.allowance_mm
     )
-    return Plan(workshop, ways, settings, _otherwise(design), fitting, findings)
+    return Plan(workshop, settings, _otherwise(design), fitting, findings, candidates(ways, tools, chosen))
 
 
 def _long(design: Design, id: str) -> float:

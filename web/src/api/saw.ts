@@ -50,3 +50,5 @@ export const halves = (
   id: string,
   body: { long: string; wide: string; angle: string; kerf: string; gap: string },
 ) => answered(api.POST("/api/projects/{project_id}/steps/halves", { ...of(id), body }));
+export const squareIs = (id: string, body: { apart: string; at: string }) =>
+  answered(api.POST("/api/projects/{project_id}/steps/square", { ...of(id), body }));

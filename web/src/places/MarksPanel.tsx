@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { halves } from "../api/saw";
+import type { Answer } from "../api/call";
+import { halves, squareIs } from "../api/saw";
 import type { MarkLine, Problem, Project, Step } from "../api/types";
 import { FigureText } from "../ui/FigureText";
 
@@ -47,7 +48,17 @@ export function MarksPanel({ project, step }: { project: Project; step: Step }) 
           <MarkLines lines={step.seats} />
         </section>
       )}
-      <HalvesForm project={project} />
+      <SumsForm
+        title="Two parts from one sloping cut"
+        fields={HALVES}
+        reckon={(typed) => halves(project.id, typed as Parameters<typeof halves>[1])}
+      />
+      <SumsForm
+        title="Is the square true?"
+        tell="Draw a line from an edge with it, turn it over, draw another from the same place. A gauge set to 90 likewise."
+        fields={SQUARE}
+        reckon={(typed) => squareIs(project.id, typed as Parameters<typeof squareIs>[1])}
+      />
     </>
   );
 }
@@ -55,50 +66,59 @@ export function MarksPanel({ project, step }: { project: Project; step: Step }) 
 export const template = (project: string, key: string, form: string) =>
   `/api/projects/${project}/templates.${form}?key=${encodeURIComponent(key)}`;
 
-const FIELDS = [
+const HALVES = [
   ["long", "Board, long"],
   ["wide", "Width"],
   ["angle", "Angle from square"],
   ["kerf", "Kerf"],
   ["gap", "A gap square to the slope"],
 ] as const;
+const SQUARE = [
+  ["apart", "The lines are apart by"],
+  ["at", "At a distance of"],
+] as const;
 
-/** Two parts from one sloping cut, the kerf taken out. */
-function HalvesForm({ project }: { project: Project }) {
-  const [typed, setTyped] = useState({ long: "", wide: "", angle: "", kerf: "", gap: "" });
+type Sums = {
+  title: string;
+  tell?: string;
+  fields: readonly (readonly [string, string])[];
+  reckon: (typed: Record<string, string>) => Promise<Answer<{ lines: MarkLine[] }>>;
+};
+
+/** A sum at the bench: figures typed, figures back. */
+function SumsForm({ title, tell, fields, reckon }: Sums) {
+  const [typed, setTyped] = useState<Record<string, string>>(
+    Object.fromEntries(fields.map(([n]) => [n, ""])),
+  );
   const [lines, setLines] = useState<MarkLine[]>([]);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const reckon = async () => {
-    const answer = await halves(project.id, typed);
+  const send = async () => {
+    const answer = await reckon(typed);
     setProblem(answer.ok ? null : answer.problem);
-    if (answer.ok) setLines(answer.data.lines);
+    setLines(answer.ok ? answer.data.lines : []);
   };
   return (
     <form
       className="mt-4 border-t border-line pt-3"
-      aria-labelledby="halves"
+      aria-label={title}
       onSubmit={(event) => {
         event.preventDefault();
-        reckon();
+        send();
       }}
     >
-      <h3 id="halves" className="text-[18px]">
-        Two parts from one sloping cut
-      </h3>
-      {FIELDS.map(([name, label]) => {
-        const wrong = problem?.errors?.find((error) => error.path === name);
-        return (
-          <label key={name} className="flex items-center justify-between gap-3 py-1">
-            <span>{label}</span>
-            <input
-              className="figure min-h-10 w-32 rounded-[3px] border border-line bg-paper px-2 aria-[invalid=true]:border-2 aria-[invalid=true]:border-cut"
-              aria-invalid={!!wrong}
-              value={typed[name]}
-              onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
-            />
-          </label>
-        );
-      })}
+      <h3 className="text-[18px]">{title}</h3>
+      {tell && <p className="text-[15px] text-ink-2">{tell}</p>}
+      {fields.map(([name, label]) => (
+        <label key={name} className="flex items-center justify-between gap-3 py-1">
+          <span>{label}</span>
+          <input
+            className="figure min-h-10 w-32 rounded-[3px] border border-line bg-paper px-2 aria-[invalid=true]:border-2 aria-[invalid=true]:border-cut"
+            aria-invalid={!!problem?.errors?.some((error) => error.path === name)}
+            value={typed[name]}
+            onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
+          />
+        </label>
+      ))}
       {problem && (
         <p role="alert" className="font-medium text-cut">
           {problem.detail}

@@ -19,6 +19,7 @@ from fennup.app.schemas.saw import (
     PaperSteps,
     SawChange,
     SawTest,
+    SquareAsked,
     StepOut,
     StepQuery,
     StepsOut,
@@ -27,7 +28,7 @@ from fennup.app.schemas.saw import (
 )
 from fennup.app.services import documents, saw_wishes, workshops
 from fennup.app.services.paper import model_pdf, pack_pdf, pack_zip, template_for
-from fennup.app.services.saw_tests import halves_out, tested
+from fennup.app.services.saw_tests import halves_out, square_out, tested
 from fennup.app.services.steps_sheet import SawSheet
 from fennup.app.services.upgrade import SAW
 from fennup.app.services.validate import from_core
@@ -202,6 +203,12 @@ def test_setting(body: SawTest) -> Response:
     with writing() as session:
         state = workshops.save_workshop(session, body.version, changed, {"event": "tested"})
     return json_of(error.model_copy(update={"version": state.version}))
+
+
+@api.post("/projects/<string:project_id>/steps/square", responses={200: HalvesOut})
+def check_square(path: ProjectPath, body: SquareAsked) -> Response:
+    """A square or a gauge checked by turning it over."""
+    return json_of(square_out(body, opened(path.project_id).body.voice()))
 
 
 @api.post("/projects/<string:project_id>/steps/halves", responses={200: HalvesOut})

@@ -186,6 +186,13 @@ class HalvesAsked(BaseModel):
     gap: Text = ""
 
 
+class SquareAsked(BaseModel):
+    """A square, or a gauge at 90, turned over between two lines from one edge: how far apart they are, at what distance; figures as typed."""
+
+    apart: Text
+    at: Text
+
+
 class HalvesOut(BaseModel):
     """What each half measures, the offset of the line over the width, and a gap along the slope."""
 

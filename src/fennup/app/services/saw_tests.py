@@ -2,13 +2,13 @@
 
 from datetime import date
 
-from fennup.app.schemas.saw import HalvesAsked, HalvesOut, SawTest, TestOut
+from fennup.app.schemas.saw import HalvesAsked, HalvesOut, SawTest, SquareAsked, TestOut
 from fennup.app.schemas.sheet import EdgeOut
 from fennup.app.services.projects import PLAIN
 from fennup.app.services.validate import from_core
 from fennup.app.wording.figures import Voice
 from fennup.core.errors import CoreError, SpecError
-from fennup.core.saw.testing import error_found, with_error
+from fennup.core.saw.testing import MOST_OFF_DEG, error_found, square_error_deg, with_error
 from fennup.core.saw.tool import ScaleTool
 from fennup.core.steps.marks import along_slope, halved
 from fennup.core.tolerances import NOTHING
@@ -85,7 +85,22 @@ def halves_out(asked: HalvesAsked, voice: Voice) -> HalvesOut:
     return HalvesOut(lines=lines)
 
 
-def _length(asked: HalvesAsked, name: str, voice: Voice) -> float:
+def square_out(asked: SquareAsked, voice: Voice) -> HalvesOut:
+    """By how much a square is out. Invalid names the field."""
+    try:
+        apart, at = (_length(asked, name, voice) for name in ("apart", "at"))
+        if at <= 0:
+            raise SpecError("square_at", ("at",))
+        error = square_error_deg(apart, at)
+        if abs(error) > MOST_OFF_DEG:
+            raise SpecError("square_far_out", ("apart",), angle=abs(error))
+    except CoreError as refused:
+        raise from_core(refused, voice) from None
+    note = "true: no error can be seen so" if abs(error) < TRUE_DEG else "out of square; half of what the lines are apart"
+    return HalvesOut(lines=[EdgeOut(label="The square is", figure=voice.angle(abs(error), 3), note=note)])
+
+
+def _length(asked: HalvesAsked | SquareAsked, name: str, voice: Voice) -> float:
     text = str(getattr(asked, name)).strip()
     try:
         return parse_length(text, voice.tape.unit).mm if text else 0.0

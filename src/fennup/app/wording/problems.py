@@ -100,6 +100,8 @@ TEXTS = merged(
         "rolled_square_only": "Rolling the board over tests the square setting only. For others hold two scraps together.",
         "rolled_two_widths": "Type two widths of the strip, at the fence and near you, and over what width of board they are taken.",
         "test_reading": "No saw is that far off: {made:angle} where {wanted:angle} was set. Read it once more, or another test was meant.",
+        "square_at": "Two lines from one edge: measure them some way from it.",
+        "square_far_out": "That would be {angle:angle} out: read both lines once more.",
         "halves_long": "A board is longer than nothing and shorter than 20 m.",
         "halves_kerf": "A kerf is more than nothing and at most {most:length}.",
         "halves_nothing": "So steep a cut over that width leaves no short edge.",

@@ -10,7 +10,7 @@ from fennup.core.assembly.board import ENDS, Board
 from fennup.core.geometry.plane import Plane
 from fennup.core.parts.alike import PartGroup
 from fennup.core.saw.pose import FLAT, BladeAngles, Kept, Pose, blade_angles, poses_for, room_taken
-from fennup.core.saw.tool import Lying, Miss, Tool
+from fennup.core.saw.tool import FencePlace, Lying, Miss, Tool
 from fennup.core.saw.tools import AnyTool
 from fennup.core.tolerances import NOTHING
 
@@ -18,6 +18,8 @@ Jig = Literal["", "square", "wedge"]
 SHORTEST_SAFE_MM = 150.0
 LONGEST_ALONE_MM = 1500.0
 NARROWEST_RIP_MM = 50.0
+FENCES: tuple[FencePlace, ...] = ("beyond", "near", "none")
+STOPPED = {"past_swing_left", "past_swing_right", "no_slot"}
 STANDS_WELL = 2.0  # times as high as the fence, or as it is thick
 SQUARE_DEG = 90.0
 
@@ -49,46 +51,70 @@ class Way:
         return BladeAngles(self.swing_deg + self.wedge_deg, self.tilt_deg, self.kept)
 
 
+@dataclass(frozen=True)
+class _Laid:
+    """A board in a pose: how far it reaches from fence and table; what the blade must be, by where the fence is."""
+
+    pose: Pose
+    lying: Lying
+    blades: dict[FencePlace, BladeAngles]
+
+
+def _laid(board: Board, cut: Plane, long_mm: float) -> list[_Laid]:
+    """The board in every pose, for a cut."""
+    lined = board.panel or board.stave
+    found = []
+    for pose in FLAT if lined else poses_for(board):
+        wide, high = room_taken(board, pose)
+        lying = Lying(pose.stance, 0.0 if lined else wide, high, long_mm)
+        found.append(_Laid(pose, lying, {place: blade_angles(cut, pose, place) for place in FENCES}))
+    return found
+
+
 def ways_for(board: Board, cut: Plane, long_mm: float, tools: Mapping[str, AnyTool]) -> tuple[Way, ...]:
     """All ways of an end cut, in the tools' order: as the board lies, then with a jig where a stop is in the way of the swing. Of panels and
     staves the lines are drawn on the sheet, whatever their direction."""
+    laid = _laid(board, cut, long_mm)
+    return tuple(way for id, tool in tools.items() for way in _on(board, laid, id, tool))
+
+
+def _on(board: Board, laid: Iterable[_Laid], id: str, tool: AnyTool) -> Iterator[Way]:
+    """The ways on one tool."""
+    lined = board.panel or board.stave
+    if lined and not tool.rips:
+        return
+    for one in laid:
+        if one.pose.stance not in tool.stances:
+            continue
+        blade = one.blades[tool.fence_place]
+        misses = tool.misses(0.0 if lined else blade.swing_deg, blade.tilt_deg, one.lying)
+        cautions = _cautions(board, blade, one.pose, tool, one.lying)
+        way = Way(id, one.pose, blade.swing_deg, blade.tilt_deg, blade.kept, misses, cautions)
+        yield way
+        if misses and not lined and tool.fence_place != "none":
+            yield from _jigs(way, one.lying, tool)
+
+
+def each_cut(parts: Iterable[PartGroup], boards: Mapping[str, Board]) -> Iterator[tuple[str, Board, Plane]]:
+    """(key, board, plane) of every end cut of every part, right ends first; none of panels and staves: they lie on no fence."""
+    for part in parts:
+        board = boards[part.id]
+        if not (board.panel or board.stave):
+            for end in reversed(ENDS):
+                for index, cut in enumerate(board.ends(end)):
+                    yield f"{part.id} {end}:{index}", board, cut
+
+
+def ways_needed(board: Board, cut: Plane, long_mm: float, tools: Mapping[str, AnyTool]) -> tuple[Way, ...]:
+    """The ways on the first tool that makes a cut, those of all where none does: as much as it takes to pick one."""
+    laid = _laid(board, cut, long_mm)
     found: list[Way] = []
     for id, tool in tools.items():
-        lined = board.panel or board.stave
-        if lined and not tool.rips:
-            continue
-        for pose in FLAT if lined else poses_for(board):
-            if pose.stance not in tool.stances:
-                continue
-            way = _way(board, cut, pose, id, tool, long_mm)
-            found.append(way)
-            if not lined and tool.fence_place != "none":
-                found += _jigs(board, way, tool, long_mm)
+        here = list(_on(board, laid, id, tool)) if tool.picked else []
+        found += here
+        if any(not way.misses and not way.jig for way in here):
+            break
     return tuple(found)
-
-
-def all_ways(
-    parts: Iterable[PartGroup], boards: Mapping[str, Board], lengths_mm: Mapping[str, float], tools: Mapping[str, AnyTool]
-) -> dict[str, tuple[Way, ...]]:
-    """The ways of every end cut of every part, by the cut's key, right ends first; of panels and staves none: they lie on no fence."""
-    return {
-        f"{part.id} {end}:{index}": ways_for(boards[part.id], cut, lengths_mm[part.id], tools)
-        for part in parts
-        if not (boards[part.id].panel or boards[part.id].stave)
-        for end in reversed(ENDS)
-        for index, cut in enumerate(boards[part.id].ends(end))
-    }
-
-
-def _way(board: Board, cut: Plane, pose: Pose, id: str, tool: Tool, long_mm: float) -> Way:
-    blade = blade_angles(cut, pose, tool.fence_place)
-    wide, high = room_taken(board, pose)
-    lying = Lying(pose.stance, wide, high, long_mm)
-    lined = board.panel or board.stave
-    if lined:
-        lying = replace(lying, wide_mm=0.0)
-    misses = tool.misses(0.0 if lined else blade.swing_deg, blade.tilt_deg, lying)
-    return Way(id, pose, blade.swing_deg, blade.tilt_deg, blade.kept, misses, _cautions(board, blade, pose, tool, lying))
 
 
 def _cautions(board: Board, blade: BladeAngles, pose: Pose, tool: Tool, lying: Lying) -> tuple[str, ...]:
@@ -107,17 +133,17 @@ def _cautions(board: Board, blade: BladeAngles, pose: Pose, tool: Tool, lying: L
     return tuple(found)
 
 
-def _jigs(board: Board, way: Way, tool: Tool, long_mm: float) -> Iterator[Way]:
-    """With a jig, where nothing but the swing's stop is in the way: the end held against the fence, or a wedge between fence and board."""
-    blade = way.blade
-    if not way.misses or not all(m.code in ("past_swing_left", "past_swing_right", "no_slot") for m in way.misses):
+def _jigs(way: Way, lying: Lying, tool: Tool) -> Iterator[Way]:
+    """With a jig, where the swing's stop is in the way: the end held against the fence, or a wedge between fence and board."""
+    blade, codes = way.blade, {miss.code for miss in way.misses}
+    if not codes & STOPPED or codes - STOPPED - {"too_wide"} or abs(blade.swing_deg) < NOTHING:
         return
-    (wide, high), swing = room_taken(board, way.pose), radians(blade.swing_deg)
+    wide, swing = lying.wide_mm, radians(blade.swing_deg)
     for jig, setting in (("square", blade.swing_deg - copysign(SQUARE_DEG, blade.swing_deg)), ("wedge", _nearest(tool, blade))):
-        if setting is None or abs(blade.swing_deg) < NOTHING:
+        if setting is None:
             continue
         run = wide * abs(tan(swing)) if jig == "square" else wide * cos(radians(setting)) / cos(swing)
-        misses = tool.misses(setting, blade.tilt_deg, Lying(way.pose.stance, run, high, long_mm))
+        misses = tool.misses(setting, blade.tilt_deg, replace(lying, wide_mm=run))
         if not misses:
             turned = blade.swing_deg - setting
             yield replace(

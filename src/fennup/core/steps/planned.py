@@ -11,7 +11,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.parts.facts import PartFacts
 from fennup.core.plan import Plan
 from fennup.core.saw.marking import marking_of
-from fennup.core.saw.settings import MOST_TRIED, CutUse, candidates
+from fennup.core.saw.settings import MOST_TRIED, CutUse
 from fennup.core.saw.tools import AnyTool, HandSaw
 from fennup.core.saw.ways import Way, rip_ways, ways_for
 from fennup.core.saw.wishes import School
@@ -93,7 +93,7 @@ class _Maker:
         )
 
     def _proven(self) -> bool:
-        return candidates(self.plan.ways, self.plan.tools, self.wishes.ways) <= MOST_TRIED
+        return self.plan.candidates <= MOST_TRIED
 
     def _rough(self) -> list[Step]:
         """Every planned board cut apart into the pieces that come out of it."""
@@ -189,7 +189,7 @@ class _Maker:
             yield Step(
                 key, "scribe" if scribed and second else "second_end" if second else "first_end", facts.key, facts.group.boards,
                 use.way.tool if use else None, use.way if use else None, end=end, index=index,
-                ways=self.plan.ways[key], needs=tuple(needs), cautions=use.way.cautions if use else (),
+                ways=ways_for(board, plane, facts.extent[0], self.plan.tools), needs=tuple(needs), cautions=use.way.cautions if use else (),
                 cut=plane,
             )  # fmt: skip
 
