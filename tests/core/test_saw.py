@@ -51,7 +51,7 @@ class AProfile(unittest.TestCase):
 
     def test_its_drawing_shows_every_stop_where_it_is_and_as_it_reads(self) -> None:
         machine = MiterSaw(swing_left_deg=30.0, swing_right_deg=60.0, swing_counts_from="fence")
-        above, front, _ = tool_profile_views(machine)
+        above, front, *_ = tool_profile_views(machine)
         right = next(g for g in above.grips if g.id == "swing_right_deg")
         self.assertAlmostEqual(right.at[0] / -right.at[1], sin(radians(60)) / cos(radians(60)))
         self.assertEqual([d.value for d in above.dimensions], [60.0, 30.0])

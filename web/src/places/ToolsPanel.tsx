@@ -94,7 +94,7 @@ function ToolProfile({ tool, workshop, first, only, onAct, onProblem }: ProfileP
           <Drawing
             view={view}
             label={`${tool.name}: ${view.title}`}
-            className="sheet h-64"
+            className={`sheet ${view.id.startsWith("saw_room") ? "h-44" : "h-64"}`}
             pad={SAW_PAD}
             onAct={workshop.act}
             onLook={workshop.look}

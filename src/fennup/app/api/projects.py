@@ -59,7 +59,7 @@ from fennup.app.services.records import NewRecord, add_record, records_of
 from fennup.app.services.sheet import looked_sheet, sheet_of
 from fennup.app.services.solids import solids_out
 from fennup.app.services.solving import solved
-from fennup.app.services.upgrade import PROJECT
+from fennup.app.services.upgrade import PROJECT, SAW
 from fennup.app.services.validate import Invalid
 from fennup.app.services.workshops import BUILT_IN, workshop_in, workshop_state
 from fennup.app.wording.acts import did_words
@@ -172,7 +172,11 @@ def list_projects(query: Which) -> Response:
     with reading() as session:
         states = documents.deleted(session, PROJECT) if query.deleted else documents.listed(session, PROJECT)
         workshop = workshop_in(workshop_state(session)) or BUILT_IN
-    return json_of(ProjectList(projects=[_card(state, workshop) for state in states]))
+        wished = {s.id: saw_wishes.wishes_in(s) for s in documents.listed(session, SAW)}
+    here = [
+        workshop.model_copy(update={"wishes": wished.get(saw_wishes.wishes_id(state.id), workshop.wishes)}) for state in states
+    ]
+    return json_of(ProjectList(projects=[_card(state, bench) for state, bench in zip(states, here, strict=True)]))
 
 
 def _card(state: documents.State, workshop: Workshop) -> ProjectCard:
@@ -306,7 +310,7 @@ def redo_project(path: ProjectPath, body: Seen) -> Response:
 def _stepped(id: str, version: int, by: int) -> Response:
     with writing() as session:
         state = documents.step(session, id, PROJECT, version, by)
-    return _as_saved(state, _workshop())
+    return _as_saved(state, opened(state.id).workshop)
 
 
 @api.post("/projects/<string:project_id>/duplicate", responses={201: ProjectOut})
@@ -366,7 +370,7 @@ def restore_project(path: ProjectPath, body: Nothing) -> Response:
     """Bring a deleted project back."""
     with writing() as session:
         state = documents.restore(session, path.project_id, PROJECT)
-    return _as_saved(state, _workshop())
+    return _as_saved(state, opened(state.id).workshop)
 
 
 @api.get("/projects/<string:project_id>/solids", responses={200: SolidsOut})

@@ -184,11 +184,15 @@ def _dialled(sheet: StepWords, step: Step) -> str:
     for movement, deg in angles:
         error = tool.error_at(movement, deg)  # type: ignore[arg-type]
         if error:
-            reading = sheet.voice.say_angle(tool.shown(movement, tool.dial(movement, deg)))  # type: ignore[arg-type]
+            plain_tool = tool.model_copy(update={"errors": ()})
+            shown, plain = (tool.shown(movement, t.dial(movement, deg)) for t in (tool, plain_tool))  # type: ignore[arg-type]
             much = "much" if error.error_deg > 0 else "little"
-            found.append(
-                f"Dial {reading}: tested on {error.found:%d %B}, its {movement} makes {abs(error.error_deg):.2f}° too {much} there."
-            )
+            told = f"tested on {error.found:%-d %B}, its {movement} makes {abs(error.error_deg):.2f}° too {much} there"
+            if abs(shown - plain) < UNSEEN_DEG:
+                told = told[:1].upper() + told[1:]
+                found.append(f"{told}: less than its scale shows, so set it a hair {'less' if error.error_deg > 0 else 'more'}.")
+            else:
+                found.append(f"Dial {sheet.voice.say_angle(shown)}: {told}.")
     return " ".join(found)
 
 

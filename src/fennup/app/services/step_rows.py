@@ -61,7 +61,11 @@ def said_on(sheet: StepWords, step: Step) -> Said:
     pose = step.way.pose if step.way else None
     up = pose is not None and pose.down == "back"
     down = pose is not None and pose.down == "face"
-    label = f"KEEP {tag}" + (f", {names['back']} up" if down else "")
     # The triangle points to the upper edge: to the fence or to the operator, on the side of a wide face that is up.
     away = (pose.fence == "upper") == (sheet.tool(step).fence_place != "near") if pose and sheet.tool(step) else True  # type: ignore[union-attr]
-    return Said(label, face_up=up, triangle_deg=(0.0 if away else 180.0) if up or down else None)
+    return Said(
+        f"KEEP {tag}",
+        f"{names['back']} up" if down else "",
+        face_up=up,
+        triangle_deg=(0.0 if away else 180.0) if up or down else None,
+    )

@@ -19,7 +19,7 @@ DRAG_STEP_DEG = 0.5
 DRAG_STEP_MM = 5.0
 BESIDE = RADIUS + 32.0
 CLICKS = (15.0, 22.5, 30.0, 45.0, 60.0)
-APART = 70.0
+USUAL_BOARD = (200.0, 40.0)  # drawn where a tool has no limit of its own
 # What is drawn where a size has not been said.
 USUAL = {"wide_mm": 305.0, "wide_swung_mm": 215.0, "high_mm": 90.0, "high_tilted_mm": 45.0, "fence_mm": 80.0}
 
@@ -92,8 +92,7 @@ def _dragged(tool: AnyTool, document: dict[str, Any], act: Drag) -> dict[str, An
     room = next((room for room in _rooms(tool) if act.grip == f"room:{room[0]}"), None)
     if room is None:
         raise SpecError("no_such_grip", (act.grip,))
-    _, wide, high, at = room
-    for path, mm in ((wide, at - act.x_mm), (high, act.y_mm)):
+    for path, mm in ((room[1], -act.x_mm), (room[2], act.y_mm)):
         if path:
             document = put_at(document, path, max(DRAG_STEP_MM, round(mm / DRAG_STEP_MM) * DRAG_STEP_MM))
     return document
@@ -104,25 +103,17 @@ def _size(tool: AnyTool, path: str) -> float:
     return float(value) if value is not None else USUAL[path]
 
 
-def _rooms(tool: AnyTool) -> list[tuple[str, str, str, float]]:
-    """The greatest boards that it takes: what is done then, the names of its width and height, and where its edge at the fence is drawn."""
+def _rooms(tool: AnyTool) -> list[tuple[str, str, str]]:
+    """The greatest boards that it takes: what is done then, and the names of its width and height."""
     fields = type(tool).model_fields
     if isinstance(tool, MiterSaw):
-        wide, swung = _size(tool, "wide_mm"), _size(tool, "wide_swung_mm")
-        first, second = wide, wide + APART + swung
-        return [
-            ("square", "wide_mm", "high_mm", first),
-            ("swung", "wide_swung_mm", "", second),
-            ("tilted", "", "high_tilted_mm", second + APART + wide),
-        ]
+        return [("square", "wide_mm", "high_mm"), ("swung", "wide_swung_mm", ""), ("tilted", "", "high_tilted_mm")]
     if isinstance(tool, CircularSaw):
-        return [("square", "", "deep_mm", 200.0), ("tilted", "", "deep_tilted_mm", 200.0 + APART + 200.0)]
-    wide_path = next((name for name in ("wide_mm", "throat_mm") if name in fields), "")
-    wide = _size(tool, wide_path) if wide_path else 200.0
-    rooms = [("square", wide_path, "high_mm" if "high_mm" in fields else "", wide)]
-    if "high_tilted_mm" in fields:
-        rooms.append(("tilted", "", "high_tilted_mm", wide + APART + wide))
-    return rooms if any(path for _, a, b, _ in rooms for path in (a, b)) else []
+        return [("square", "", "deep_mm"), ("tilted", "", "deep_tilted_mm")]
+    wide = next((name for name in ("wide_mm", "throat_mm") if name in fields), "")
+    high = "high_mm" if "high_mm" in fields else ""
+    rooms = [("square", wide, high)] if wide or high else []
+    return [*rooms, ("tilted", "", "high_tilted_mm")] if "high_tilted_mm" in fields else rooms
 
 
 def tool_profile_views(tool: AnyTool) -> tuple[View, ...]:
@@ -132,9 +123,7 @@ def tool_profile_views(tool: AnyTool) -> tuple[View, ...]:
         views += [_above(tool), _front(tool)]
     elif isinstance(tool, SlotTool):
         views.append(_slots(tool))
-    if _rooms(tool):
-        views.append(_room(tool))
-    return tuple(views)
+    return (*views, *(_room(tool, *room) for room in _rooms(tool)))
 
 
 def _stop(name: str, shown: float, ends: tuple[Point2, Point2], at: Point2) -> Dimension:
@@ -193,35 +182,28 @@ def _slots(tool: SlotTool) -> View:
     return View("saw_above", tuple(shapes), marks)
 
 
-def _room(tool: AnyTool) -> View:
-    """The greatest boards on the table, seen from the right: the fence behind each."""
-    shapes: list[Shape] = []
-    marks: list[Mark] = []
-    dimensions: list[Dimension] = []
-    grips: list[Grip] = []
+def _room(tool: AnyTool, what: str, wide_path: str, high_path: str) -> View:
+    """The greatest board on the table, seen from the right, the fence behind it."""
     first = _rooms(tool)[0]
-    fence = _size(tool, "fence_mm") if isinstance(tool, MiterSaw) else 0.0
-    for what, wide_path, high_path, at in _rooms(tool):
-        wide = _size(tool, wide_path or first[1]) if wide_path or first[1] else 200.0
-        high = _size(tool, high_path or first[2]) if high_path or first[2] else 40.0
-        shapes.append(Shape("table", ((at - wide - 10, -8.0), (at + 12.0, -8.0), (at + 12.0, 0.0), (at - wide - 10, 0.0)), True))
-        shapes.append(Shape("wood", ((at - wide, 0.0), (at, 0.0), (at, high), (at - wide, high)), True, None, (1.0, 0.0)))
-        if fence:
-            shapes.append(Shape("fence", ((at, 0.0), (at + 12.0, 0.0), (at + 12.0, fence), (at, fence)), True))
-        marks.append(
-            Mark("name", (at - wide / 2, -34.0), {"square": "straight", "swung": "swung 45°", "tilted": "tilted 45°"}[what])
-        )
-        if wide_path:
-            dimensions.append(_length(tool, wide_path, (at - wide, high), (at, high), (0.0, 1.0)))
-        if high_path:
-            dimensions.append(_length(tool, high_path, (at - wide, 0.0), (at - wide, high), (-1.0, 0.0)))
-        grips.append(
-            Grip(f"room:{what}", (at - wide, high), None if wide_path and high_path else (1.0, 0.0) if wide_path else (0.0, 1.0))
-        )
-    if fence:
-        at = first[3]
-        dimensions.append(_length(tool, "fence_mm", (at + 12.0, 0.0), (at + 12.0, fence), (1.0, 0.0)))
-    return View("saw_room", tuple(shapes), tuple(marks), tuple(dimensions), tuple(grips))
+    wide = _size(tool, wide_path or first[1]) if wide_path or first[1] else USUAL_BOARD[0]
+    high = _size(tool, high_path or first[2]) if high_path or first[2] else USUAL_BOARD[1]
+    thick = wide * 0.04
+    shapes = [
+        Shape("table", ((-wide * 1.1, -thick), (wide * 0.1, -thick), (wide * 0.1, 0.0), (-wide * 1.1, 0.0)), True),
+        Shape("wood", ((-wide, 0.0), (0.0, 0.0), (0.0, high), (-wide, high)), True, None, (1.0, 0.0)),
+    ]
+    dimensions: list[Dimension] = []
+    if isinstance(tool, MiterSaw):
+        fence = _size(tool, "fence_mm")
+        shapes.append(Shape("fence", ((0.0, 0.0), (thick, 0.0), (thick, fence), (0.0, fence)), True))
+        if what == "square":
+            dimensions.append(_length(tool, "fence_mm", (thick, 0.0), (thick, fence), (1.0, 0.0)))
+    if wide_path:
+        dimensions.append(_length(tool, wide_path, (-wide, high), (0.0, high), (0.0, 1.0)))
+    if high_path:
+        dimensions.append(_length(tool, high_path, (-wide, 0.0), (-wide, high), (-1.0, 0.0)))
+    along = None if wide_path and high_path else (1.0, 0.0) if wide_path else (0.0, 1.0)
+    return View(f"saw_room_{what}", tuple(shapes), (), tuple(dimensions), (Grip(f"room:{what}", (-wide, high), along),))
 
 
 def _length(tool: AnyTool, path: str, a: Point2, b: Point2, away: Point2) -> Dimension:

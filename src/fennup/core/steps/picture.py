@@ -30,6 +30,7 @@ class Said:
     """What stands on the picture: on the piece that is kept, on what falls off, at fence and stop, on the side that is up."""
 
     keep: str
+    up: str = ""
     waste: str = "waste"
     fence: str = "fence"
     stop: str = "stop"
@@ -185,7 +186,10 @@ def _marks(scene: _Scene, step: Step, said: Said, kept: tuple[Point2, ...], wast
     if waste:
         spread = min(max(-side * x for x, _ in waste), WASTE_SEEN * max(wide, LEAST_SEEN_MM / 2))
         place = spread * 0.6 if spread > wide * 0.4 else spread + wide * 0.16  # beside it where there is no room on it
-        marks.append(Mark("name", (-side * place, middle + wide * 0.14), said.waste))
+        up = 0.14 if spread > wide * 0.4 else -0.24
+        marks.append(Mark("name", (-side * place, middle + wide * up), said.waste))
+    if said.up:
+        marks.append(Mark("name", (side * far * 0.33, middle - wide * 0.27), said.up))
     tips = [(p[0], p[1]) for piece in scene.kept for p in piece.points]
     reach = max(-side * x for x, _ in tips)
     points = [(x, y) for x, y in tips if -side * x > reach - SAME]
