@@ -27,11 +27,13 @@ from fennup.app.services.portable import (
     workshop_file,
 )
 from fennup.app.services.projects import PLAIN
+from fennup.app.services.saw_wishes import placements
 from fennup.app.services.solving import solved, solved_spec
 from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, validated
 from fennup.app.services.yards import WHERE
 from fennup.app.wording.trouble import trouble_text
+from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.exchange.document import solution_document
 from fennup.core.saw.miter_saw import MiterSaw
@@ -93,6 +95,9 @@ def _parser() -> argparse.ArgumentParser:
     cutting = command("cuts", _cuts, "print the steps of the work on the wood as JSON: every setting, pose, stop and mark")
     cutting.add_argument("file", help="a .fennup.json file of a project, or a spec in JSON, or - for standard input")
     cutting.add_argument("--workshop", help="a file with a workshop in JSON")
+    cutting.add_argument(
+        "--boards", action="store_true", help="plan the boards of the file first, so that each step says which board"
+    )
     selling = command("yard", _yard, "run the made-up timber yard, whose prices Fennup can ask for")
     selling.add_argument("--port", type=int, default=8010)
     selling.add_argument("--steady", action="store_true", help="never slow, never closed")
@@ -142,17 +147,20 @@ def _boards(chosen: argparse.Namespace) -> int:
     """The plan of a project's file; of a bare spec with the usual wishes, an empty rack and no list."""
     document = _read(chosen.file)
     workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
-    entry = BoardsEntry()
-    body = None
+    _print(_boards_plan(document, _solved(document, workshop), workshop))
+    return 0
+
+
+def _boards_plan(document: Any, solution: Solution, workshop: Workshop) -> dict[str, Any]:
+    """The plan of the boards with the rack, the list and the wishes that a project's file holds."""
+    entry, body = BoardsEntry(), None
     if is_file(document):
         body, entry = read_project_file(document), boards_in_file(document)
-    solution = _solved(document, workshop)
     asked = asked_for(
         [("", solution.spec.model_dump(mode="json"))], entry.rack, entry.prices, entry.wishes, workshop.kerf_mm,
         body.unit if body else "mm", body.graduation if body else "1",
     )  # fmt: skip
-    _print(make_plan(asked.given, lambda share, result: None))
-    return 0
+    return make_plan(asked.given, lambda share, result: None)
 
 
 def _cuts(chosen: argparse.Namespace) -> int:
@@ -161,7 +169,9 @@ def _cuts(chosen: argparse.Namespace) -> int:
     workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
     if is_file(document):
         workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
-    print(cuts_document(_solved(document, workshop)).model_dump_json(indent=2))
+    solution = _solved(document, workshop)
+    placed = placements(BoardsDocument.model_validate(_boards_plan(document, solution, workshop))) if chosen.boards else {}
+    print(cuts_document(solution, placed).model_dump_json(indent=2))
     return 0
 
 

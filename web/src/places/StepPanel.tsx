@@ -36,6 +36,7 @@ export function StepPanel({ step, workshop, onAct, onTested }: Props) {
           </ul>
         </section>
       )}
+      {step.hair && <p className="mt-2">{step.hair}</p>}
       {step.test.length > 0 && (
         <section aria-labelledby="trying" className="mt-3">
           <h3 id="trying" className="text-[18px]">

@@ -38,7 +38,7 @@ export function StepSheet({ step }: { step: Step }) {
                 <Drawing
                   view={view}
                   label={view.title}
-                  className="operator h-full min-h-28"
+                  className="operator h-full min-h-28 max-sm:min-h-20"
                   pad={SMALL_PAD}
                 />
                 <figcaption className="mt-[-24px] pl-2 text-[14px] text-ink-2">{view.title}</figcaption>

@@ -52,7 +52,7 @@ export function StepStrip({ steps, chosen, onChoose, onDrop }: Props) {
               {step.out && <Sign is="warning" />} {isTest(step) ? "test" : step.what}
               {step.count > 1 && <span className="figure"> ×{step.count}</span>}
             </span>
-            {!isTest(step) && <span className="block text-[14px] font-normal">{step.name}</span>}
+            {!isTest(step) && <span className="block truncate text-[14px] font-normal">{step.name}</span>}
             {isTest(step) && <span className="figure block text-[16px] setting">{step.setting}</span>}
           </Toolbar.Button>
         </Fragment>

@@ -126,6 +126,7 @@ class StepOut(BaseModel):
     changed: str
     mark: str
     dial: str
+    hair: str
     test: list[str]
     boards: str
     misses: list[str]

@@ -15,7 +15,7 @@ from fennup.app.wording.members import end_word, sides_of
 from fennup.app.wording.names import listed
 from fennup.core.parts.facts import PartFacts
 from fennup.core.saw.tool import ScaleTool
-from fennup.core.saw.tools import AnyTool
+from fennup.core.saw.tools import AnyTool, ShootingBoard
 from fennup.core.steps.picture import end_views, line_views, rip_views
 from fennup.core.steps.step import ENDS_OF_BOARDS, Step
 from fennup.core.tolerances import NOTHING, SAME
@@ -44,6 +44,7 @@ def step_out(sheet: StepWords, step: Step, before: Step | None, following: Step 
         changed=_changed(sheet, step, before),
         mark=_mark(sheet, step),
         dial=_dialled(sheet, step),
+        hair=_last_hair(sheet, step),
         test=_test(sheet, step) if step.work == "test" else [],
         boards=_boards(sheet, step),
         misses=sheet.misses(step),
@@ -194,6 +195,16 @@ def _dialled(sheet: StepWords, step: Step) -> str:
             else:
                 found.append(f"Dial {sheet.voice.say_angle(shown)}: {told}.")
     return " ".join(found)
+
+
+def _last_hair(sheet: StepWords, step: Step) -> str:
+    """A shooting board that does this angle."""
+    for way in step.ways:
+        tool = sheet.plan.tools[way.tool]
+        if isinstance(tool, ShootingBoard) and not way.misses:
+            most = sheet.voice.say(tool.shaves_mm)
+            return f"For the last hair: {tool.name[:1].lower()}{tool.name[1:]} does this angle. Leave {most} at most."
+    return ""
 
 
 def _lies(sheet: StepWords, step: Step) -> str:

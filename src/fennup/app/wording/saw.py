@@ -28,6 +28,7 @@ CAUTIONS = {
     "ripping": "Push stick, featherboard and riving knife; nobody stands behind the board.",
     "narrow_rip": "A narrow rip: a push block over the blade's guard, never fingers.",
     "leans_to_fence": "The blade leans to the fence and can pinch the strip: better the fence on the other side, or the board turned over.",
+    "sheet": "Support the sheet on both sides of the line. Plastic melts, chips and kicks: the sheet maker's blade, never one turned round.",
     "chisel": "Saw the walls on the waste side; pare with the work clamped, both hands behind the edge.",
     "ploughing": "With stacked blades: guard, sacrificial fence, several passes. Try it in scrap and measure what it really takes.",
     "saw_apart": "The kerf closes when the lid comes loose: shims in the cut, and the last side supported.",

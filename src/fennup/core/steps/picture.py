@@ -198,7 +198,11 @@ def _marks(scene: _Scene, step: Step, said: Said, kept: tuple[Point2, ...], wast
         tip = points[0]
         nearest = abs(tip[1] - high[1]) > wide / 2
         marks.append(Mark("long_point", tip))
-        marks.append(Mark("name", (tip[0] + side * wide * 0.5, tip[1] + (-1 if nearest else 1) * wide * 0.16), said.tip[nearest]))
+        # At the fence the words stand on the waste's side, where nothing else is.
+        words = (
+            (tip[0] + side * wide * 0.5, tip[1] - wide * 0.16) if nearest else (tip[0] - side * wide * 0.75, tip[1] - wide * 0.14)
+        )
+        marks.append(Mark("name", words, said.tip[nearest]))
     if said.triangle_deg is not None:
         marks.append(Mark("triangle", (side * far * 0.72, middle - wide * 0.24), turn_deg=said.triangle_deg))
     if said.face_up:

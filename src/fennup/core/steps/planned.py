@@ -166,7 +166,7 @@ class _Maker:
                 yield Step(
                     key, "taper" if board.stave else "outline", facts.key, facts.group.boards, way.tool if way else None, way, end=end,
                     index=index, line=line_over(self.raws[facts.key], way, plane) if way else None, ways=ways, needs=tuple(before),
-                    cautions=way.cautions if way else (), cut=plane,
+                    cautions=(*(way.cautions if way else ()), *(() if board.stave else ("sheet",))), cut=plane,
                 )  # fmt: skip
 
     def _picked(self, key: str, ways: tuple[Way, ...]) -> Way | None:
