@@ -8,6 +8,7 @@ import zipfile
 from io import BytesIO
 from pathlib import Path
 from typing import Any
+from unittest import mock
 from urllib.parse import quote
 
 from tests.app.test_api import Api
@@ -69,11 +70,20 @@ class Steps(SawPlace):
         step = self.step(project, key)
         self.assertEqual([s["figure"]["whole"] for s in step["sets"][:2]], ["45", "0"])
         self.assertEqual(len(step["views"]), 3)  # as it leans, from the right
+        # The saw tilts to the left only, and flat it must.
+        self.assertEqual(before["sets"][1]["text"], "top to the left")
         copy = self.client.post(f"/api/projects/{project['id']}/duplicate", json={}).json
         self.assertEqual(self.step(copy, key)["sets"][0]["figure"]["whole"], "45")
         undone = self.client.post(f"/api/projects/{project['id']}/steps/undo", json={"version": self.steps(project)["version"]})
         self.assertEqual((undone.status_code, undone.json["redo"]), (200, "how a cut is made"))
         self.assertEqual(self.step(project, key)["sets"][:2], before["sets"][:2])
+
+    def test_a_part_that_the_steps_do_not_make_is_told_by_name(self) -> None:
+        project = self.new(spec=rectangle("outside", 600.0, 400.0, 60.0))
+        with mock.patch("fennup.core.exchange.cuts_document.farthest_mm", return_value={"m1/A": 0.5, "m1/B": 0.0}):
+            place = self.steps(project)
+        self.assertFalse(place["holds"])
+        self.assertIn("1 of 2 parts come out right. Rails A and C (front and back) cannot be made", place["simulated"])
 
     def test_past_a_stop_there_are_ways_out_each_with_its_figures(self) -> None:
         self.tool(
@@ -138,9 +148,25 @@ class Steps(SawPlace):
         self.read(project, "boards")
         apart = self.steps(project)["steps"][0]
         self.assertEqual((apart["what"], apart["count"]), ("cut apart", 4))
+        plan = self.read(project, "boards/plan")
+        lies = {p["key"]: p["axes"][0][0] > 0 for board in plan["boards"] for p in board["pieces"]}
+        self.assertEqual(set(lies.values()), {True, False})  # some lie end for end: each is told by its own ends
+        shared = [cut["ends"] for board in plan["boards"] for cut in board["cuts"] if len(cut["ends"]) == 2]
+        told = {tuple(sorted(self.own(end, lies) for end in ends)) for ends in shared}
+        steps = self.read(project, "cuts")["steps"]
+        pairs = {
+            tuple(sorted((f"{piece} {step['end']}", other))) for step in steps for piece, other in step["shared_with"].items()
+        }
+        self.assertEqual(pairs, told)
         self.assertIn(
             "One cut for two", self.step(project, "m1/A left:0")["boards"] + self.step(project, "m1/A right:0")["boards"]
         )
+
+    @staticmethod
+    def own(told: str, lies: dict[str, bool]) -> str:
+        """An end of a board's piece by the piece's own ends."""
+        key, _, end = told.rpartition(" ")
+        return told if lies[key] else f"{key} {'left' if end == 'right' else 'right'}"
 
 
 class Tools(SawPlace):

@@ -10,11 +10,13 @@ from random import Random
 
 from fennup.app.services.demo import PROJECTS
 from fennup.app.services.projects import valid_spec
+from fennup.core.assembly.board import ENDS
 from fennup.core.design import Design
 from fennup.core.errors import SpecError
 from fennup.core.exchange.cuts_document import cuts_document
-from fennup.core.exchange.cuts_forms import CutsDocument
+from fennup.core.parts.solid import arris_line
 from fennup.core.plan import Plan, plan_with
+from fennup.core.saw.marking import crossing
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.pose import ALONG, Pose, blade_angles
 from fennup.core.saw.settings import fewest, settings_for
@@ -130,21 +132,13 @@ class Simulated(unittest.TestCase):
             next(step for step in other["steps"] if step["rip"])["rip"].update(change)
             self.assertGreater(farthest_mm(other)[key], 1e-3, change)
 
-    def test_a_lap_too_deep_is_seen(self) -> None:
-        cross = rectangle("opening", 400.0, 300.0, 45.0) | {
-            "inner": {
-                "bars": [
-                    {"count": 1, "width_mm": 30.0, "thickness_mm": 20.0},
-                    {"count": 1, "width_mm": 30.0, "thickness_mm": 20.0, "along": "B"},
-                ]
-            }
-        }
+    def test_laps_from_face_and_back_are_made_and_one_too_deep_is_seen(self) -> None:
         document = cuts_document(planned(PROJECTS_BY_NAME["Boat-bay vent grille"])).model_dump()
-        del cross
-        step = next(step for step in document["steps"] if step["notch"])
-        self.assertLess(farthest_mm(document)[step["part"]], RIGHT_MM)
-        step["notch"]["deep_mm"] += 0.01
-        self.assertGreater(farthest_mm(document)[step["part"]], 0.005)
+        laps = [step for step in document["steps"] if step["notch"]]
+        self.assertEqual({step["notch"]["down"] for step in laps}, {"face", "back"})
+        self.assertLess(max(farthest_mm(document).values()), RIGHT_MM)
+        laps[0]["notch"]["deep_mm"] += 0.01
+        self.assertGreater(farthest_mm(document)[laps[0]["part"]], 0.005)
 
 
 PROJECTS_BY_NAME = {entry["name"]: entry["spec"] for entry in PROJECTS}
@@ -199,6 +193,20 @@ class Ways(unittest.TestCase):
         self.assertAlmostEqual(abs(jigs["square"].swing_deg), 32.2756, places=4)
         self.assertAlmostEqual(abs(jigs["wedge"].swing_deg), 45.0)
         self.assertAlmostEqual(abs(jigs["wedge"].wedge_deg), 12.7244, places=4)
+        # Held square to the fence the blade runs 60 tan 57.7244 = 95 along it: there must be room for that.
+        short = MiterSaw(swing_left_deg=52.0, wide_mm=94.0, wide_swung_mm=94.0)
+        self.assertNotIn("square", {way.jig for way in ways_for(board, board.right[0], 400.0, {"t1": short})})
+        # With the wedge its own angle counts in the verdict: only the 32.2756 that the scale shows as 32.5 is left.
+        ends = [f"{key} right:0", f"{key} left:0"]
+        found = {end: next(w.id for w in WAYS.of(made.design, made.plan.tools)[end] if w.jig == "wedge") for end in ends}
+        closing = plan_with(made.design, Workshop(wishes=SawWishes(ways=found))).closing
+        assert closing.by_itself
+        self.assertLess(closing.by_itself.widest_mm, 1.0)
+
+    def test_where_no_tool_reaches_the_first_one_is_told(self) -> None:
+        tools = {f"t{k}": MiterSaw(swing_left_deg=10.0 * k, swing_right_deg=10.0 * k, tilt_left_deg=5.0) for k in (1, 2)}
+        made = planned(regular(6, 45.0, "opening_flats", mm=300.0), Workshop(tools=tools))
+        self.assertEqual([(s.tool, s.misses[0].code[:10]) for s in made.plan.settings], [("t1", "past_swing")])
 
     def test_limits_are_told_with_what_is_needed_and_what_there_is(self) -> None:
         saw = MiterSaw(wide_mm=300.0, high_mm=90.0, high_tilted_mm=45.0, swing_left_deg=50.0, tilt_right_deg=5.0)
@@ -294,11 +302,12 @@ class Order(unittest.TestCase):
         ends = [key for key in keys if key not in rips]
         with self.assertRaises(SpecError):
             dragged(steps, [*ends, *rips])
-        swapped = dragged(
-            steps,
-            [*reversed([key for key in keys if key.startswith("m1/B")]), *(k for k in keys if not k.startswith("m1/B"))][:0],
-        )
-        self.assertEqual([step.key for step in swapped], keys)
+        frame = planned(PROJECTS_BY_NAME["Tide clock surround"])
+        frame_steps = [step for step in steps_for(frame.design, frame.plan).steps if step.work != "test"]
+        rabbet, first, last = (step.key for step in frame_steps)
+        for order in ([rabbet, last, first], [first, rabbet, last]):
+            with self.assertRaises(SpecError):
+                dragged(frame_steps, order)
 
     def test_what_stands_on_a_square_edge_is_cut_before_that_is_ripped(self) -> None:
         made = planned(LEANING, Workshop(tools={"t1": MiterSaw(), "t2": TableSaw()}))
@@ -326,6 +335,11 @@ class Lengths(unittest.TestCase):
         self.assertAlmostEqual(step.stop.distance_mm, 540.0)
         self.assertAlmostEqual(step.stop.out_mm, 60.0)
         self.assertEqual(set(step.stop.corners), {"face_lower", "back_lower"})
+        # A square end touches all over: the block need not reach out.
+        made = planned(regular(4, 45.0, "opening_flats", mm=300.0, joint="butt"), Workshop())
+        square = next(s for s in steps_for(made.design, made.plan).steps if s.work == "second_end")
+        assert square.stop
+        self.assertEqual((square.stop.out_mm, square.stop.up_mm), (0.0, 0.0))
 
     def test_offsets_halves_and_gaps_without_a_protractor(self) -> None:
         # Figures of the bench: 62 x tan 17.5; F13 with the kerf square to the blade.
@@ -339,6 +353,14 @@ class Lengths(unittest.TestCase):
         self.assertAlmostEqual(offsets.over_face_mm, 62.0 * tan(radians(22.5)))
         self.assertAlmostEqual(offsets.face_rise, 100.0 * tan(radians(22.5)))
         self.assertAlmostEqual(offsets.over_edge_mm, 0.0)
+        # Of every cut of the demo: as far as the two long corners of the face are apart where the cut crosses them.
+        for entry in PROJECTS:
+            for facts in planned(entry["spec"], Workshop()).design.facts:
+                flat = facts.board.panel or facts.board.stave
+                for end in () if flat else ENDS:
+                    for k, plane in enumerate(facts.board.ends(end)):
+                        over, under = (crossing(plane, arris_line(facts.board, arris)) for arris in ("face_upper", "face_lower"))
+                        self.assertAlmostEqual(abs(offsets_of(facts, end, k).over_face_mm), abs(over - under), places=6)
 
 
 class TestCuts(unittest.TestCase):
@@ -387,7 +409,3 @@ class TestCuts(unittest.TestCase):
             with self.subTest(code), self.assertRaises(SpecError) as refused:
                 error_found(saw, "swing", at, how, readings, 100.0, self.ON)  # type: ignore[arg-type]
             self.assertEqual(refused.exception.code, code)
-
-
-def document_of(document: dict) -> CutsDocument:
-    return cuts_document(planned(document))
