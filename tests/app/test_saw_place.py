@@ -11,11 +11,14 @@ from typing import Any
 from unittest import mock
 from urllib.parse import quote
 
+from fennup.app.services.demo import PROJECTS
 from tests.app.test_api import Api
 from tests.core.frames import box, level, rectangle, regular
 
 LEANING = box(level(400.0, 300.0), 150.0, slope_deg=12.0, thickness_mm=21.0)
 STEEP = rectangle("outside", 600.0, 400.0, 60.0, rails={"B": {"width_mm": 95.0}, "D": {"width_mm": 95.0}})
+
+LANTERN = next(entry["spec"] for entry in PROJECTS if entry["name"] == "Slip lantern hip")
 
 
 class SawPlace(Api):
@@ -78,6 +81,10 @@ class Steps(SawPlace):
         self.assertEqual((undone.status_code, undone.json["redo"]), (200, "how a cut is made"))
         self.assertEqual(self.step(project, key)["sets"][:2], before["sets"][:2])
 
+    def test_what_is_proven_of_the_number_of_settings_is_said(self) -> None:
+        self.assertIn("No choice among", self.steps(self.new(spec=LEANING))["fewest"])
+        self.assertIn("too many settings", self.steps(self.new(spec=LANTERN))["fewest"])
+
     def test_a_part_that_the_steps_do_not_make_is_told_by_name(self) -> None:
         project = self.new(spec=rectangle("outside", 600.0, 400.0, 60.0))
         with mock.patch("fennup.core.exchange.cuts_document.farthest_mm", return_value={"m1/A": 0.5, "m1/B": 0.0}):
@@ -95,6 +102,7 @@ class Steps(SawPlace):
         step = self.step(project, out["key"])
         self.assertEqual(step["misses"], ["Past the stop: to the right this saw goes to 52°, and this needs 57.72°, 5.72° more."])
         outs = {o["title"]: o for o in step["outs"]}
+        self.assertEqual(len(outs), len(step["outs"]))  # every sort of way round it once
         self.assertEqual(outs["The board square to the fence"]["setting"], "32.28° / 0°")
         wedge = outs["A wedge between fence and board"]
         self.assertEqual(wedge["setting"], "45° / 0°")

@@ -203,6 +203,10 @@ class Ways(unittest.TestCase):
         assert closing.by_itself
         self.assertLess(closing.by_itself.widest_mm, 1.0)
 
+    def test_a_wall_is_rather_propped_than_cut_before_its_edge_is_ripped(self) -> None:
+        made = planned(LEANING, Workshop(tools={"t1": MiterSaw(tilt_left_deg=20.0)}))
+        self.assertEqual({use.pose.stance for setting in made.plan.settings for use in setting.uses}, {"propped"})
+
     def test_where_no_tool_reaches_the_first_one_is_told(self) -> None:
         tools = {f"t{k}": MiterSaw(swing_left_deg=10.0 * k, swing_right_deg=10.0 * k, tilt_left_deg=5.0) for k in (1, 2)}
         made = planned(regular(6, 45.0, "opening_flats", mm=300.0), Workshop(tools=tools))
@@ -283,6 +287,10 @@ class Order(unittest.TestCase):
             self.assertEqual(told["by_setting"], max(0, plan.settings - 1), entry["name"])
             self.assertLessEqual(told["by_setting"], min(told.values()), entry["name"])
             check_order(plan.steps)
+            for before, step in pairwise(plan.steps):  # small parts late
+                if before.work == step.work == "first_end" and before.position == step.position:
+                    long = [plan.raws[s.part].high - plan.raws[s.part].low for s in (before, step)]
+                    self.assertGreaterEqual(round(long[0], 3), round(long[1], 3), entry["name"])
             tests = [step for step in plan.steps if step.work == "test"]
             self.assertEqual(len(tests), plan.settings)
             for before, step in pairwise(plan.steps):
