@@ -133,7 +133,7 @@ function SumsForm({ title, tell, fields, reckon }: Sums) {
 }
 
 /** What goes on paper: templates at true size, and the whole plan as one pack. */
-export function PaperPanel({ project }: { project: Project }) {
+export function PaperPanel({ project, hasModel }: { project: Project; hasModel: boolean }) {
   const pack = (form: string, size = "") =>
     `/api/projects/${project.id}/pack.${form}${size ? `?size=${size}` : ""}`;
   return (
@@ -153,13 +153,27 @@ export function PaperPanel({ project }: { project: Project }) {
         <a className="plain-button" href={pack("zip")} download>
           SVG and DXF of each
         </a>
-        <a className="plain-button" href={`/api/projects/${project.id}/model.pdf`} download>
-          A paper model to fold up
-        </a>
         <Link className="plain-button" to={`/project/${project.id}/cut-list`}>
           The steps and the cut list
         </Link>
       </div>
+      {hasModel && (
+        <>
+          <h3 className="mt-4 text-[18px]">A box to cut out and fold up</h3>
+          <div className="mt-1 flex flex-wrap gap-2">
+            {[2, 5, 10].map((scale) => (
+              <a
+                key={scale}
+                className="plain-button"
+                href={`/api/projects/${project.id}/model.pdf?scale=${scale}`}
+                download
+              >
+                1 : {scale}
+              </a>
+            ))}
+          </div>
+        </>
+      )}
     </>
   );
 }

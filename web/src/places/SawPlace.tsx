@@ -117,7 +117,7 @@ export function SawPlace({ project, workshop, steps, onTools, onProblem }: Props
             {step && <MarksPanel project={project} step={step} />}
           </Tabs.Content>
           <Tabs.Content value="paper" className="p-5 pt-3">
-            <PaperPanel project={project} />
+            <PaperPanel project={project} hasModel={shown?.has_model ?? false} />
           </Tabs.Content>
         </Tabs.Root>
       </aside>

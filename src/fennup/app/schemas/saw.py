@@ -54,7 +54,8 @@ class SchoolOut(BaseModel):
 
 
 class StepsOut(BaseModel):
-    """All steps in order. `foot`: what the simulation says, in one line; `notice`: an order that is no longer possible, or what went wrong."""
+    """All steps in order. `foot`: what the simulation says, in one line; `notice`: an order that is no longer possible; `has_model`: whether a box can be folded
+    of it."""
 
     version: int
     undo: str | None
@@ -69,6 +70,7 @@ class StepsOut(BaseModel):
     tools: list[SchoolOut]
     steps: list[StepBrief]
     order_reset: list[Choose]
+    has_model: bool
 
 
 class SetOut(BaseModel):

@@ -10,6 +10,7 @@ from fennup.app.services.step_words import StepWords, choose
 from fennup.app.wording import saw as words
 from fennup.app.wording.acts import did_words
 from fennup.core.steps.step import Step
+from fennup.core.steps.templates import model_of
 
 
 @dataclass(frozen=True)
@@ -50,6 +51,7 @@ class SawSheet(StepWords):
                 for id, tool in self.solution.plan.workshop.tools.items()
             ],
             steps=[self._brief(step, before) for step, before in zip(self.plan.steps, [None, *self.plan.steps], strict=False)],
+            has_model=model_of(self.solution.design, 1.0) is not None,
             order_reset=[choose("order", [])] if wishes.order else [],
         )  # fmt: skip
 
