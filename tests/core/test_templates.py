@@ -168,6 +168,23 @@ class AsOneStands(unittest.TestCase):
             foot, top = next(s for s in front.shapes if s.role == "blade").points
             self.assertAlmostEqual(degrees(atan((foot[0] - top[0]) / (top[1] - foot[1]))), tilt)
 
+    def test_a_second_cut_of_an_end_has_its_picture_in_every_way(self) -> None:
+        # What the first cut has taken away may be all that lay near the blade's corner.
+        made = planned(PROJECTS_BY_NAME["Slip lantern hip"])
+        plan = steps_for(made.design, made.plan)
+        later = [step for step in plan.steps if step.work in ("first_end", "second_end") and step.index > 0]
+        self.assertGreater(len(later), 10)
+        for step in later:
+            board, end = plan.raws[step.part].board, step.end
+            assert end
+            before = {"left": [], "right": [], end: list(board.ends(end)[: step.index])}
+            for way in step.ways:
+                fence = made.plan.tools[way.tool].fence_place
+                above, *_ = end_views(plan.raws[step.part], step.but(way=way, stop=None), fence, before, Said("keep"))
+                wood = [shape for shape in above.shapes if shape.role == "wood"]
+                self.assertTrue(all(len(shape.points) > 2 for shape in wood), (step.key, way.id))
+                self.assertTrue(wood)
+
     def test_a_board_that_is_propped_is_seen_from_the_right_as_it_leans(self) -> None:
         views, *_ = self.views("t1:lower:face:propped")
         self.assertEqual([view.id for view in views], ["operator", "saw_front_step", "saw_right_step"])

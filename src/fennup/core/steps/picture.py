@@ -113,13 +113,15 @@ def _from_above(scene: _Scene, raw: Raw, step: Step, made: dict[End, list[Plane]
     kept, waste = _outline(scene.kept, 0, 1), _outline(scene.waste, 0, 1)
     seen = max(SEEN * wide, LEAST_SEEN_MM)
     tip = max(side * x for x, _ in kept)
-    broken = tip - seen if tip > seen * 1.3 else 0.0
-    near_part = _cut_off(kept, side * seen * 0.62, side) if broken else kept
+    start = min(side * x for x, _ in kept)  # away from the blade where an earlier cut has taken the wood there
+    broken = tip - start - seen if tip - start > seen * 1.3 else 0.0
+    break_at = start + seen * 0.62
+    near_part = _cut_off(kept, side * break_at, side) if broken else kept
     shapes = [*_fences(scene, low, high, seen)]
     grain = (1.0, 0.0)
     shapes.append(Shape("wood", near_part, True, step.part, grain))
     if broken:
-        far = _cut_off(kept, side * (broken + seen * 0.62 + BREAK_MM), -side)
+        far = _cut_off(kept, side * (broken + break_at + BREAK_MM), -side)
         shapes.append(Shape("wood", tuple((x - side * broken, y) for x, y in far), True, step.part, grain))
     if waste:
         shapes.append(Shape("waste", _cut_off(waste, -side * WASTE_SEEN * max(wide, LEAST_SEEN_MM / 2), -side), True))
