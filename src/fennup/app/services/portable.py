@@ -131,7 +131,7 @@ def workshop_file(session: Session) -> dict[str, Any]:
     return {
         "format": WORKSHOP_FORMAT,
         "version": NEWEST[WORKSHOP],
-        "workshop": current_workshop(session).model_dump(mode="json"),
+        "workshop": current_workshop(session).model_dump(mode="json", exclude={"wishes"}),
         "rack": racks.rack_in(racks.rack_state(session)).model_dump(mode="json"),
         "prices": racks.prices_of(session).model_dump(mode="json"),
         "project_version": NEWEST[PROJECT],

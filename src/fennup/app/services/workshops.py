@@ -46,5 +46,5 @@ def after_acts(workshop: Workshop, acts: list[Edit], voice: Voice) -> Workshop:
 def save_workshop(session: Session, version: int, workshop: Workshop, did: documents.Did) -> documents.State:
     """Saved as one revision on the version that was seen."""
     if not documents.ever_made(session, TYPE):
-        documents.create(session, TYPE, BUILT_IN.model_dump(mode="json"), {"event": "workshop"}, ONLY)
-    return documents.save(session, ONLY, TYPE, version, workshop.model_dump(mode="json"), did)
+        documents.create(session, TYPE, BUILT_IN.model_dump(mode="json", exclude={"wishes"}), {"event": "workshop"}, ONLY)
+    return documents.save(session, ONLY, TYPE, version, workshop.model_dump(mode="json", exclude={"wishes"}), did)
