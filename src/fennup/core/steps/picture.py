@@ -113,7 +113,7 @@ def _from_above(scene: _Scene, raw: Raw, step: Step, made: dict[End, list[Plane]
     kept, waste = _outline(scene.kept, 0, 1), _outline(scene.waste, 0, 1)
     seen = max(SEEN * wide, LEAST_SEEN_MM)
     tip = max(side * x for x, _ in kept)
-    start = min(side * x for x, _ in kept)  # away from the blade where an earlier cut has taken the wood there
+    start = max(0.0, min(side * x for x, _ in kept))  # away from the blade where an earlier cut has taken the wood there
     broken = tip - start - seen if tip - start > seen * 1.3 else 0.0
     break_at = start + seen * 0.62
     near_part = _cut_off(kept, side * break_at, side) if broken else kept
