@@ -14,7 +14,7 @@ export function MarkLines({ lines }: { lines: MarkLine[] }) {
           {line.label}: <FigureText figure={line.figure} className="text-[20px]" />{" "}
           <span className="text-ink-2">
             {line.note}
-            {line.figure.exact && `, exactly ${line.figure.exact}`}
+            {line.figure.exact && !line.note.includes("exactly") && `, exactly ${line.figure.exact}`}
           </span>
         </li>
       ))}

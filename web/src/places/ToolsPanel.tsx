@@ -6,7 +6,7 @@ import { ControlField } from "../ui/ControlField";
 import { Sign } from "../ui/Sign";
 import { TextField } from "../ui/TextField";
 
-const SAW_PAD = { left: 76, right: 76, top: 52, bottom: 46 };
+const SAW_PAD = { left: 84, right: 84, top: 62, bottom: 52 };
 
 type Props = {
   workshop: Held<Workshop>;

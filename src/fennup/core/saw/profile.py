@@ -17,7 +17,7 @@ from fennup.core.units.lengths import Tape
 STOPS = ("swing_left_deg", "swing_right_deg", "tilt_left_deg", "tilt_right_deg")
 DRAG_STEP_DEG = 0.5
 DRAG_STEP_MM = 5.0
-BESIDE = RADIUS + 32.0
+BESIDE = RADIUS + 50.0  # clear of the ring
 CLICKS = (15.0, 22.5, 30.0, 45.0, 60.0)
 USUAL_BOARD = (200.0, 40.0)  # drawn where a tool has no limit of its own
 # What is drawn where a size has not been said.
