@@ -23,6 +23,7 @@ from fennup.core.exchange.paper import (
     tiles,
 )
 from fennup.core.saw.miter_saw import MiterSaw
+from fennup.core.saw.tools import TableSaw
 from fennup.core.steps.picture import Said, end_views
 from fennup.core.steps.planned import steps_for
 from fennup.core.steps.templates import Line, Template, corner_template, end_template, model_of, templates_of, wedge_template
@@ -184,6 +185,18 @@ class AsOneStands(unittest.TestCase):
                 wood = [shape for shape in above.shapes if shape.role == "wood"]
                 self.assertTrue(all(len(shape.points) > 2 for shape in wood), (step.key, way.id))
                 self.assertTrue(wood)
+
+    def test_at_a_gauge_fence_and_stop_distance_stand_nearest_to_the_operator(self) -> None:
+        made = planned(SQUARE, Workshop(tools={"t1": TableSaw(tilt_right_deg=45.0)}))
+        plan = steps_for(made.design, made.plan)
+        step = next(step for step in plan.steps if step.work == "second_end")
+        board = plan.raws[step.part].board
+        before = {"left": [], "right": list(board.right)} if step.end == "left" else {"left": list(board.left), "right": []}
+        above, *_ = end_views(plan.raws[step.part], step, "near", before, Said("keep"))
+        self.assertEqual(above.dimensions[0].away, (0.0, -1.0))
+        fence = max(y for shape in above.shapes if shape.role == "fence" for _, y in shape.points)
+        wood = min(y for shape in above.shapes if shape.role == "wood" for _, y in shape.points)
+        self.assertAlmostEqual(fence, wood)
 
     def test_a_board_that_is_propped_is_seen_from_the_right_as_it_leans(self) -> None:
         views, *_ = self.views("t1:lower:face:propped")
