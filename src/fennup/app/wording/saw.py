@@ -42,10 +42,6 @@ SCHOOL_NAMES: dict[School, str] = {
     "first_as_pattern": "first part as the pattern",
 }
 LENGTH_NAMES: dict[Lengths, str] = {"stop": "against a stop block", "mark": "mark each", "copy": "copy the first"}
-TOOL_WORDS = {
-    "miter_saw": "the saw", "table_saw": "the gauge", "band_saw": "the gauge", "circular_saw": "the guide", "miter_box": "the miter box",
-    "hand_saw": "the saw", "shooting_board": "the shooting board",
-}  # fmt: skip
 STEP_NAMES = {
     "rough": "cut apart",
     "rip": "rip", "rabbet": "rabbet", "groove": "groove", "taper": "taper", "outline": "outline", "test": "test", "first_end": "first end",

@@ -17,7 +17,6 @@ class MiterSaw(ScaleTool):
 
     type: Literal["miter_saw"] = "miter_saw"
     name: Annotated[str, Field(min_length=1, max_length=80)] = "Bench miter saw"
-    sliding: bool = True
     wide_mm: Room_mm | None = None
     wide_swung_mm: Room_mm | None = None
     high_mm: Room_mm | None = None

@@ -11,7 +11,6 @@ from fennup.core.saw.tool import (
     Kerf_mm,
     Lying,
     Miss,
-    Movement,
     Reach_deg,
     Room_mm,
     ScaleTool,
@@ -43,7 +42,6 @@ class TableSaw(ScaleTool):
     rip_mm: Room_mm = 610.0
     high_mm: Room_mm = 79.0
     high_tilted_mm: Room_mm = 54.0
-    guided_by: Literal["gauge", "sled"] = "gauge"
 
     def room_misses(self, swing_deg: float, tilt_deg: float, lying: Lying) -> list[Miss]:
         """The blade's height by tilt, the gauge's run."""
@@ -191,7 +189,7 @@ PROFILES: dict[str, AnyTool] = {
         detents_deg=(-45.0, -30.0, -22.5, -15.0, 0.0, 15.0, 22.5, 30.0, 45.0),
     ),
     "fixed_one_way": MiterSaw(
-        name="Small miter saw", sliding=False, swing_left_deg=45.0, swing_right_deg=45.0, wide_mm=120.0, wide_swung_mm=80.0,
+        name="Small miter saw", swing_left_deg=45.0, swing_right_deg=45.0, wide_mm=120.0, wide_swung_mm=80.0,
         high_mm=60.0, high_tilted_mm=35.0, fence_mm=50.0, swing_step_deg=1.0, tilt_step_deg=1.0, detents_deg=(-45.0, -22.5, 0.0, 22.5, 45.0),
     ),
     "sliding_both_ways": MiterSaw(
@@ -199,12 +197,10 @@ PROFILES: dict[str, AnyTool] = {
         wide_mm=310.0, wide_swung_mm=220.0, fence_mm=90.0, high_mm=110.0, high_tilted_mm=60.0, detents_deg=(-45.0, -30.0, -22.5, -15.0, 0.0, 15.0, 22.5, 30.0, 45.0, 60.0),
     ),
     "table_gauge": TableSaw(swing_step_deg=1.0, tilt_step_deg=1.0),
-    "table_sled": TableSaw(name="Table saw with a sled", guided_by="sled", swing_left_deg=0.0, swing_right_deg=0.0),
+    "table_sled": TableSaw(name="Table saw with a sled", swing_left_deg=0.0, swing_right_deg=0.0),
     "circular_saw": CircularSaw(swing_step_deg=0.5, tilt_step_deg=1.0),
     "miter_box": MiterBox(),
     "hand_saw": HandSaw(),
     "band_saw": BandSaw(tilt_right_deg=5.0, swing_step_deg=1.0, tilt_step_deg=1.0),
     "shooting_board": ShootingBoard(),
 }  # fmt: skip
-SCALED = (MiterSaw, TableSaw, BandSaw, CircularSaw)
-MOVEMENTS: tuple[Movement, ...] = ("swing", "tilt")

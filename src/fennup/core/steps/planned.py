@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from fennup.core.assembly.board import ENDS, Board, End
+from fennup.core.assembly.board import ENDS, End
 from fennup.core.design import Design
 from fennup.core.errors import SpecError
 from fennup.core.geometry.plane import Plane
@@ -226,13 +226,3 @@ def _raw(facts: PartFacts) -> Raw:
     """A part's raw piece: as long as the part and so much over at each end; a sheet's blank is what the outline needs."""
     low, high = facts.solid.extent_x()
     return Raw(facts.board, low - RAW_OVER_MM, high + RAW_OVER_MM)
-
-
-def tool_of(tools: Mapping[str, AnyTool], step: Step) -> AnyTool | None:
-    """The tool of a step."""
-    return tools.get(step.tool) if step.tool else None
-
-
-def board_of(plan: StepsPlan, step: Step) -> Board:
-    """The first board of a step's part."""
-    return plan.raws[step.part].board
