@@ -111,10 +111,8 @@ class Steps(SawPlace):
         self.assertEqual(wedge["figures"][2]["figure"]["exact"], "67.74 mm")
         # 60 tan 57.7244 = 95, over the width of the slim rail.
         offset = outs["Mark lines and saw by hand"]["figures"][0]
-        self.assertEqual(
-            (offset["figure"]["whole"], offset["note"].split(";")[0][-15:]),
-            ("95", "over 60 mm" if False else offset["note"].split(";")[0][-15:]),
-        )
+        self.assertEqual(offset["figure"]["whole"], "95")
+        self.assertIn("over 60 mm", offset["note"])
         self.wish(project, *wedge["acts"])
         self.assertEqual(self.step(project, out["key"])["sets"][0]["figure"]["whole"], "45")
         self.assertTrue(self.steps(project)["holds"])

@@ -20,7 +20,7 @@ from fennup.core.saw.marking import crossing
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.pose import ALONG, Pose, blade_angles
 from fennup.core.saw.settings import fewest, settings_for
-from fennup.core.saw.testing import error_found, made_angle, square_error_deg, with_error
+from fennup.core.saw.testing import error_found, made_angle, square_error_deg, tests_that_tell, with_error
 from fennup.core.saw.tool import Lying
 from fennup.core.saw.tools import PROFILES, HandSaw, MiterBox, Slot, TableSaw
 from fennup.core.saw.ways import each_cut, ways_for
@@ -382,6 +382,10 @@ class TestCuts(unittest.TestCase):
         # A strip 20.4 wide at the fence, 20 near, over 100: tan error = 0.4 / 200, to the right.
         self.assertAlmostEqual(made_angle("rolled", 0.0, [20.4, 20.0], 100.0), degrees(atan(0.002)))
         self.assertAlmostEqual(square_error_deg(0.4, 100.0), degrees(atan(0.002)))
+        # Square scraps make no corner; a strip tells of a square swing only; a ring must close.
+        self.assertEqual(tests_that_tell("swing", 0.0, 0), ("gauge", "rolled"))
+        self.assertEqual(tests_that_tell("tilt", 0.0, 0), ("gauge",))
+        self.assertEqual(tests_that_tell("swing", 22.5, 8), ("corner", "ring", "gauge"))
 
     def test_what_was_found_is_dialled_against_on_its_side_and_counts_in_the_verdict(self) -> None:
         saw = MiterSaw(swing_step_deg=0.1, tilt_step_deg=0.1)

@@ -49,7 +49,9 @@ export function StepPanel({ step, workshop, onAct, onTested }: Props) {
           ))}
         </section>
       )}
-      {step.can_test && <TestForm key={step.key} step={step} workshop={workshop} onTested={onTested} />}
+      {step.tests.length > 0 && (
+        <TestForm key={step.key} step={step} workshop={workshop} onTested={onTested} />
+      )}
       {step.ways.length > 0 && (
         <section aria-labelledby="ways" className="mt-4">
           <h3 id="ways" className="text-[18px]">

@@ -49,15 +49,10 @@ export function TestForm({ step, workshop, onTested }: Props) {
   const [typed, setTyped] = useState<string[]>([]);
   const [said, setSaid] = useState<string | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const movements = step.tests.filter((test) => test.sides >= 0);
+  const movements = step.tests;
   const test = movements.find((one) => one.movement === movement) ?? movements[0];
   if (!test) return null;
-  const offered = HOWS.filter(
-    (one) =>
-      (one.how !== "ring" || test.sides >= 3) &&
-      (one.how !== "rolled" || (test.at_deg === 0 && test.movement === "swing")) &&
-      (one.how !== "corner" || test.at_deg !== 0),
-  );
+  const offered = HOWS.filter((one) => test.hows.includes(one.how));
   const chosen = offered.find((one) => one.how === how) ?? offered[0];
   if (!chosen) return null;
   const fields = chosen.fields(test.sides);

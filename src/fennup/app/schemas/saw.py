@@ -8,6 +8,7 @@ from fennup.app.schemas.api import Body, Version
 from fennup.app.schemas.sheet import ControlOut, EdgeOut, ViewOut
 from fennup.app.wording.figures import Figure
 from fennup.core.drawing.edit import Choose, Edit
+from fennup.core.saw.testing import How
 
 Key = Annotated[str, Field(min_length=1, max_length=200)]
 Text = Annotated[str, Field(max_length=200)]
@@ -33,14 +34,13 @@ class TemplateQuery(PaperQuery):
 
 
 class StepBrief(BaseModel):
-    """A step on the strip. `setting`: what is set, short; `starts`: whether the setting changes before it; `out`: something is in the way."""
+    """A step on the strip. `setting`: what is set, short; `out`: something is in the way."""
 
     key: str
     name: str
     what: str
     count: int
     setting: str
-    starts: bool
     out: bool
 
 
@@ -106,12 +106,14 @@ class OutOut(BaseModel):
 
 
 class TestOffered(BaseModel):
-    """A scale that can be tested at this step's setting; `sides`: of how many pieces a ring cut so closes, 0 where none does."""
+    """A scale that can be tested at this step's setting; `sides`: of how many pieces a ring cut so closes, 0 where none does; `hows`: the
+    tests that tell anything there."""
 
     movement: Literal["swing", "tilt"]
     label: str
     at_deg: float
     sides: int
+    hows: list[How]
 
 
 class StepOut(BaseModel):
@@ -140,7 +142,6 @@ class StepOut(BaseModel):
     seats: list[EdgeOut]
     cautions: list[str]
     scribe: ControlOut | None
-    can_test: bool
     tests: list[TestOffered]
 
 
@@ -166,7 +167,7 @@ class SawTest(Body):
     tool: Annotated[str, Field(max_length=10)]
     movement: Literal["swing", "tilt"]
     at_deg: Annotated[float, Field(ge=-90, le=90, allow_inf_nan=False)]
-    how: Literal["gauge", "corner", "ring", "rolled"]
+    how: How
     readings: Annotated[list[Text], Field(min_length=1, max_length=24)]
     across: Text = ""
 

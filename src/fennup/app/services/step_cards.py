@@ -14,6 +14,7 @@ from fennup.app.wording import saw as words
 from fennup.app.wording.members import end_word, sides_of
 from fennup.app.wording.names import listed
 from fennup.core.parts.facts import PartFacts
+from fennup.core.saw.testing import tests_that_tell
 from fennup.core.saw.tool import ScaleTool
 from fennup.core.saw.tools import AnyTool, ShootingBoard
 from fennup.core.steps.picture import end_views, line_views, rip_views
@@ -58,7 +59,6 @@ def step_out(sheet: StepWords, step: Step, before: Step | None, following: Step 
         seats=_seats(sheet, facts) if facts and step.work in ENDS_OF_BOARDS else [],
         cautions=[words.CAUTIONS[code] for code in dict.fromkeys(cautions)],
         scribe=_scribe(sheet, step) if step.work in ENDS_OF_BOARDS else None,
-        can_test=isinstance(tool, ScaleTool) and bool(step.way or step.rip),
         tests=_tests(sheet, step) if isinstance(tool, ScaleTool) else [],
     )
 
@@ -313,7 +313,10 @@ def _tests(sheet: StepWords, step: Step) -> list[TestOffered]:
         turn = 360.0 / (2.0 * abs(deg)) if abs(deg) > NOTHING else 0.0
         closes = abs(turn - round(turn)) < SAME and 3 <= round(turn) <= MOST_SIDES
         shown = sheet.voice.say_angle(tool.shown(movement, deg))  # type: ignore[arg-type]
-        made.append(TestOffered(movement=movement, label=f"{movement} {shown}", at_deg=deg, sides=round(turn) if closes else 0))
+        sides = round(turn) if closes else 0
+        hows = list(tests_that_tell(movement, deg, sides))  # type: ignore[arg-type]
+        label = f"{movement} {shown}"
+        made.append(TestOffered(movement=movement, label=label, at_deg=deg, sides=sides, hows=hows))
     return made
 
 

@@ -116,6 +116,6 @@ class StepWords:
         wrong = [key for key, mm in off.items() if mm is None or mm > SAME]
         if not wrong:
             count = sum(len(facts.group.boards) for facts in self.facts.values())
-            return words.SIMULATED["all"].format(count=count), True
+            return words.SIMULATED["all" if count > 1 else "one"].format(count=count), True
         names = listed([part_name(self.solution, self.facts[key].group) for key in wrong[:MOST_NAMED]])
         return words.SIMULATED["some"].format(right=len(off) - len(wrong), count=len(off), names=names), False

@@ -50,7 +50,7 @@ class SawSheet(StepWords):
                           acts=[choose(f"away/{id}", id not in wishes.away)])
                 for id, tool in self.solution.plan.workshop.tools.items()
             ],
-            steps=[self._brief(step, before) for step, before in zip(self.plan.steps, [None, *self.plan.steps], strict=False)],
+            steps=[self._brief(step) for step in self.plan.steps],
             has_model=model_of(self.solution.design, 1.0) is not None,
             order_reset=[choose("order", [])] if wishes.order else [],
         )  # fmt: skip
@@ -75,16 +75,13 @@ class SawSheet(StepWords):
             return step.key.removeprefix("board ")
         return part_name(self.solution, self.facts[step.part].group) if step.part else ""
 
-    def _brief(self, step: Step, before: Step | None) -> StepBrief:
-        position = step.position
+    def _brief(self, step: Step) -> StepBrief:
         return StepBrief(
             key=step.key,
             name=self._of(step),
             what=self.what(step),
             count=len(step.pieces),
             setting=self.setting(step),
-            starts=(position is not None and (before is None or before.position != position) and step.work != "test")
-            or step.work == "test",
             out=bool(self.misses(step))
             or (step.tool is None and step.work in ("rip", "taper", "outline", "first_end", "second_end")),
         )

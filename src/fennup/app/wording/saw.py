@@ -51,6 +51,7 @@ STEP_NAMES = {
 FIGURES_OF = {"rabbet": "rabbet", "groove": "groove", "lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes"}
 SIMULATED = {
     "all": "Simulated: all {count} parts come out right.",
+    "one": "Simulated: the part comes out right.",
     "some": "Simulated: {right} of {count} parts come out right. {names} cannot be made by these steps alone: see their steps.",
 }
 

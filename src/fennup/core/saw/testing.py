@@ -13,6 +13,16 @@ FULL_DEG = 360.0
 MOST_OFF_DEG = 5.0
 
 
+def tests_that_tell(movement: Movement, at_deg: float, sides: int) -> tuple[How, ...]:
+    """How a setting can be tried: two scraps cut square make no corner, a ring must close, a strip is cut at a square swing."""
+    square = abs(at_deg) <= SAME
+    found: list[How] = [] if square else ["corner"]
+    if sides:
+        found.append("ring")
+    found.append("gauge")
+    return (*found, "rolled") if square and movement == "swing" else tuple(found)
+
+
 def made_angle(how: How, at_deg: float, readings: list[float], across_mm: float = 0.0) -> float:
     """The angle from square that a setting really made, unsigned, from what was read. SpecError names `readings`.
 

@@ -72,7 +72,6 @@ class Tool(Strict):
     powered: ClassVar[bool] = True
     picked: ClassVar[bool] = True
     has_scale: ClassVar[bool] = True
-    cuts_across: ClassVar[bool] = True
     rips: ClassVar[bool] = False
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
