@@ -7,7 +7,7 @@ from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
-from fennup.app.api import boards, files, guard, problems, projects, saw, workshop
+from fennup.app.api import bench, boards, files, guard, problems, projects, saw, workshop
 from fennup.app.api.described import described
 from fennup.app.models.store import open_store
 from fennup.app.schemas.api import Problem
@@ -40,6 +40,7 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
     app.register_api(files.api)
     app.register_api(boards.api)
     app.register_api(saw.api)
+    app.register_api(bench.api)
 
     document = described(app.api_doc)
     app.add_url_rule("/openapi.json", "openapi", lambda: document)

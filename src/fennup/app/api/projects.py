@@ -23,8 +23,6 @@ from fennup.app.schemas.api import (
     ProjectList,
     ProjectOut,
     ProjectPath,
-    RecordList,
-    RecordOut,
     Removed,
     Seen,
     SolidsOut,
@@ -55,7 +53,6 @@ from fennup.app.services.projects import (
 )
 from fennup.app.services.proofs import proof_or_job
 from fennup.app.services.racks import copy_wishes
-from fennup.app.services.records import NewRecord, add_record, records_of
 from fennup.app.services.sheet import looked_sheet, sheet_of
 from fennup.app.services.solids import solids_out
 from fennup.app.services.solving import solved
@@ -386,24 +383,6 @@ def read_faces(path: ProjectPath, query: FromFace) -> Response:
     found = opened(path.project_id)
     first = (query.board, query.side) if query.board and query.side else None
     return tagged((*found.based_on, first), lambda: faces_out(found.solved(), first, found.body.voice()))
-
-
-@api.get("/projects/<string:project_id>/records", responses={200: RecordList})
-def read_records(path: ProjectPath) -> Response:
-    """All that is recorded of a project."""
-    with reading() as session:
-        documents.read(session, path.project_id, PROJECT)
-        found = records_of(session, path.project_id)
-    return json_of(RecordList(records=[RecordOut.model_validate(record, from_attributes=True) for record in found]))
-
-
-@api.post("/projects/<string:project_id>/records", responses={200: RecordOut})
-def record(path: ProjectPath, body: NewRecord) -> Response:
-    """Add what happened; the same record sent again is added once."""
-    with writing() as session:
-        documents.read(session, path.project_id, PROJECT)
-        made = add_record(session, path.project_id, body)
-        return json_of(RecordOut.model_validate(made, from_attributes=True))
 
 
 @api.get("/projects/<string:project_id>/cut-list.csv", responses={200: {"content": {"text/csv": {"schema": {"type": "string"}}}}})

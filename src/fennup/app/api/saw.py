@@ -48,16 +48,15 @@ PDF, ZIP = _binary("application/pdf"), _binary("application/zip")
 SVG, DXF = _binary("image/svg+xml"), _binary("image/vnd.dxf")
 
 
-class _Place:
-    """All that a project's Saw place follows from."""
+class SawRoom:
+    """All that a project's steps follow from."""
 
     def __init__(self, id: str) -> None:
         self.opened: Opened = opened(id)
         with reading() as session:
             self.state = saw_wishes.state_of(session, id)
-        self.placed: dict[str, Placement] = {}
-        if plan := plan_there(self.opened):
-            self.placed = saw_wishes.placements(plan)
+        self.boards = plan_there(self.opened)
+        self.placed: dict[str, Placement] = saw_wishes.placements(self.boards) if self.boards else {}
 
     @property
     def based_on(self) -> tuple[object, ...]:
@@ -81,35 +80,35 @@ class _Place:
 @api.get("/projects/<string:project_id>/steps", responses={200: StepsOut})
 def read_steps(path: ProjectPath) -> Response:
     """All work on the wood as steps, in order."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     return tagged(place.based_on, lambda: place.sheet().out(place.state))
 
 
 @api.get("/projects/<string:project_id>/steps/one", responses={200: StepOut})
 def read_step(path: ProjectPath, query: StepQuery) -> Response:
     """One step in full, with the operator's picture."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     return tagged(place.based_on, lambda: place.sheet().step(query.key))
 
 
 @api.get("/projects/<string:project_id>/steps/paper", responses={200: PaperSteps})
 def read_paper(path: ProjectPath) -> Response:
     """All steps in full, for paper."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     return tagged(place.based_on, lambda: place.sheet().paper())
 
 
 @api.get("/projects/<string:project_id>/cuts", responses={200: CutsDocument})
 def read_cuts(path: ProjectPath) -> Response:
     """The steps as figures: the same document that the command line prints."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     return tagged(place.based_on, lambda: place.sheet().document)
 
 
 @api.post("/projects/<string:project_id>/steps/acts", responses={200: StepsOut})
 def change_steps(path: ProjectPath, body: SawChange) -> Response:
     """Change what is wished at the saws, and save."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     voice = place.opened.body.voice()
     changed = saw_wishes.wishes_after(saw_wishes.wishes_in(place.state), list(body.acts), voice)
     if any(getattr(act, "path", "") == "order" for act in body.acts):
@@ -119,7 +118,7 @@ def change_steps(path: ProjectPath, body: SawChange) -> Response:
     did = {"acts": [act.model_dump(mode="json") for act in body.acts]}
     with writing() as session:
         saw_wishes.save(session, path.project_id, body.version, changed, did)
-    return _Place(path.project_id).out()
+    return SawRoom(path.project_id).out()
 
 
 @api.post("/projects/<string:project_id>/steps/undo", responses={200: StepsOut})
@@ -138,7 +137,7 @@ def _stepped(id: str, version: int, by: int) -> Response:
     opened(id)
     with writing() as session, suppress(documents.NotFound):  # nothing was wished yet
         documents.step(session, saw_wishes.wishes_id(id), SAW, version, by)
-    return _Place(id).out()
+    return SawRoom(id).out()
 
 
 def _file(content: bytes | str, media_type: str, name: str) -> Response:
@@ -148,7 +147,7 @@ def _file(content: bytes | str, media_type: str, name: str) -> Response:
 @api.get("/projects/<string:project_id>/templates.pdf", responses=PDF)
 def read_template_pdf(path: ProjectPath, query: TemplateQuery) -> Response:
     """The template of one step at true size."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     pdf = templates_pdf([template_for(place.sheet(), query.key)], query.size)
     return _file(pdf, "application/pdf", f"{place.file_stem}-template.pdf")
 
@@ -156,21 +155,21 @@ def read_template_pdf(path: ProjectPath, query: TemplateQuery) -> Response:
 @api.get("/projects/<string:project_id>/templates.svg", responses=SVG)
 def read_template_svg(path: ProjectPath, query: TemplateQuery) -> Response:
     """The same as SVG."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     return _file(template_svg(template_for(place.sheet(), query.key)), "image/svg+xml", f"{place.file_stem}-template.svg")
 
 
 @api.get("/projects/<string:project_id>/templates.dxf", responses=DXF)
 def read_template_dxf(path: ProjectPath, query: TemplateQuery) -> Response:
     """The same as DXF."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     return _file(template_dxf(template_for(place.sheet(), query.key)), "image/vnd.dxf", f"{place.file_stem}-template.dxf")
 
 
 @api.get("/projects/<string:project_id>/pack.pdf", responses=PDF)
 def read_pack(path: ProjectPath, query: PaperQuery) -> Response:
     """The whole cut plan: steps, templates, labels."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     return _file(
         pack_pdf(place.sheet(), place.opened.body.name, query.size), "application/pdf", f"{place.file_stem}-cut-plan.pdf"
     )
@@ -179,14 +178,14 @@ def read_pack(path: ProjectPath, query: PaperQuery) -> Response:
 @api.get("/projects/<string:project_id>/pack.zip", responses=ZIP)
 def read_pack_zip(path: ProjectPath) -> Response:
     """Every template as SVG and DXF."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     return _file(pack_zip(place.sheet()), "application/zip", f"{place.file_stem}-templates.zip")
 
 
 @api.get("/projects/<string:project_id>/model.pdf", responses=PDF)
 def read_model(path: ProjectPath, query: PaperQuery) -> Response:
     """A paper model of a box to fold up."""
-    place = _Place(path.project_id)
+    place = SawRoom(path.project_id)
     try:
         pdf = model_pdf(place.sheet(), query.size, query.scale)
     except CoreError as refused:

@@ -5,14 +5,19 @@ from hashlib import sha256
 from typing import Annotated, Any
 from uuid import UUID, uuid4, uuid5
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fennup.app.models.tables import File, Record
+from fennup.app.services.validate import Invalid, validated
+from fennup.app.wording.figures import Voice
+from fennup.core.records.entry import BODIES, Entry
+from fennup.core.units.lengths import tape
 
 LARGEST_FILE = 8 * 1024 * 1024
 LARGEST_RECORD = 16 * 1024
+PLAIN = Voice(tape("mm", "1"))
 MEDIA_TYPES = ("image/jpeg", "image/png", "image/webp", "text/csv", "application/json")
 
 
@@ -42,6 +47,31 @@ class TooLarge(Exception):
     def __init__(self, most: int) -> None:
         super().__init__(most)
         self.most = most
+
+
+def check_body(new: NewRecord) -> None:
+    """Invalid where a type that Fennup knows says something else than its form; any other type may say what it likes."""
+    form = BODIES.get(new.type)
+    if form is not None:
+        try:
+            validated(form, new.body, PLAIN)
+        except Invalid as refused:
+            raise refused.within("body.") from None
+
+
+def entries_of(records: list[Record]) -> list[Entry]:
+    """Records of what was done at the bench; those of other types or other forms are left out."""
+    found = []
+    for record in records:
+        form = BODIES.get(record.type)
+        try:
+            body = form.model_validate(record.body) if form else None
+        except ValidationError:
+            body = None
+        if body is not None:
+            at = datetime.fromisoformat(record.device_time)
+            found.append(Entry(record.id, record.key, record.type, at, record.device, record.fingerprint, body))
+    return found
 
 
 def add_record(session: Session, project_id: str, new: NewRecord) -> Record:

@@ -93,7 +93,7 @@ def _outline(pieces: tuple[Polyhedron, ...], i: int, j: int) -> tuple[Point2, ..
     return hull([(p[i], p[j]) for piece in pieces for p in piece.points])
 
 
-def _cut_off(outline: tuple[Point2, ...], at: float, side: float) -> tuple[Point2, ...]:
+def cut_off(outline: tuple[Point2, ...], at: float, side: float) -> tuple[Point2, ...]:
     """What of an outline lies on the blade's side of a line across."""
     made: list[Point2] = []
     for k, (x, y) in enumerate(outline):
@@ -116,15 +116,15 @@ def _from_above(scene: _Scene, raw: Raw, step: Step, made: dict[End, list[Plane]
     start = max(0.0, min(side * x for x, _ in kept))  # away from the blade where an earlier cut has taken the wood there
     broken = tip - start - seen if tip - start > seen * 1.3 else 0.0
     break_at = start + seen * 0.62
-    near_part = _cut_off(kept, side * break_at, side) if broken else kept
+    near_part = cut_off(kept, side * break_at, side) if broken else kept
     shapes = [*_fences(scene, low, high, seen)]
     grain = (1.0, 0.0)
     shapes.append(Shape("wood", near_part, True, step.part, grain))
     if broken:
-        far = _cut_off(kept, side * (broken + break_at + BREAK_MM), -side)
+        far = cut_off(kept, side * (broken + break_at + BREAK_MM), -side)
         shapes.append(Shape("wood", tuple((x - side * broken, y) for x, y in far), True, step.part, grain))
     if waste:
-        shapes.append(Shape("waste", _cut_off(waste, -side * WASTE_SEEN * max(wide, LEAST_SEEN_MM / 2), -side), True))
+        shapes.append(Shape("waste", cut_off(waste, -side * WASTE_SEEN * max(wide, LEAST_SEEN_MM / 2), -side), True))
     stop_at = side * (tip - broken)
     if step.stop and step.work != "first_end" and scene.fence != "none":
         shapes.append(Shape("block", _block(stop_at, side, low[1], high[1]), True))

@@ -1,0 +1,52 @@
+"""The bench over HTTP: all that it needs at once, and what happened there."""
+
+from hashlib import sha256
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from fennup.app.api.answers import json_of, tagged
+from fennup.app.api.saw import SawRoom
+from fennup.app.api.sessions import reading, writing
+from fennup.app.schemas.api import Problem, ProjectPath, RecordList, RecordOut
+from fennup.app.schemas.bench import BenchOut
+from fennup.app.services import documents
+from fennup.app.services.bench_sheet import BenchSheet
+from fennup.app.services.records import NewRecord, add_record, check_body, records_of
+from fennup.app.services.upgrade import PROJECT
+
+api = APIBlueprint("bench", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
+
+
+@api.get("/projects/<string:project_id>/bench", responses={200: BenchOut})
+def read_bench(path: ProjectPath) -> Response:
+    """Every task with its step, what it must measure and what a reading means, and all records: enough to work on without the server."""
+    room = SawRoom(path.project_id)
+    with reading() as session:
+        records = records_of(session, path.project_id)
+    based_on = sha256(repr(room.based_on).encode()).hexdigest()[:20]
+    name = room.opened.body.name
+
+    def answer() -> BenchOut:
+        return BenchSheet(room.sheet(), room.boards).out(path.project_id, name, based_on, records)
+
+    return tagged((*room.based_on, name, len(records)), answer)
+
+
+@api.get("/projects/<string:project_id>/records", responses={200: RecordList})
+def read_records(path: ProjectPath) -> Response:
+    """All that is recorded of a project."""
+    with reading() as session:
+        documents.read(session, path.project_id, PROJECT)
+        found = records_of(session, path.project_id)
+    return json_of(RecordList(records=[RecordOut.model_validate(record, from_attributes=True) for record in found]))
+
+
+@api.post("/projects/<string:project_id>/records", responses={200: RecordOut})
+def record(path: ProjectPath, body: NewRecord) -> Response:
+    """Add what happened; the same record sent again is added once."""
+    check_body(body)
+    with writing() as session:
+        documents.read(session, path.project_id, PROJECT)
+        made = add_record(session, path.project_id, body)
+        return json_of(RecordOut.model_validate(made, from_attributes=True))

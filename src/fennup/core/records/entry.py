@@ -1,0 +1,84 @@
+"""One thing that happened at the bench: what, to which piece, how that piece was then, on which device, when."""
+
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+Key = Annotated[str, Field(min_length=1, max_length=120)]
+Fingerprint = Annotated[str, Field(max_length=32)]
+Text = Annotated[str, Field(max_length=200)]
+Value = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
+Verdict = Literal["right", "near", "wrong"]
+Source = Literal["tape", "typed", "gauge", "caliper"]
+Outcome = Literal["recut", "use", "shave", "keep"]
+MOST_SET = 200
+
+
+class Body(BaseModel):
+    """What an entry says, by its type."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class CutBody(Body):
+    """Something was cut or otherwise done. `planned`: what each measure of it should be, by what is measured, mm or degrees."""
+
+    planned: Annotated[dict[Annotated[str, Field(max_length=20)], Value], Field(max_length=10)] = {}
+
+
+class MeasuredBody(Body):
+    """Something was measured: what, what it should be, what it is, as it was typed, what with, and what one was told then."""
+
+    what: Annotated[str, Field(max_length=20)]
+    planned: Value
+    measured: Value
+    unit: Literal["mm", "deg"]
+    typed: Text = ""
+    by: Source = "typed"
+    verdict: Verdict
+
+
+class Put(Body):
+    """A task that is open again, or done by what is there already; the piece's fingerprint."""
+
+    key: Key
+    to: Literal["open", "cut"]
+    fingerprint: Fingerprint = ""
+
+
+class WrongBody(Body):
+    """A piece is not as it should be, and what is done about it: cut again from new wood (`source`: which), used as another part, shaved, or kept as it is.
+    `piece`: which one; `other`: as which it is used; `sets`: the tasks that this opens again or does at once; `measured`: what it is, where that is known."""
+
+    way: Outcome
+    piece: Key
+    other: Key | None = None
+    sets: Annotated[list[Put], Field(max_length=MOST_SET)] = []
+    measured: Value | None = None
+    source: Text = ""
+    text: Text = ""
+
+
+class UndoneBody(Body):
+    """An entry is taken back."""
+
+    takes_back: Annotated[str, Field(max_length=36)]
+
+
+# By the type of an entry; what has another type is kept as it is.
+BODIES: dict[str, type[Body]] = {"cut": CutBody, "measured": MeasuredBody, "wrong": WrongBody, "undone": UndoneBody}
+
+
+@dataclass(frozen=True)
+class Entry:
+    """`key`: the task that it is about, `m1/A left:0`; `fingerprint`: the piece's as it was then; `at`: by the device's own clock, with its zone."""
+
+    id: str
+    key: str
+    type: str
+    at: datetime
+    device: str = ""
+    fingerprint: str = ""
+    body: Body = field(default_factory=Body)

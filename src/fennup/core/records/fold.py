@@ -1,0 +1,68 @@
+"""What is done, from all entries: a pure function whose result does not depend on the order in which they arrive."""
+
+from collections import Counter
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+
+from fennup.core.records.entry import CutBody, Entry, MeasuredBody, UndoneBody, WrongBody
+
+
+@dataclass(frozen=True)
+class State:
+    """What holds of one task: the entry that says it is `cut`, with the fingerprint the piece had then; the last reading of everything that was
+    measured since; the entry that says it is wrong. Nothing of it: still to do."""
+
+    cut: Entry | None = None
+    fingerprint: str = ""
+    readings: Mapping[str, Entry] = field(default_factory=dict)
+    wrong: Entry | None = None
+
+
+OPEN = State()
+
+
+def live(entries: Iterable[Entry]) -> list[Entry]:
+    """The entries that were not taken back, in the order in which they happened: by their devices' clocks, the id settling a tie. What takes something
+    back is not one of them, and cannot be taken back itself: doing it again is a new entry."""
+    by_id = {entry.id: entry for entry in entries}
+    gone = {entry.body.takes_back for entry in by_id.values() if isinstance(entry.body, UndoneBody)}
+    left = [e for e in by_id.values() if e.id not in gone and not isinstance(e.body, UndoneBody)]
+    return sorted(left, key=lambda entry: (entry.at, entry.id))
+
+
+def fold(entries: Iterable[Entry]) -> dict[str, State]:
+    """What holds of every task that any entry is about: the later entry holds."""
+    found: dict[str, State] = {}
+    for entry in live(entries):
+        now = found.get(entry.key, OPEN)
+        match entry.body:
+            case CutBody():
+                found[entry.key] = replace(now, cut=entry, fingerprint=entry.fingerprint, wrong=None)
+            case MeasuredBody():
+                readings = {**now.readings, entry.body.what: entry}
+                print_ = now.fingerprint if now.cut else entry.fingerprint
+                found[entry.key] = replace(now, cut=now.cut or entry, fingerprint=print_, readings=readings)
+            case WrongBody():
+                found[entry.key] = replace(now, wrong=entry)
+                for put in entry.body.sets:
+                    was = found.get(put.key, OPEN)
+                    wrong = entry if entry.body.way == "shave" and put.key == entry.key else None
+                    made = State(cut=entry, fingerprint=put.fingerprint) if put.to == "cut" else OPEN
+                    found[put.key] = replace(made, wrong=wrong if put.to == "open" else was.wrong)
+            case _:
+                pass
+    return found
+
+
+@dataclass(frozen=True)
+class Wood:
+    """What became of the wood: how often each piece was begun again from new wood, and which pieces came out of another's."""
+
+    again: Mapping[str, int]
+    instead: frozenset[str]
+
+
+def wood_of(entries: Iterable[Entry]) -> Wood:
+    """What the entries say of the wood."""
+    wrong = [entry.body for entry in live(entries) if isinstance(entry.body, WrongBody) and entry.body.way in ("recut", "use")]
+    return Wood(Counter(body.piece for body in wrong), frozenset(body.other for body in wrong if body.other))
