@@ -9,6 +9,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes, useParams } from "react-router";
 import { hearOtherWindows } from "./api/useDocument";
+import { BenchPage } from "./bench/BenchPage";
 import { BuyPage } from "./places/BuyPage";
 import { ComparePage } from "./places/ComparePage";
 import { CutListPage } from "./places/CutListPage";
@@ -26,6 +27,11 @@ function OneProject() {
   return <ProjectPage key={id} />;
 }
 
+function OneBench() {
+  const { id } = useParams();
+  return <BenchPage key={id} />;
+}
+
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
     <QueryClientProvider client={client}>
@@ -36,6 +42,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
           <Route path="/project/:id/rescale" element={<RescalePage />} />
           <Route path="/project/:id/cut-list" element={<CutListPage />} />
           <Route path="/project/:id/to-buy" element={<BuyPage />} />
+          <Route path="/project/:id/bench" element={<OneBench />} />
           <Route path="/project/:id/:place?" element={<OneProject />} />
           <Route path="*" element={<ProjectsPage />} />
         </Routes>

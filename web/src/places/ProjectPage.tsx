@@ -6,19 +6,13 @@ import { sawApi } from "../api/saw";
 import type { Problem } from "../api/types";
 import { useDocument } from "../api/useDocument";
 import { useJob } from "../api/useJob";
-import { Mark } from "../ui/Mark";
 import { BoardsPlace } from "./BoardsPlace";
 import { ClosingBar } from "./ClosingBar";
 import { ConflictBar } from "./ConflictBar";
 import { ProjectMenu, UnitMenu } from "./menus";
 import { SawPlace } from "./SawPlace";
 import { ShapePlace } from "./ShapePlace";
-
-const PLACES = [
-  { path: "", name: "Shape" },
-  { path: "boards", name: "Boards" },
-  { path: "saw", name: "Saw" },
-];
+import { PLACES, Tape } from "./Tape";
 
 const NOTHING: unknown[][] = [];
 
@@ -93,25 +87,7 @@ export function ProjectPage() {
     <div className="flex min-h-full flex-col lg:h-full">
       <SkipLinks place={place} />
       <header className="flex flex-wrap items-stretch gap-x-3 border-b-2 border-ink bg-paper pl-4 pr-3">
-        <Link to="/" className="flex items-center gap-2 py-2 pr-2" title="All projects">
-          <Mark />
-          <span className="text-[18px] font-semibold">Fennup</span>
-        </Link>
-        <nav aria-label="Places" className="tape flex items-stretch">
-          {PLACES.map((p, i) => (
-            <Link
-              key={p.name}
-              to={`/project/${id}/${p.path}`}
-              aria-current={p.path === place ? "page" : undefined}
-              className="flex items-center gap-2 px-4 py-3 font-medium aria-[current=page]:border-b-4 aria-[current=page]:border-ink aria-[current=page]:bg-film aria-[current=page]:pb-2"
-            >
-              <span className="figure flex h-6 w-6 items-center justify-center rounded-full border border-current text-[15px]">
-                {i + 1}
-              </span>
-              {p.name}
-            </Link>
-          ))}
-        </nav>
+        <Tape id={id} place={place} />
         <span className="tape-rest min-w-6 flex-1" aria-hidden="true" />
         <div className="flex flex-wrap items-center">
           <UnitMenu project={shown} onAct={project.act} />

@@ -79,7 +79,8 @@ class TaskOut(BaseModel):
 
 
 class BenchStepOut(BaseModel):
-    """What a step's tasks have in common: the operator's picture and all that is set and marked."""
+    """What a step's tasks have in common: the operator's picture and all that is set and marked; `notes`: the exact angles where the scales show others, what touches the
+    stop."""
 
     key: str
     tool: str
@@ -94,9 +95,10 @@ class BenchStepOut(BaseModel):
     misses: list[str]
     figures: list[EdgeOut]
     cautions: list[str]
+    notes: list[str]
 
 
-class PieceOut(BaseModel):
+class BenchPieceOut(BaseModel):
     """A piece on the strip: its outline, what is done to it, which of that is measured, and what can be done with it when it is wrong."""
 
     key: str
@@ -126,5 +128,5 @@ class BenchOut(BaseModel):
     steps: list[BenchStepOut]
     checks: list[CheckOut]
     tasks: list[TaskOut]
-    pieces: list[PieceOut]
+    pieces: list[BenchPieceOut]
     records: list[RecordOut]

@@ -1,15 +1,18 @@
 """The bench: all that it needs to go on without the server, in words."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from fennup.app.models.tables import Record
 from fennup.app.schemas.api import RecordOut
-from fennup.app.schemas.bench import BenchOut, BenchStepOut, CheckOut, OutcomeOut, PieceOut, RulerOut, TaskOut
+from fennup.app.schemas.bench import BenchOut, BenchPieceOut, BenchStepOut, CheckOut, OutcomeOut, RulerOut, TaskOut
+from fennup.app.schemas.sheet import ViewOut
 from fennup.app.services.bench_checks import check_out
 from fennup.app.services.part_cards import board_tag, part_name
+from fennup.app.services.step_cards import step_views
 from fennup.app.services.steps_sheet import SawSheet
 from fennup.app.wording import bench as words
+from fennup.app.wording.members import sides_of
 from fennup.app.wording.names import listed
 from fennup.core.bench.picture import outline
 from fennup.core.bench.rescue import opened_again, other_uses, there_already
@@ -64,7 +67,15 @@ class BenchSheet:
         )
 
     def _step(self, key: str) -> BenchStepOut:
-        return BenchStepOut.model_validate(self.saw.step(key).model_dump())
+        step = self.saw.step(key)
+        own = self.saw.by_key[key]
+        shown = self.saw.plan.steps[self.saw.plan.steps.index(own) + 1] if own.work == "test" else own
+        views = [_for_any_piece(view) for view in step_views(self.saw, shown, close=True)]
+        exact = [f"{s.label} {s.note.removeprefix(words.EXACTLY)}" for s in step.sets if s.note.startswith(words.EXACTLY)]
+        notes = [words.EXACT.format(figures=", ".join(exact))] if exact else []
+        notes += [s.note for s in step.sets if s.note and not s.note.startswith(words.EXACTLY)]
+        sets = [s.model_copy(update={"text": words.SHORT[s.label]}) if s.label in words.SHORT else s for s in step.sets]
+        return BenchStepOut.model_validate({**step.model_dump(), "views": views, "sets": sets, "notes": notes})
 
     def _check(self, key: str, check: Check) -> CheckOut:
         step = self.saw.by_key[key]
@@ -104,16 +115,18 @@ class BenchSheet:
     def _what(self, task: Task) -> str:
         if task.doing == "together":
             return "together"
-        return self.saw.what(self.saw.by_key[task.step]).removesuffix(", the first")
+        step = self.saw.by_key[task.step]
+        edge = f", {sides_of(self.saw.solution, step.part)[step.edge]}" if step.edge else ""
+        return f"{self.saw.what(step).removesuffix(', the first')}{edge}"
 
     def _together(self, task: Task) -> str:
         pieces = self.saw.facts[task.part].group.boards
         tags = listed([board_tag(self.saw.solution, piece) for piece in pieces])
         return f"{words.TOGETHER.format(count=len(pieces), tags=tags)} {words.TOGETHER_LIES}"
 
-    def _piece(self, facts: PartFacts, piece: str) -> PieceOut:
+    def _piece(self, facts: PartFacts, piece: str) -> BenchPieceOut:
         own = self._by_piece.get(piece, [])
-        return PieceOut(
+        return BenchPieceOut(
             key=piece,
             tag=board_tag(self.saw.solution, piece),
             name=self.saw.solution.design.assembly.board(piece).name,
@@ -182,6 +195,12 @@ class BenchSheet:
             return words.FROM_NEW
         long, name = min(fitting)
         return words.FROM_OFFCUT.format(board=name, long=self.saw.voice.say(long))
+
+
+def _for_any_piece(view: ViewOut) -> ViewOut:
+    """The picture with KEEP alone on the wood: of which piece, the task says."""
+    marks = [replace(m, text=words.KEEP) if m.text.startswith(f"{words.KEEP} ") else m for m in view.marks]
+    return view.model_copy(update={"marks": marks})
 
 
 def _holds(offcut: OffcutForm, long_mm: float, wide_mm: float, thick_mm: float) -> bool:

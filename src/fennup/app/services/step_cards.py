@@ -39,7 +39,7 @@ def step_out(sheet: StepWords, step: Step, before: Step | None, following: Step 
         detail=_detail(sheet, step, following),
         tool=tool.name if tool else "",
         tool_id=step.tool or "",
-        views=_views(sheet, shown),
+        views=step_views(sheet, shown),
         sets=_sets(sheet, step),
         lies=_lies(sheet, shown),
         changed=_changed(sheet, step, before),
@@ -85,7 +85,8 @@ def _detail(sheet: StepWords, step: Step, following: Step | None) -> str:
     return f"{count} {'cut' if count == 1 else 'cuts'}: {listed(tags)}." if step.pieces else ""
 
 
-def _views(sheet: StepWords, step: Step) -> list[ViewOut]:
+def step_views(sheet: StepWords, step: Step, *, close: bool = False) -> list[ViewOut]:
+    """The operator's picture of a step first; `close`: as near as it takes to be seen on a phone."""
     facts = sheet.facts.get(step.part)
     if not facts:
         return []
@@ -96,7 +97,7 @@ def _views(sheet: StepWords, step: Step) -> list[ViewOut]:
     elif step.line:
         made = line_views(raw, step, said_on(sheet, step))
     elif step.way and tool:
-        made = end_views(raw, step, tool.fence_place, sheet.made_before(step), said_on(sheet, step))
+        made = end_views(raw, step, tool.fence_place, sheet.made_before(step), said_on(sheet, step), close=close)
     else:
         return [card_of(sheet.solution, facts, sheet.voice).view]
     return [view_out(view, sheet.voice) for view in made]

@@ -82,6 +82,10 @@ OUTCOMES = {
 }
 FROM_OFFCUT = "Out of the offcut of {board} that is {long} long."
 FROM_NEW = "Out of a new board: it is added to the boards plan and to the buy list."
+KEEP = "KEEP"  # on the wood that is kept
+EXACTLY = "exactly "  # how a set figure's note begins where the scale shows another one
+EXACT = "Exactly: {figures}."
+SHORT = {"stop": "blade to stop", "fence": "blade to fence"}
 SAME_AGAIN = "The saw stays as it is. The next piece: {tag}."
 ALIKE_AGAIN = "Everything stays as it is. The next piece: {tag}."
 TOGETHER = "Lay all {count} together: {tags}."

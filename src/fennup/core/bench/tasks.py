@@ -6,10 +6,11 @@ from fennup.core.assembly.board import End
 from fennup.core.bench.task import Check, Task, angle_check, length_check
 from fennup.core.design import Design
 from fennup.core.parts.facts import PartFacts
+from fennup.core.parts.solid import Arris
 from fennup.core.plan import Plan
 from fennup.core.steps.planned import StepsPlan
 from fennup.core.steps.step import ENDS_OF_BOARDS, Step
-from fennup.core.tolerances import NOTHING
+from fennup.core.tolerances import NOTHING, SAME
 
 EXACT_MM = 0.1  # what a tape that was not chosen is taken to tell
 STRAIGHT_DEG = 180.0
@@ -108,9 +109,17 @@ class _Tasks:
         if step.work not in ENDS_OF_BOARDS or step.end is None or step.cut is None:
             return
         if step.key.removeprefix("first ") == self.last.get(step.part, "").removeprefix("first ") and facts.arrises:
-            arris = max(facts.arrises, key=lambda a: (round(facts.arrises[a], 6), a.startswith("face"), a))
+            arris = _edge_to_measure(step, facts)
             yield length_check("length", facts.arrises[arris], abs(step.cut.normal[0]), self.allowance, self.graduation, arris)
         fact = facts.ends[step.end][step.index]
         yield angle_check("face", 90.0 - abs(fact.miter_deg), board.section.width_mm, self.allowance)
         if abs(fact.edge_trace_deg) > NOTHING and not board.rips:
             yield angle_check("edge", 90.0 - abs(fact.edge_trace_deg), board.section.thickness_mm, self.allowance)
+
+
+def _edge_to_measure(step: Step, facts: PartFacts) -> Arris:
+    """The edge on which the cut was marked, where it is measured whole there; else the longest."""
+    marked = step.marking.arris if step.marking else None
+    if marked and step.marking and abs(facts.arrises[marked] - step.marking.length_mm) < SAME:
+        return marked
+    return max(facts.arrises, key=lambda arris: (round(facts.arrises[arris], 6), arris.startswith("face"), arris))

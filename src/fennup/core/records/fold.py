@@ -10,7 +10,7 @@ from fennup.core.records.entry import CutBody, Entry, MeasuredBody, UndoneBody, 
 @dataclass(frozen=True)
 class State:
     """What holds of one task: the entry that says it is `cut`, with the fingerprint the piece had then; the last reading of everything that was
-    measured since; the entry that says it is wrong. Nothing of it: still to do."""
+    measured since; the entry that says it is wrong. Nothing of it: still to do. What is wrong and yet cut is kept as it is."""
 
     cut: Entry | None = None
     fingerprint: str = ""
@@ -30,6 +30,12 @@ def live(entries: Iterable[Entry]) -> list[Entry]:
     return sorted(left, key=lambda entry: (entry.at, entry.id))
 
 
+def is_wrong(state: State) -> bool:
+    """Whether a task is known to be wrong: said so, or measured so at last."""
+    readings = (entry.body for entry in state.readings.values())
+    return state.wrong is not None or any(isinstance(body, MeasuredBody) and body.verdict == "wrong" for body in readings)
+
+
 def fold(entries: Iterable[Entry]) -> dict[str, State]:
     """What holds of every task that any entry is about: the later entry holds."""
     found: dict[str, State] = {}
@@ -39,11 +45,12 @@ def fold(entries: Iterable[Entry]) -> dict[str, State]:
             case CutBody():
                 found[entry.key] = replace(now, cut=entry, fingerprint=entry.fingerprint, wrong=None)
             case MeasuredBody():
-                readings = {**now.readings, entry.body.what: entry}
+                done = now.cut or (entry if entry.body.verdict != "wrong" else None)
                 print_ = now.fingerprint if now.cut else entry.fingerprint
-                found[entry.key] = replace(now, cut=now.cut or entry, fingerprint=print_, readings=readings)
+                found[entry.key] = replace(now, cut=done, fingerprint=print_, readings={**now.readings, entry.body.what: entry})
             case WrongBody():
-                found[entry.key] = replace(now, wrong=entry)
+                kept = entry if entry.body.way == "keep" else None
+                found[entry.key] = replace(now, cut=now.cut or kept, wrong=entry)
                 for put in entry.body.sets:
                     was = found.get(put.key, OPEN)
                     wrong = entry if entry.body.way == "shave" and put.key == entry.key else None

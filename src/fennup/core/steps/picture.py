@@ -1,7 +1,7 @@
 """The operator's picture of a step, drawn from the solids: seen from where one stands, the fence away, the board as it lies, the blade, what is kept
 and what falls off, the stop. And the same from the front, where the blade's lean is seen, and from the right, where a board stands up."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import cos, radians, sin, tan
 
 from fennup.core.assembly.board import End
@@ -23,6 +23,7 @@ LEAST_SEEN_MM = 170.0
 WASTE_SEEN = 1.1
 BREAK_MM = 8.0
 SCANT = 0.25
+CLOSE_SEEN, CLOSE_LEAST_MM, CLOSE_WASTE = 1.1, 84.0, 0.75  # the same where there is little room, as on a phone beside the saw
 
 
 @dataclass(frozen=True)
@@ -50,6 +51,15 @@ class _Scene:
     kept_left: bool
     fence: FencePlace
     wedge_deg: float
+    close: bool = False
+
+    def seen(self, wide: float) -> float:
+        """How much of the kept side is shown."""
+        return max(CLOSE_SEEN * wide, CLOSE_LEAST_MM) if self.close else max(SEEN * wide, LEAST_SEEN_MM)
+
+    def waste_seen(self, wide: float) -> float:
+        """How much of what falls off is shown at most."""
+        return CLOSE_WASTE * max(wide, CLOSE_LEAST_MM / 2) if self.close else WASTE_SEEN * max(wide, LEAST_SEEN_MM / 2)
 
     @property
     def side(self) -> float:
@@ -63,9 +73,12 @@ class _Scene:
         return lows, highs
 
 
-def end_views(raw: Raw, step: Step, fence: FencePlace, made: dict[End, list[Plane]], said: Said) -> tuple[View, ...]:
-    """A cut of an end: from above, from the front, and from the right where the board does not lie flat."""
-    scene = _laid(raw, step, fence, made)
+def end_views(
+    raw: Raw, step: Step, fence: FencePlace, made: dict[End, list[Plane]], said: Said, *, close: bool = False
+) -> tuple[View, ...]:
+    """A cut of an end: from above, from the front, and from the right where the board does not lie flat. `close`: less of the board, and no
+    length in the picture, where there is little room."""
+    scene = replace(_laid(raw, step, fence, made), close=close)
     assert step.way
     views = [_from_above(scene, raw, step, made, said), _from_front(scene)]
     return tuple(views) if step.way.pose.stance == "flat" else (*views, _from_right(scene))
@@ -111,7 +124,7 @@ def _from_above(scene: _Scene, raw: Raw, step: Step, made: dict[End, list[Plane]
     wide = high[1] - low[1]
     side = scene.side
     kept, waste = _outline(scene.kept, 0, 1), _outline(scene.waste, 0, 1)
-    seen = max(SEEN * wide, LEAST_SEEN_MM)
+    seen = scene.seen(wide)
     tip = max(side * x for x, _ in kept)
     start = max(0.0, min(side * x for x, _ in kept))  # away from the blade where an earlier cut has taken the wood there
     broken = tip - start - seen if tip - start > seen * 1.3 else 0.0
@@ -124,7 +137,7 @@ def _from_above(scene: _Scene, raw: Raw, step: Step, made: dict[End, list[Plane]
         far = cut_off(kept, side * (broken + break_at + BREAK_MM), -side)
         shapes.append(Shape("wood", tuple((x - side * broken, y) for x, y in far), True, step.part, grain))
     if waste:
-        shapes.append(Shape("waste", cut_off(waste, -side * WASTE_SEEN * max(wide, LEAST_SEEN_MM / 2), -side), True))
+        shapes.append(Shape("waste", cut_off(waste, -side * scene.waste_seen(wide), -side), True))
     stop_at = side * (tip - broken)
     if step.stop and step.work != "first_end" and scene.fence != "none":
         shapes.append(Shape("block", _block(stop_at, side, low[1], high[1]), True))
@@ -141,7 +154,7 @@ def _from_above(scene: _Scene, raw: Raw, step: Step, made: dict[End, list[Plane]
         "operator",
         tuple(shapes),
         tuple(marks),
-        _measured(scene, raw, step, made, stop_at, high if scene.fence != "near" else low),
+        () if scene.close else _measured(scene, raw, step, made, stop_at, high if scene.fence != "near" else low),
     )
 
 
@@ -186,7 +199,7 @@ def _marks(scene: _Scene, step: Step, said: Said, kept: tuple[Point2, ...], wast
     far = max(side * x for x, _ in kept)
     marks = [Mark("name", (side * far * 0.5, middle + wide * 0.14), said.keep)]
     if waste:
-        spread = min(max(-side * x for x, _ in waste), WASTE_SEEN * max(wide, LEAST_SEEN_MM / 2))
+        spread = min(max(-side * x for x, _ in waste), scene.waste_seen(wide))
         place = spread * 0.6 if spread > wide * 0.4 else spread + wide * 0.16  # beside it where there is no room on it
         up = 0.14 if spread > wide * 0.4 else -0.24
         marks.append(Mark("name", (-side * place, middle + wide * up), said.waste))

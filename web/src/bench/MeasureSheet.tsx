@@ -1,0 +1,216 @@
+import { useEffect, useRef, useState } from "react";
+import type { Bench, BenchTask, Check } from "../api/types";
+import { Drawing } from "../drawing/Drawing";
+import { FigureText } from "../ui/FigureText";
+import { Sign } from "../ui/Sign";
+import type { State } from "./fold";
+import { graduations, type Meaning, meaning, read } from "./lengths";
+
+export type Reading = {
+  check: Check;
+  value: number;
+  typed: string;
+  by: "tape" | "typed" | "gauge" | "caliper";
+  meaning: Meaning;
+};
+type Props = {
+  bench: Bench;
+  task: BenchTask;
+  state: State;
+  /** Says what there is to keep now, or that there is nothing yet. */
+  onReading: (reading: Reading | null) => void;
+  /** The reading of an instrument, where one is connected: it goes where the cursor is. */
+  heard: { text: string; by: "gauge" | "caliper"; count: number } | null;
+};
+
+const DEG_STEP = 0.1;
+const PAD = { left: 20, right: 20, top: 12, bottom: 12 };
+const AS_BEFORE = 0.05; // of what may be off: two readings that are the same
+
+/** Something measured: counted from the tape's nearest mark, or typed; what it means is said at once. */
+export function MeasureSheet({ bench, task, state, onReading, heard }: Props) {
+  const [at, setAt] = useState(0);
+  const check = bench.checks[task.checks[at] ?? -1];
+  const [text, setText] = useState("");
+  const [by, setBy] = useState<Reading["by"]>("typed");
+  const [first, setFirst] = useState<number | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const { ruler } = bench;
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another thing to measure begins empty
+  useEffect(() => {
+    setText("");
+    setFirst(null);
+    field.current?.focus();
+  }, [at, task.key]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each reading that is heard is put in once
+  useEffect(() => {
+    if (!heard || !check) return;
+    const fits = (heard.by === "gauge") === (check.unit === "deg");
+    if (!fits) return;
+    setText(heard.text);
+    setBy(heard.by);
+  }, [heard?.count]);
+
+  const value = check && text ? read(text, check.unit, ruler) : null;
+  const means = check && value !== null ? meaning(check, value, ruler) : null;
+  const again =
+    means?.ask &&
+    (first === null || value === null || Math.abs(first - value) > (check?.opens ? AS_BEFORE * 20 : 1));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is told again when the reading or its meaning changes
+  useEffect(() => {
+    onReading(
+      check && value !== null && means && !again ? { check, value, typed: text, by, meaning: means } : null,
+    );
+  }, [check?.what, value, again, text, by]);
+
+  if (!check) return <p className="p-6 text-[20px]">There is nothing to measure here.</p>;
+
+  const step = check.unit === "deg" ? DEG_STEP : ruler.graduation_mm;
+  const put = (next: string, how: Reading["by"]) => {
+    setText(next);
+    setBy(how);
+    field.current?.focus({ preventScroll: true });
+  };
+  const count = (by: number) => {
+    const marks = Math.max(0, Math.round((value ?? check.expected) / step) + (text ? by : 0));
+    put(
+      check.unit === "deg" ? String(Number((marks * DEG_STEP).toFixed(1))) : graduations(marks, ruler),
+      "tape",
+    );
+  };
+  const press = (key: string) => put(key === "⌫" ? text.slice(0, -1) : text + key, "typed");
+  const keys =
+    check.unit === "mm" && ruler.unit === "in"
+      ? ["7", "8", "9", "⌫", "4", "5", "6", "/", "1", "2", "3", " ", "0", ".", "′", "″"]
+      : ["7", "8", "9", "⌫", "4", "5", "6", ".", "1", "2", "3", "0"];
+  const before = state.readings[check.what];
+  const mark = check.unit === "deg" ? "a tenth" : "one mark";
+  return (
+    <section aria-label="Measure" className="bench-measure">
+      {task.checks.length > 1 && (
+        <div role="tablist" aria-label="What to measure" className="flex">
+          {task.checks.map((k, i) => (
+            <button
+              key={k}
+              type="button"
+              role="tab"
+              aria-selected={i === at}
+              className="bench-tab"
+              onClick={() => setAt(i)}
+            >
+              {TABS[bench.checks[k]?.what ?? "length"]}
+              {state.readings[bench.checks[k]?.what ?? ""] && " ✓"}
+            </button>
+          ))}
+        </div>
+      )}
+      <div className="bench-asked">
+        <div className="min-w-0 flex-1">
+          <h2 className="text-[19px]">{check.label}</h2>
+          <p className="text-[17px] text-ink-2">
+            {check.how}
+            {check.what !== "spread" && (
+              <>
+                {" "}
+                It should read <FigureText figure={check.figure} className="text-ink" />.
+              </>
+            )}
+            {before && <> Last read: {String(before.body.typed)}.</>}
+          </p>
+        </div>
+        {check.view && (
+          <Drawing view={check.view} label="What to measure, lit" className="operator bench-lit" pad={PAD} />
+        )}
+      </div>
+      <div className="bench-read">
+        <button type="button" className="bench-key" aria-label={`${mark} less`} onClick={() => count(-1)}>
+          −
+        </button>
+        <label className="min-w-0 flex-1">
+          <span className="sr-only">
+            {check.label}, in {check.unit === "deg" ? "degrees" : ruler.unit}
+          </span>
+          <input
+            ref={field}
+            className="bench-input"
+            inputMode="none"
+            autoComplete="off"
+            placeholder={check.unit === "deg" ? "°" : ruler.unit}
+            value={text}
+            onChange={(event) => put(event.target.value, "typed")}
+          />
+        </label>
+        <button type="button" className="bench-key" aria-label={`${mark} more`} onClick={() => count(1)}>
+          +
+        </button>
+      </div>
+      <div role="status" className="bench-verdict" data-verdict={again ? "ask" : means?.verdict}>
+        {text && value === null && (
+          <p>This cannot be read as {check.unit === "deg" ? "an angle" : "a length"} yet.</p>
+        )}
+        {means && (
+          <p className="flex items-start gap-2">
+            <Sign is={means.verdict === "right" ? "closes" : means.verdict === "near" ? "note" : "warning"} />
+            <span>
+              {again ? (
+                <>
+                  {means.slip || FAR}{" "}
+                  <button
+                    type="button"
+                    className="bench-small"
+                    onClick={() => {
+                      setFirst(value);
+                      put("", by);
+                    }}
+                  >
+                    Measure once more
+                  </button>
+                </>
+              ) : (
+                <>
+                  {first !== null && means.ask ? "Read twice. " : ""}
+                  {means.text}
+                </>
+              )}
+            </span>
+          </p>
+        )}
+        {!text && first !== null && <p>Read it once more: the same again is taken as it is.</p>}
+        {!text && first === null && <p className="text-ink-2">Count marks with − and +, or type it.</p>}
+      </div>
+      <fieldset className="bench-keys" aria-label="Keys">
+        {keys.map((key) => (
+          <button
+            key={key}
+            type="button"
+            className="bench-key"
+            aria-label={NAMES[key]}
+            onClick={() => press(key)}
+          >
+            {key === " " ? "␣" : key}
+          </button>
+        ))}
+      </fieldset>
+    </section>
+  );
+}
+
+const FAR = "That is far off. Is it another unit, or another edge?";
+const NAMES: Record<string, string> = {
+  "⌫": "Delete the last",
+  " ": "Space",
+  "′": "feet",
+  "″": "inches",
+  "/": "over",
+  ".": "point",
+};
+const TABS: Record<Check["what"], string> = {
+  length: "Length",
+  width: "Width",
+  face: "Across the face",
+  edge: "Over the edge",
+  pair: "Swing",
+  pair_tilt: "Tilt",
+  spread: "Difference",
+};

@@ -1,0 +1,37 @@
+import { Link } from "react-router";
+import { Mark } from "../ui/Mark";
+
+/** The places of a project in the order of the work; a digit key goes to each. */
+export const PLACES = [
+  { path: "", name: "Shape" },
+  { path: "boards", name: "Boards" },
+  { path: "saw", name: "Saw" },
+  { path: "bench", name: "Bench" },
+];
+
+/** The tape that the places stand on. */
+export function Tape({ id, place }: { id: string; place: string }) {
+  return (
+    <>
+      <Link to="/" className="flex items-center gap-2 py-2 pr-2" title="All projects">
+        <Mark />
+        <span className="text-[18px] font-semibold">Fennup</span>
+      </Link>
+      <nav aria-label="Places" className="tape flex items-stretch">
+        {PLACES.map((p, i) => (
+          <Link
+            key={p.name}
+            to={`/project/${id}/${p.path}`}
+            aria-current={p.path === place ? "page" : undefined}
+            className="flex items-center gap-2 px-4 py-3 font-medium aria-[current=page]:border-b-4 aria-[current=page]:border-ink aria-[current=page]:bg-film aria-[current=page]:pb-2"
+          >
+            <span className="figure flex h-6 w-6 items-center justify-center rounded-full border border-current text-[15px]">
+              {i + 1}
+            </span>
+            {p.name}
+          </Link>
+        ))}
+      </nav>
+    </>
+  );
+}
