@@ -47,7 +47,7 @@ FIRST_FORM = {
 }  # fmt: skip
 RECORD = {
     "id": "0f0e0d0c-0b0a-4908-8706-050403020100", "key": "m1/A", "fingerprint": "ab12", "type": "cut",
-    "device": "bench", "device_time": "2026-05-04T10:00:00+02:00", "body": {"count": 1},
+    "device": "bench", "device_time": "2026-05-04T10:00:00+02:00", "body": {"planned": {"length": 1.0}},
 }  # fmt: skip
 
 
@@ -145,7 +145,7 @@ class Records(Api):
         self.assertEqual((first.status_code, first.json["key"], first.json["device_time"]), (200, "m1/A", RECORD["device_time"]))
         self.assertRegex(first.json["received"], r"^\d{4}-\d\d-\d\dT.*[+-]\d\d:\d\d$")
         self.assertEqual(self.client.post(url, json=RECORD).json, first.json)
-        self.assertEqual(self.client.post(url, json={**RECORD, "body": {"count": 2}}).status_code, 409)
+        self.assertEqual(self.client.post(url, json={**RECORD, "body": {"planned": {"length": 2.0}}}).status_code, 409)
         earlier = {**RECORD, "id": RECORD["id"].replace("0100", "0200"), "device_time": "2026-05-04T07:59:00+00:00"}
         self.client.post(url, json=earlier)
         self.client.post(f"/api/projects/{project['id']}/undo", json={"version": project["version"]})
@@ -156,7 +156,7 @@ class Records(Api):
                 connection.execute(change)
         for wrong in ({"id": "x"}, {"device_time": "2026-05-04T10:00:00"}, {"type": "No"}, {"more": 1}):
             self.assertEqual(self.client.post(url, json={**RECORD, **wrong}).status_code, 422, wrong)
-        self.assertEqual(self.client.post(url, json={**RECORD, "body": {"x": "y" * 20_000}}).status_code, 413)
+        self.assertEqual(self.client.post(url, json={**RECORD, "type": "note", "body": {"x": "y" * 20_000}}).status_code, 413)
 
     def test_a_file_has_a_limit(self) -> None:
         with self.app.config["STORE"].writing() as session:

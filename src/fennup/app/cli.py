@@ -23,6 +23,7 @@ from fennup.app.services.portable import (
     is_file,
     project_file,
     read_project_file,
+    records_in_file,
     saw_in_file,
     workshop_file,
 )
@@ -33,11 +34,14 @@ from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, validated
 from fennup.app.services.yards import WHERE
 from fennup.app.wording.trouble import trouble_text
+from fennup.core.bench.tasks import tasks_for
 from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.exchange.document import solution_document
+from fennup.core.exchange.progress import progress_document
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.solve import Solution
+from fennup.core.steps.planned import steps_for
 from fennup.core.workshop import Workshop, with_saw
 
 # A browser opens a few connections; one that says nothing is let go soon, so that it keeps no place.
@@ -98,6 +102,9 @@ def _parser() -> argparse.ArgumentParser:
     cutting.add_argument(
         "--boards", action="store_true", help="plan the boards of the file first, so that each step says which board"
     )
+    going = command("progress", _progress, "print how far the work at the bench is, from a project's records, as JSON")
+    going.add_argument("file", help="a .fennup.json file of a project with its records, or - for standard input")
+    going.add_argument("--workshop", help="a file with a workshop in JSON")
     selling = command("yard", _yard, "run the made-up timber yard, whose prices Fennup can ask for")
     selling.add_argument("--port", type=int, default=8010)
     selling.add_argument("--steady", action="store_true", help="never slow, never closed")
@@ -172,6 +179,19 @@ def _cuts(chosen: argparse.Namespace) -> int:
     solution = _solved(document, workshop)
     placed = placements(BoardsDocument.model_validate(_boards_plan(document, solution, workshop))) if chosen.boards else {}
     print(cuts_document(solution, placed).model_dump_json(indent=2))
+    return 0
+
+
+def _progress(chosen: argparse.Namespace) -> int:
+    """What a project's file says was done, by its own steps."""
+    document = _read(chosen.file)
+    if not is_file(document):
+        raise Refused(f"{chosen.file}: a project's file is needed: a bare spec has no records.")
+    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
+    workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
+    solution = _solved(document, workshop)
+    tasks = tasks_for(solution.design, solution.plan, steps_for(solution.design, solution.plan))
+    print(progress_document(tasks, records_in_file(document)).model_dump_json(indent=2))
     return 0
 
 

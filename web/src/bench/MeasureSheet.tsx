@@ -209,7 +209,7 @@ const TABS: Record<Check["what"], string> = {
   length: "Length",
   width: "Width",
   face: "Across the face",
-  edge: "Over the edge",
+  tilt: "The cut's tilt",
   pair: "Swing",
   pair_tilt: "Tilt",
   spread: "Difference",

@@ -12,8 +12,9 @@ from fennup.app.schemas.api import Problem, ProjectPath, RecordList, RecordOut
 from fennup.app.schemas.bench import BenchOut
 from fennup.app.services import documents
 from fennup.app.services.bench_sheet import BenchSheet
-from fennup.app.services.records import NewRecord, add_record, check_body, records_of
+from fennup.app.services.records import NewRecord, add_record, check_body, entries_of, records_of
 from fennup.app.services.upgrade import PROJECT
+from fennup.core.exchange.progress import ProgressDocument, progress_document
 
 api = APIBlueprint("bench", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
 
@@ -31,6 +32,15 @@ def read_bench(path: ProjectPath) -> Response:
         return BenchSheet(room.sheet(), room.boards).out(path.project_id, name, based_on, records)
 
     return tagged((*room.based_on, name, len(records)), answer)
+
+
+@api.get("/projects/<string:project_id>/progress", responses={200: ProgressDocument})
+def read_progress(path: ProjectPath) -> Response:
+    """How far the work is, as figures: the same document that the command line prints."""
+    room = SawRoom(path.project_id)
+    with reading() as session:
+        entries = entries_of(records_of(session, path.project_id))
+    return json_of(progress_document(BenchSheet(room.sheet(), room.boards).tasks, entries))
 
 
 @api.get("/projects/<string:project_id>/records", responses={200: RecordList})

@@ -32,6 +32,7 @@ from fennup.app.services.boards_sheet import left_out, names_of, plan_out, price
 from fennup.app.services.buy_list import buy_list_csv
 from fennup.app.services.drawings import control_out
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, with_thickness
+from fennup.app.services.records import entries_of, records_of
 from fennup.app.services.solving import solved
 from fennup.app.services.upgrade import BOARDS, PRICES, PROJECT, RACK
 from fennup.app.services.validate import Invalid, from_core
@@ -43,6 +44,7 @@ from fennup.core.boards.tables import prices_in, rack_csv
 from fennup.core.boards.wishes import Wishes
 from fennup.core.errors import CoreError
 from fennup.core.exchange.boards_forms import BoardsDocument
+from fennup.core.records.fold import wood_of
 
 api = APIBlueprint("boards", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
 BROKE = "Something broke while this was planned. Change anything about it, and it is tried again."
@@ -187,6 +189,7 @@ class _Place:
             self.rack_state = racks.rack_state(session)
             self.prices = racks.prices_of(session)
             self.beside = [s for s in documents.listed(session, PROJECT) if s.id != id]
+            self.wood = wood_of(entries_of(records_of(session, id)))
         self.wishes = racks.wishes_in(self.state)
         self.rack = racks.rack_in(self.rack_state)
 
@@ -214,7 +217,7 @@ class _Place:
         specs = [(self.opened.state.id, self.opened.solved().spec.model_dump(mode="json"))]
         specs += [(id, solved(other, self.opened.workshop).spec.model_dump(mode="json")) for id, other in self.chosen()]
         kerf = self.opened.workshop.kerf_mm
-        return asked_for(specs, self.rack, self.prices, self.wishes, kerf, body.unit, body.graduation)
+        return asked_for(specs, self.rack, self.prices, self.wishes, kerf, body.unit, body.graduation, self.wood)
 
     def found(self) -> Found:
         """The plan that there is, and the job that makes a newer one."""

@@ -33,14 +33,15 @@ def check_out(check: Check, step: Step, facts: PartFacts | None, sheet: SawSheet
 
 def _names(check: Check, step: Step, facts: PartFacts | None, sheet: SawSheet) -> dict[str, str]:
     if not facts:
-        return {"edge": "", "face": "", "long": ""}
+        return {"edge": "", "face": "", "long": "", "sharp": ""}
     names = sides_of(sheet.solution, facts.key)
     edge = ""
     if check.arris:
         side, run = check.arris.split("_")
         edge = f"{names[run]}, {names[side]}" if facts.beveled else names[run]
-    miter = facts.ends[step.end][step.index].miter_deg if step.end and step.work != "test" else 0.0
-    return {"edge": edge, "face": names["face"], "long": names["lower" if miter >= 0 else "upper"]}
+    cut = facts.ends[step.end][step.index] if step.end and step.work != "test" else None
+    long = names["lower" if cut is None or cut.miter_deg >= 0 else "upper"]
+    return {"edge": edge, "face": names["face"], "long": long, "sharp": names["back" if cut and cut.bevel_deg > 0 else "face"]}
 
 
 def _bands(check: Check, sheet: SawSheet, stop: str) -> list[BandOut]:

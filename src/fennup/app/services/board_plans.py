@@ -20,6 +20,7 @@ from fennup.core.cures import cures_for
 from fennup.core.exchange.boards_document import boards_document
 from fennup.core.exchange.boards_forms import BoardsDocument, CureForm, OtherForm, ShortForm, YardForm
 from fennup.core.project.spec import ProjectSpec
+from fennup.core.records.fold import AS_PLANNED, Wood
 from fennup.core.solve import designed
 from fennup.core.units.lengths import tape
 
@@ -50,10 +51,12 @@ def asked_for(
     kerf_mm: float,
     unit: str,
     graduation: str,
+    wood: Wood = AS_PLANNED,
 ) -> Asked:
-    """A plan for some projects by their ids and specs."""
+    """A plan for some projects by their ids and specs; `wood`: what became of the own one's at the bench."""
+    spoiled = {"again": dict(sorted(wood.again.items())), "instead": sorted(wood.instead)} if wood != AS_PLANNED else {}
     given = {
-        "projects": [{"id": id, "spec": spec} for id, spec in projects],
+        "projects": [{"id": id, "spec": spec, **(spoiled if k == 0 else {})} for k, (id, spec) in enumerate(projects)],
         "rack": rack.model_dump(mode="json"),
         "prices": prices.model_dump(mode="json", exclude={"as_of"}),
         "wishes": wishes.model_dump(mode="json"),
@@ -131,8 +134,10 @@ def order_from(given: dict[str, Any]) -> tuple[Order, list[tuple[ProjectSpec, An
     """The order that was asked for, and every project's settled spec with its design."""
     found = [designed(ProjectSpec.model_validate(entry["spec"])) for entry in given["projects"]]
     ids = [str(entry["id"]) for entry in given["projects"]]
+    woods = [Wood(entry.get("again", {}), frozenset(entry.get("instead", ()))) for entry in given["projects"]]
     cuttings = tuple(
-        Cuttings(design.facts, "" if k == 0 else f"{id}:") for k, (id, (_, design)) in enumerate(zip(ids, found, strict=True))
+        Cuttings(design.facts, "" if k == 0 else f"{id}:", wood)
+        for k, (id, (_, design), wood) in enumerate(zip(ids, found, woods, strict=True))
     )
     rack, prices = Rack.model_validate(given["rack"]), PriceList.model_validate(given["prices"])
     return Order(cuttings, rack, prices, Wishes.model_validate(given["wishes"]), float(given["kerf_mm"])), found

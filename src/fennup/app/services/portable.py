@@ -20,6 +20,7 @@ from fennup.core.boards.wishes import Wishes
 from fennup.core.errors import SpecError
 from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.cuts_forms import CutsDocument
+from fennup.core.records.entry import Entry
 from fennup.core.saw.wishes import SawWishes
 from fennup.core.workshop import Workshop
 
@@ -171,6 +172,11 @@ def saw_in_file(document: dict[str, Any]) -> SawWishes:
     return validated(ProjectFile, document, PLAIN).saw or SawWishes()
 
 
+def records_in_file(document: dict[str, Any]) -> list[Entry]:
+    """What was done at the bench, in a project's file. Invalid."""
+    return records.entries_of(validated(ProjectFile, document, PLAIN).records)
+
+
 def is_file(document: Any) -> bool:
     """Whether something says of itself that it is one of these files."""
     return isinstance(document, dict) and "format" in document
@@ -224,8 +230,7 @@ class Import:
                 racks.save(session, BOARDS, racks.wishes_id(state.id), 1, entry.boards.wishes, {"event": "import"}, state.id)
             if entry.saw and entry.saw != SawWishes():
                 saw_wishes.save(session, state.id, 1, entry.saw, {"event": "import"})
-            for record in entry.records:
-                records.add_imported(session, state.id, record)
+            records.add_imported(session, state.id, entry.records)
             for file, content in zip(entry.files, contents, strict=True):
                 records.add_file(session, state.id, file.name, file.media_type, content)
             made.append(state.id)

@@ -1,5 +1,6 @@
 """What happened, one thing a record: only ever added. And files that belong to a project."""
 
+from collections.abc import Iterable
 from datetime import UTC, datetime
 from hashlib import sha256
 from typing import Annotated, Any
@@ -59,7 +60,7 @@ def check_body(new: NewRecord) -> None:
             raise refused.within("body.") from None
 
 
-def entries_of(records: list[Record]) -> list[Entry]:
+def entries_of(records: Iterable[Record | NewRecord]) -> list[Entry]:
     """Records of what was done at the bench; those of other types or other forms are left out."""
     found = []
     for record in records:
@@ -69,7 +70,8 @@ def entries_of(records: list[Record]) -> list[Entry]:
         except ValidationError:
             body = None
         if body is not None:
-            at = datetime.fromisoformat(record.device_time)
+            at = record.device_time
+            at = datetime.fromisoformat(at) if isinstance(at, str) else at
             found.append(Entry(record.id, record.key, record.type, at, record.device, record.fingerprint, body))
     return found
 
@@ -89,12 +91,22 @@ def add_record(session: Session, project_id: str, new: NewRecord) -> Record:
     return known
 
 
-def add_imported(session: Session, project_id: str, record: NewRecord) -> None:
-    """Add a record of another project's file. Where that record is here already, with the project it was made in, it is one of
-    this project under a new id made of both, so that the same file brought in twice is the same twice."""
-    if session.get(Record, record.id) is not None:
-        record = record.model_copy(update={"id": str(uuid5(UUID(record.id), project_id))})
-    add_record(session, project_id, record)
+def add_imported(session: Session, project_id: str, brought: list[NewRecord]) -> None:
+    """Add the records of another project's file. Those that are here already, with the project they were made in, are this project's under new ids
+    made of both, so that the same file brought in twice is the same twice; what takes one back follows it."""
+    known = {record.id for record in brought if session.get(Record, record.id) is not None}
+    for record in brought:
+        change: dict[str, Any] = {}
+        if record.id in known:
+            change["id"] = _own_id(record.id, project_id)
+        taken = record.body.get("takes_back")
+        if taken in known:
+            change["body"] = {**record.body, "takes_back": _own_id(str(taken), project_id)}
+        add_record(session, project_id, record.model_copy(update=change))
+
+
+def _own_id(id: str, project_id: str) -> str:
+    return str(uuid5(UUID(id), project_id))
 
 
 def records_of(session: Session, project_id: str) -> list[Record]:

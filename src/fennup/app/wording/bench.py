@@ -9,7 +9,7 @@ LABELS: dict[What, str] = {
     "length": "Length along the {edge}",
     "width": "Width, at its widest side",
     "face": "Angle of the end across the {face}",
-    "edge": "Angle of the end over the edge",
+    "tilt": "Angle between the {sharp} and the cut",
     "pair": "The pair, flat",
     "pair_tilt": "The pair, standing",
     "spread": "By how much the longest and the shortest differ",
@@ -18,7 +18,7 @@ HOWS: dict[What, str] = {
     "length": "Hook the tape at one tip and read at the other, along the lit edge.",
     "width": "Across, square to the length. A caliper reads it best.",
     "face": "The gauge's stock on the {long}, its blade along the cut.",
-    "edge": "The gauge's stock on the {face}, its blade along the cut, square over the edge.",
+    "tilt": "The gauge's stock on the {sharp}, square to the line of the cut, its blade on the cut.",
     "pair": "Two scraps, their cuts together on a flat face: measure over both.",
     "pair_tilt": "Two scraps, their leaning cuts together, standing: measure over both.",
     "spread": "Stand them on a flat top side by side, like end down. 0 where no nail catches.",
@@ -41,10 +41,10 @@ MEANS: dict[tuple[What, Verdict, Side], str] = {
     ("face", "near", "under"): f"{{{{off}}}} too pointed. {_NEAR_OPENS}",
     ("face", "wrong", "over"): "{{off}} too square: its joint would open by {{gap}}. Swing the saw {{off}} more, try it in scrap, then shave this end.",
     ("face", "wrong", "under"): "{{off}} too pointed: its joint would open by {{gap}}. Swing the saw {{off}} less, try it in scrap, then shave this end.",
-    ("edge", "near", "over"): f"{{{{off}}}} too upright. {_NEAR_OPENS}",
-    ("edge", "near", "under"): f"{{{{off}}}} too steep. {_NEAR_OPENS}",
-    ("edge", "wrong", "over"): "{{off}} too upright: its joint would open by {{gap}}. Lean the cut {{off}} more, try it in scrap, then shave this end.",
-    ("edge", "wrong", "under"): "{{off}} too steep: its joint would open by {{gap}}. Lean the cut {{off}} less, try it in scrap, then shave this end.",
+    ("tilt", "near", "over"): f"{{{{off}}}} too upright. {_NEAR_OPENS}",
+    ("tilt", "near", "under"): f"{{{{off}}}} too steep. {_NEAR_OPENS}",
+    ("tilt", "wrong", "over"): "{{off}} too upright: its joint would open by {{gap}}. Lean the cut {{off}} more, try it in scrap, then shave this end.",
+    ("tilt", "wrong", "under"): "{{off}} too steep: its joint would open by {{gap}}. Lean the cut {{off}} less, try it in scrap, then shave this end.",
     ("pair", "near", "over"): f"{{{{off}}}} over: each cut is {{{{half}}}} short of its angle. {_NEAR_OPENS}",
     ("pair", "near", "under"): f"{{{{off}}}} under: each cut is {{{{half}}}} past its angle. {_NEAR_OPENS}",
     ("pair", "wrong", "over"): "{{off}} over. Swing the saw {{half}} farther from square and try two new scraps.",
@@ -96,6 +96,6 @@ def means(check: Check, verdict: Verdict, side: Side, allowed: str, stop: str, *
     """What a reading means: `{off}`, `{half}` and `{gap}` are still to be put in."""
     if verdict == "right":
         return AS_THE_TAPE_TELLS if as_tape else RIGHT
-    if check.what in ("face", "edge") and check.expected == 90.0:
+    if check.what in ("face", "tilt") and check.expected == 90.0:
         return SQUARE[verdict, side].format(allowed=allowed)
     return MEANS[check.what, verdict, side].format(allowed=allowed, stop=stop)

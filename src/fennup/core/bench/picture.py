@@ -20,7 +20,7 @@ def lit_view(facts: PartFacts, check: Check, end: End | None, index: int = 0) ->
         return _long_edge(facts, check.arris)
     if check.what == "width":
         return _across(facts)
-    if check.what in ("face", "edge") and end:
+    if check.what in ("face", "tilt") and end:
         return _angle(facts, end, index, over_face=check.what == "face")
     return None
 

@@ -8,7 +8,7 @@ from fennup.core.parts.solid import Arris
 from fennup.core.records.entry import Verdict
 from fennup.core.steps.step import Work
 
-What = Literal["length", "width", "face", "edge", "pair", "pair_tilt", "spread"]
+What = Literal["length", "width", "face", "tilt", "pair", "pair_tilt", "spread"]
 Doing = Literal["step", "try", "together"]
 FAR_MM, FAR_DEG = 5.0, 5.0  # farther out than that, it was misread before it was cut so
 INCH_MM, FOOT_MM = 25.4, 304.8

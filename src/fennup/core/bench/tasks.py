@@ -113,8 +113,8 @@ class _Tasks:
             yield length_check("length", facts.arrises[arris], abs(step.cut.normal[0]), self.allowance, self.graduation, arris)
         fact = facts.ends[step.end][step.index]
         yield angle_check("face", 90.0 - abs(fact.miter_deg), board.section.width_mm, self.allowance)
-        if abs(fact.edge_trace_deg) > NOTHING and not board.rips:
-            yield angle_check("edge", 90.0 - abs(fact.edge_trace_deg), board.section.thickness_mm, self.allowance)
+        if abs(fact.bevel_deg) > NOTHING:
+            yield angle_check("tilt", 90.0 - abs(fact.bevel_deg), board.section.thickness_mm, self.allowance)
 
 
 def _edge_to_measure(step: Step, facts: PartFacts) -> Arris:

@@ -17,6 +17,7 @@ from fennup.core.boards.task import Packing, Task, Wanted
 from fennup.core.boards.wishes import Wishes
 from fennup.core.parts.facts import PartFacts
 from fennup.core.parts.solid import Solid
+from fennup.core.records.fold import AS_PLANNED, Wood
 
 LONG_SHARE = 0.75  # of the longest piece of all: what is at least as long should be straight
 RISK_BASE, RISK_COMPOUND = (
@@ -45,15 +46,23 @@ class BoardsPlan:
 
 @dataclass(frozen=True)
 class Cuttings:
-    """The parts of one project. `prefix`: what its keys begin with where several are cut at once."""
+    """The parts of one project. `prefix`: what its keys begin with where several are cut at once; `wood`: what was begun again at the bench, and what
+    came out of another piece there."""
 
     parts: tuple[PartFacts, ...]
     prefix: str = ""
+    wood: Wood = AS_PLANNED
 
     @cached_property
     def pieces(self) -> tuple[Piece, ...]:
         """As they are sawn out."""
-        return tuple(piece.called(self.prefix) for piece in pieces_of(self.parts))
+        found = ((piece, tuple(key for key in piece.keys if key not in self.wood.instead)) for piece in pieces_of(self.parts))
+        return tuple(replace(piece, keys=keys).called(self.prefix) for piece, keys in found if keys)
+
+    @cached_property
+    def again(self) -> dict[str, int]:
+        """How many more of each piece, by its key."""
+        return {f"{self.prefix}{key}": count for key, count in self.wood.again.items()}
 
     @cached_property
     def crosswise(self) -> dict[str, Piece]:
@@ -64,7 +73,8 @@ class Cuttings:
     @cached_property
     def solids(self) -> dict[str, Solid]:
         """Every finished board by its key."""
-        return {f"{self.prefix}{key}": facts.solids[key] for facts in self.parts for key in facts.group.boards}
+        keys = ((facts, key) for facts in self.parts for key in facts.group.boards if key not in self.wood.instead)
+        return {f"{self.prefix}{key}": facts.solids[key] for facts, key in keys}
 
 
 @dataclass(frozen=True)
@@ -117,6 +127,7 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     wishes, milling = order.wishes, order.wishes.milling(order.kerf_mm)
     sources, saw = sources_of(order.rack, order.prices, wishes), Saw(order.kerf_mm, wishes.square_first)
     across = {key: piece for cuttings in order.cuttings for key, piece in cuttings.crosswise.items()}
+    again = {key: count for cuttings in order.cuttings for key, count in cuttings.again.items()}
     pieces: list[Piece] = []
     homeless: list[Piece] = []
     for piece in (piece for cuttings in order.cuttings for piece in cuttings.pieces):
@@ -124,7 +135,9 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
         found = _has_board(piece, sources, milling)
         found |= other is not None and _has_board(other, [s for s in sources if s.any_way], milling)
         strips = piece if found else _as_strips(piece, sources, wishes)
-        (homeless if strips is None else pieces).append(_with_spares(strips or piece, wishes))
+        (homeless if strips is None else pieces).append(
+            _with_spares(strips or piece, wishes, sum(again.get(key, 0) for key in piece.keys))
+        )
     longest = max((piece.overall_mm for piece in pieces), default=0.0)
     wanted = []
     for piece in pieces:
@@ -188,8 +201,9 @@ def _as_strips(piece: Piece, sources: Iterable[Source], wishes: Wishes) -> Piece
     return glued_up(piece, max(wide), wishes.edge_mm, wishes.glue_over_mm) if wide else None
 
 
-def _with_spares(piece: Piece, wishes: Wishes) -> Piece:
-    count = spares_of(piece, len(piece.keys), wishes)
+def _with_spares(piece: Piece, wishes: Wishes, again: int) -> Piece:
+    """With the spares that are wished, and as many more as were spoiled."""
+    count = spares_of(piece, len(piece.keys), wishes) + again
     return replace(piece, keys=(*piece.keys, *(f"{piece.id} spare {n + 1}" for n in range(count))))
 
 

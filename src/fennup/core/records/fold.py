@@ -69,6 +69,9 @@ class Wood:
     instead: frozenset[str]
 
 
+AS_PLANNED = Wood({}, frozenset())
+
+
 def wood_of(entries: Iterable[Entry]) -> Wood:
     """What the entries say of the wood."""
     wrong = [entry.body for entry in live(entries) if isinstance(entry.body, WrongBody) and entry.body.way in ("recut", "use")]

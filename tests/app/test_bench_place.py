@@ -1,0 +1,153 @@
+"""The bench over HTTP and on the command line: all it needs at once, what is recorded, what follows for the boards."""
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+from fennup.app.services.demo import PROJECTS
+from tests.app.test_api import Api
+from tests.core.frames import rectangle, regular
+
+FRAME = rectangle("outside", 600.0, 400.0, 60.0)
+
+
+def uuid(number: int) -> str:
+    return f"{number:08d}-0000-4000-8000-000000000000"
+
+
+class BenchPlace(Api):
+    def bench(self, project: dict[str, Any]) -> Any:
+        return self.read(project, "bench")
+
+    def record(
+        self, project: dict[str, Any], number: int, task: dict[str, Any], type: str = "cut", status: int = 200, **more: Any
+    ) -> Any:
+        body = {"id": uuid(number), "key": task["key"], "fingerprint": task.get("fingerprint", ""), "type": type, "device": "desk",
+                "device_time": f"2026-11-20T10:{number % 60:02d}:00+01:00", "body": {}} | more  # fmt: skip
+        answer = self.client.post(f"/api/projects/{project['id']}/records", json=body)
+        self.assertEqual(answer.status_code, status, answer.text)
+        return answer.json
+
+    def task(self, bench: Any, key: str) -> Any:
+        return next(task for task in bench["tasks"] if task["key"] == key)
+
+
+class AtTheBench(BenchPlace):
+    def test_every_reading_of_every_demo_project_has_its_words(self) -> None:
+        for entry in PROJECTS:
+            project = self.new(name=entry["name"], spec=entry["spec"], unit=entry.get("unit", "mm"))
+            bench = self.bench(project)
+            for check in bench["checks"]:
+                ends = [band["to"] for band in check["bands"]]
+                self.assertEqual((ends[-1], ends[:-1]), (None, sorted(ends[:-1])), check["label"])
+                at = next(band for band in check["bands"] if band["to"] is None or check["expected"] <= band["to"])
+                self.assertEqual((at["verdict"], at["ask"]), ("right", False), check["label"])
+                self.assertTrue(check["bands"][-1]["ask"])
+                for band in check["bands"]:
+                    plain = band["text"].replace("{off}", "").replace("{half}", "").replace("{gap}", "")
+                    self.assertNotRegex(plain, "[{}]")
+            for task in bench["tasks"]:
+                self.assertTrue(task["title"] and 0 <= task["step"] < len(bench["steps"]))
+                self.assertTrue(all(0 <= check < len(bench["checks"]) for check in task["checks"]))
+            keys = {task["key"] for task in bench["tasks"]}
+            for piece in bench["pieces"]:
+                for outcome in piece["outcomes"]:
+                    self.assertLessEqual({put["key"] for put in outcome["body"]["sets"]} | set(outcome["open"]), keys)
+
+    def test_the_length_says_what_to_do_in_the_words_of_its_edge(self) -> None:
+        bench = self.bench(self.new(spec=FRAME))
+        task = self.task(bench, "m1/A left:0")
+        length = bench["checks"][task["checks"][0]]
+        self.assertEqual((length["label"], length["figure"]["whole"]), ("Length along the outer edge", "600"))
+        self.assertEqual(
+            [band["verdict"] for band in length["bands"]], ["wrong", "wrong", "near", "right", "near", "wrong", "wrong"]
+        )
+        self.assertIn("Set the stop {off} nearer", length["bands"][-2]["text"])
+        self.assertIn("0.50 mm that you let pass", length["bands"][2]["text"])
+        self.assertEqual(length["bands"][3]["text"], "Right, as near as the tape tells.")
+        (inches,) = [slip for slip in length["slips"] if slip["above"] < 600 / 25.4 < slip["to"]]
+        self.assertIn("right in inches", inches["text"])
+        # A finer tape tells a quarter of a millimetre: half of what is let pass.
+        project = self.new(spec=FRAME)
+        self.act(project, {"op": "choose", "path": "project.graduation", "value": "1/2"})
+        fine = self.bench(project)
+        right = next(b for b in fine["checks"][task["checks"][0]]["bands"] if b["verdict"] == "right")
+        self.assertEqual((right["text"], round(right["to"], 4)), ("Right.", round(600 + 0.25 / 0.5**0.5, 4)))
+
+    def test_what_was_cut_stays_cut_when_the_project_changes_and_is_told(self) -> None:
+        project = self.new(spec=regular(6, 40.0, "opening_flats", mm=300.0))
+        task = self.task(self.bench(project), "m1/A left:0")
+        self.record(project, 1, task, body={"planned": {"length": 219.4}})
+        changed = self.type(project, "shape.size.mm", "310").json
+        progress = self.read(changed, "progress")
+        (done,) = [t for t in progress["tasks"] if t["done"]]
+        self.assertEqual((done["key"], done["earlier_size"], progress["done"]), ("m1/A left:0", True, 1))
+        # With one side less its record is about nothing any more, and is kept.
+        fewer = self.type(changed, "shape.sides", "5").json
+        self.record(fewer, 2, {"key": "m1/F left:0"})
+        self.assertEqual(self.read(fewer, "progress")["strays"], ["m1/F left:0"])
+
+    def test_a_record_in_another_form_is_refused_at_its_field_and_other_types_are_kept(self) -> None:
+        project = self.new(spec=FRAME)
+        task = self.task(self.bench(project), "m1/A left:0")
+        measured = {"what": "length", "planned": 600, "measured": 601, "unit": "mm", "verdict": "wrong"}
+        for type, body, field in (
+            ("measured", {**measured, "measured": "long"}, "body.measured"),
+            ("measured", {**measured, "unit": "ell"}, "body.unit"),
+            ("wrong", {"way": "burn", "piece": "m1/A"}, "body.way"),
+            ("cut", {"planned": {"length": None}}, "body.planned.length"),
+            ("undone", {}, "body.takes_back"),
+        ):
+            answer = self.record(project, 1, task, type, 422, body=body)
+            self.assertEqual(answer["errors"][0]["path"], field)
+        self.record(project, 2, task, "measured", body=measured)
+        self.record(project, 3, task, "note", body={"anything": ["at", "all"]})
+        progress = self.read(project, "progress")
+        told = next(t for t in progress["tasks"] if t["key"] == task["key"])
+        self.assertEqual((told["done"], told["wrong"], told["readings"]["length"]["measured"]), (False, True, 601.0))
+
+    def test_a_piece_begun_again_is_planned_once_more_and_bought(self) -> None:
+        project = self.new(spec=FRAME)
+        self.client.post("/api/prices/ask", json={})
+
+        def pieces() -> list[str]:
+            plan = self.read(project, "boards/plan")
+            return sorted([p["key"] for board in plan["boards"] for p in board["pieces"]] + [p["key"] for p in plan["unplaced"]])
+
+        self.assertEqual(pieces(), ["m1/A", "m1/B", "m1/C", "m1/D"])
+        bench = self.bench(project)
+        task = self.task(bench, "m1/A left:0")
+        outcomes = next(p for p in bench["pieces"] if p["key"] == "m1/A")["outcomes"]
+        recut = next(o for o in outcomes if o["way"] == "recut")
+        self.record(project, 1, task)
+        self.record(project, 2, task, "wrong", body=recut["body"])
+        self.assertEqual(len(pieces()), 5)
+        self.assertEqual(self.read(project, "progress")["done"], 0)
+        # Used as a shorter side instead: that one needs no wood of its own.
+        use = next(o for o in outcomes if o["way"] == "use")
+        self.record(project, 3, {"key": task["key"]}, "undone", body={"takes_back": uuid(2)})
+        self.record(project, 4, task, "wrong", body=use["body"])
+        self.assertEqual(len(pieces()), 4)
+        self.assertNotIn(use["body"]["other"], pieces())
+
+    def test_the_command_line_says_the_same_and_a_copy_takes_back_its_own(self) -> None:
+        project = self.new(spec=FRAME)
+        task = self.task(self.bench(project), "m1/A left:0")
+        self.record(project, 1, task)
+        self.record(project, 2, task, "undone", body={"takes_back": uuid(1)})
+        self.record(project, 3, self.task(self.bench(project), "m1/B left:0"))
+        file = self.read(project, "file")
+        workshop = self.client.get("/api/workshop/file").json["workshop"]
+        saved = Path(self.folder.name) / "workshop.json"
+        saved.write_text(json.dumps(workshop))
+        out = subprocess.run(
+            [sys.executable, "-m", "fennup.app.cli", "progress", "-", "--workshop", str(saved)],
+            input=json.dumps(file), capture_output=True, text=True, check=True,
+        )  # fmt: skip
+        progress = self.read(project, "progress")
+        self.assertEqual(json.loads(out.stdout), progress)
+        self.assertEqual(progress["done"], 1)
+        (copy,) = self.client.post("/api/import", json=file).json["projects"]
+        self.assertEqual(self.read({"id": copy}, "progress")["done"], 1)

@@ -1,0 +1,199 @@
+"""What happened, folded; and what the bench asks of every cut: against closed forms, and against the finished boards themselves."""
+
+import unittest
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+from math import acos, asin, cos, degrees, radians, sin, tan
+from random import Random
+from typing import Any
+
+from fennup.app.services.demo import PROJECTS, TOOLS
+from fennup.core.bench.rescue import other_uses
+from fennup.core.bench.task import length_check, slips_of, verdict_of
+from fennup.core.bench.tasks import own_end, task_key, tasks_for
+from fennup.core.boards.planned import plan_boards
+from fennup.core.parts.solid import end_cut
+from fennup.core.records.entry import CutBody, Entry, MeasuredBody, Put, UndoneBody, WrongBody
+from fennup.core.records.fold import Wood, fold, is_wrong, wood_of
+from fennup.core.steps.planned import steps_for
+from fennup.core.workshop import TapeChoice, Workshop
+from tests.core.cut_boards import a_board, bar, design, on_rack, order, where
+from tests.core.frames import box, level, rectangle, regular
+from tests.core.test_steps import planned
+
+NOON = datetime(2026, 11, 20, 12, tzinfo=UTC)
+BENCH = Workshop(tools=TOOLS, tape=TapeChoice(unit="mm", graduation="1"))
+
+
+def entry(number: int, type: str, key: str = "m1/A left:0", minute: float = 0.0, fingerprint: str = "now", **body: Any) -> Entry:
+    forms = {"cut": CutBody, "measured": MeasuredBody, "wrong": WrongBody, "undone": UndoneBody}
+    if type == "measured":
+        body = {"what": "length", "planned": 500.0, "unit": "mm", "measured": 500.0, "verdict": "right"} | body
+    at = NOON + timedelta(minutes=minute)
+    return Entry(f"{number:08d}-0000-4000-8000-000000000000", key, type, at, "desk", fingerprint, forms[type](**body))
+
+
+def any_entries(random: Random, count: int = 40) -> list[Entry]:
+    """Everything that can happen, from three devices whose clocks are not the same, with ties."""
+    keys = [f"m1/{board} {end}:0" for board in "AB" for end in ("left", "right")]
+    made: list[Entry] = []
+    for n in range(count):
+        minute, key = random.randrange(12) + random.choice((0.0, 0.7, -1.3)), random.choice(keys)
+        type = random.choice(("cut", "cut", "measured", "wrong", "undone"))
+        body: dict[str, Any] = {}
+        if type == "measured":
+            body = {"verdict": random.choice(("right", "near", "wrong")), "measured": random.uniform(490, 510)}
+        elif type == "wrong":
+            sets = [Put(key=k, to=random.choice(("open", "cut")), fingerprint="p") for k in random.sample(keys, 2)]
+            body = {"way": random.choice(("recut", "use", "shave", "keep")), "piece": "m1/A", "other": "m1/B", "sets": sets}
+        elif type == "undone":
+            body = {"takes_back": made[random.randrange(len(made))].id if made else "none"}
+        made.append(entry(n, type, key, minute, **body))
+    return made
+
+
+class Folded(unittest.TestCase):
+    def test_three_devices_in_any_order_make_one_state(self) -> None:
+        random = Random(15)
+        for _ in range(60):
+            entries = any_entries(random)
+            once, wood = fold(entries), wood_of(entries)
+            for _ in range(6):
+                sent = random.sample(entries, len(entries)) + random.sample(entries, 5)  # some arrive twice
+                self.assertEqual(fold(sent), once)
+                self.assertEqual(wood_of(sent), wood)
+
+    def test_the_later_entry_holds_and_what_is_taken_back_never_was(self) -> None:
+        cut, later = entry(1, "cut", minute=1), entry(2, "cut", minute=5, fingerprint="then")
+        (state,) = fold([later, cut]).values()
+        self.assertEqual((state.cut, state.fingerprint), (later, "then"))
+        back = entry(3, "undone", minute=0, takes_back=later.id)  # by a device whose clock is behind
+        self.assertEqual(fold([cut, later, back])["m1/A left:0"].cut, cut)
+        self.assertEqual(fold([cut, later, back, entry(4, "undone", takes_back=cut.id)]), {})
+
+    def test_what_is_measured_wrong_is_not_done_until_somebody_says_what_becomes_of_it(self) -> None:
+        short = entry(1, "measured", minute=1, verdict="wrong", measured=498.0)
+        (state,) = fold([short]).values()
+        self.assertEqual((state.cut, is_wrong(state)), (None, True))
+        (kept,) = fold([short, entry(2, "wrong", minute=2, way="keep", piece="m1/A")]).values()
+        self.assertTrue(kept.cut and is_wrong(kept))
+        # Read again, rightly: the last reading of a thing counts.
+        (again,) = fold([short, entry(2, "measured", minute=2)]).values()
+        self.assertTrue(again.cut and not is_wrong(again))
+        shave = entry(2, "wrong", minute=2, way="shave", piece="m1/A", sets=[Put(key="m1/A left:0", to="open")])
+        (open_,) = fold([entry(1, "cut"), shave]).values()
+        self.assertEqual((open_.cut, open_.wrong), (None, shave))
+        (shaved,) = fold([entry(1, "cut"), shave, entry(3, "cut", minute=3)]).values()
+        self.assertEqual((is_wrong(shaved), shaved.cut is not None), (False, True))
+
+    def test_a_piece_begun_again_is_to_do_and_one_made_of_it_is_partly_done(self) -> None:
+        sets = [Put(key="m1/A left:0", to="open"), Put(key="m1/B rabbet", to="cut", fingerprint="b")]
+        used = entry(2, "wrong", minute=2, way="use", piece="m1/A", other="m1/B", sets=sets)
+        states = fold([entry(1, "cut"), used])
+        self.assertEqual((states["m1/A left:0"].cut, is_wrong(states["m1/A left:0"])), (None, False))
+        self.assertEqual((states["m1/B rabbet"].cut, states["m1/B rabbet"].fingerprint), (used, "b"))
+        wood = wood_of([used, entry(3, "wrong", way="recut", piece="m1/A"), entry(4, "wrong", way="keep", piece="m1/A")])
+        self.assertEqual((dict(wood.again), wood.instead), ({"m1/A": 2}, {"m1/B"}))
+
+
+class Tasks(unittest.TestCase):
+    def tasks(self, document: dict[str, Any]) -> Any:
+        made = planned(document, BENCH)
+        return made, tasks_for(made.design, made.plan, steps_for(made.design, made.plan))
+
+    def test_every_piece_has_every_step_once_and_is_called_by_its_own_ends(self) -> None:
+        for document in PROJECTS:
+            made, tasks = self.tasks(document["spec"])
+            keys = [task.key for task in tasks]
+            self.assertEqual(len(keys), len(set(keys)), document["name"])
+            for facts in made.design.facts:
+                for step in steps_for(made.design, made.plan).steps:
+                    if step.part != facts.key or not step.end or step.work == "test":
+                        continue
+                    for piece in step.pieces:
+                        # The board's own cut at its own end is as steep as its part's at the end that is said.
+                        end = own_end(facts, piece, step.end)
+                        self.assertEqual(task_key(facts, piece, step), f"{piece} {end}:{step.index}")
+                        own, part = made.design.boards[piece].ends(end), facts.board.ends(step.end)
+                        steep = [sorted(round(abs(end_cut(p).miter_deg), 6) for p in planes) for planes in (own, part)]
+                        self.assertEqual(*steep, (piece, step.key))
+
+    def test_a_mitered_corner_opens_by_the_cosine_and_the_bands_say_so(self) -> None:
+        _, tasks = self.tasks(rectangle("outside", 600.0, 400.0, 60.0))
+        checks = {c.what: c for t in tasks for c in t.checks if t.key == "m1/A left:0"}
+        length, face = checks["length"], checks["face"]
+        self.assertAlmostEqual(length.expected, 600.0)
+        self.assertAlmostEqual(length.opens, cos(radians(45)))
+        # Half a millimetre of gap is let pass: that is 0.707 too short. Half of it is less than a tape in millimetres tells.
+        self.assertAlmostEqual(length.near, 0.5 / cos(radians(45)))
+        self.assertEqual(length.right, 0.5)
+        self.assertEqual([verdict_of(length, v) for v in (600.5, 599.4, 599.2, 600.8)], ["right", "near", "wrong", "wrong"])
+        # Across 60 mm an angle that is off by d opens 60 tan d.
+        self.assertAlmostEqual(face.expected, 45.0)
+        self.assertAlmostEqual(60.0 * tan(radians(1.0)) * face.near, 0.5)
+        pair = next(c for t in tasks if t.doing == "try" for c in t.checks)
+        self.assertEqual((pair.what, round(pair.expected, 9)), ("pair", 90.0))
+
+    def test_a_leaning_end_is_measured_against_its_face_too(self) -> None:
+        made, tasks = self.tasks(box(level(400.0, 300.0), 150.0, slope_deg=12.0, thickness_mm=21.0))
+        tilts = {t.key: c for t in tasks for c in t.checks if c.what == "tilt"}
+        self.assertEqual(len(tilts), 8)
+        for key, check in tilts.items():
+            # Mitered walls that lean 12: sin bevel = cos 12 sin 45; and so the two planes stand on the finished board.
+            self.assertAlmostEqual(check.expected, 90.0 - degrees(asin(cos(radians(12.0)) * sin(radians(45.0)))))
+            piece, _, end = key.rpartition(" ")
+            (plane,) = made.design.boards[piece].ends(end.removesuffix(":0"))
+            self.assertAlmostEqual(check.expected, min(degrees(acos(s * plane.normal[2])) for s in (1, -1)))
+
+    def test_the_first_of_its_like_is_measured_first_and_all_are_laid_together(self) -> None:
+        for school in ("by_setting", "first_as_pattern"):
+            workshop = BENCH.model_copy(update={"wishes": BENCH.wishes.model_copy(update={"school": school})})
+            made = planned(regular(6, 40.0, "opening_flats", mm=300.0), workshop)
+            tasks = tasks_for(made.design, made.plan, steps_for(made.design, made.plan))
+            first = [t for t in tasks if t.first]
+            self.assertEqual(len(first), 1, school)
+            alike = [t for t in tasks if t.work == "second_end" and t.doing == "step"]
+            self.assertEqual((len(alike), alike[0]), (6, first[0]))
+            self.assertEqual([t.doing for t in tasks].index("together"), tasks.index(alike[-1]) + 1)
+
+    def test_a_slip_is_told_from_a_bad_cut(self) -> None:
+        _, tasks = self.tasks(rectangle("outside", 600.0, 400.0, 60.0))
+        length = next(c for t in tasks for c in t.checks if c.what == "length" and c.expected > 500)
+        slips = {m.slip: m.value for m in slips_of(length) if m.slip not in ("burned", "inch", "foot")}
+        self.assertEqual({k: round(v, 4) for k, v in slips.items()}, {"mm": 15240.0, "inches": 23.622, "cm": 60.0})
+        burned = sorted(m.value for m in slips_of(length) if m.slip == "burned")
+        self.assertEqual([round(v, 6) for v in burned], [500.0, 590.0, 610.0, 700.0])
+
+
+class Rescued(unittest.TestCase):
+    def test_a_spoiled_piece_becomes_a_shorter_one_only_where_its_whole_wood_is_long_enough(self) -> None:
+        long = a_board("P", 500.0, (30.0, 0.0), (30.0, 0.0), 60.0)
+        made = design(long, a_board("Q", 400.0, (0, 0), (0, 0), 60.0), a_board("R", 300.0, (0, 0), (0, 0), 55.0))
+        p, q, _ = made.facts
+        check = _length_of(p)
+        (use,) = other_uses(p, check, made.facts, 3.0)
+        # Both ends slant over 60 wide: between its short points it is 60 tan 30 at each end less than along its long edge.
+        along = 500.0 + 60.0 * tan(radians(30.0))
+        self.assertAlmostEqual(check.expected, along)
+        self.assertEqual(use.pieces, q.group.boards)
+        self.assertAlmostEqual(use.needs_mm, 400.0 + 2 * 3.0 + 2 * 60.0 * tan(radians(30.0)))
+        # The other way round: a short board never becomes a long one.
+        self.assertEqual(other_uses(q, _length_of(q), made.facts, 3.0), ())
+
+    def test_the_boards_follow_what_was_begun_again_and_what_came_out_of_another(self) -> None:
+        made = design(*(a_board(f"P{n}", 400.0, (0, 0), (0, 0), 60.0) for n in range(3)))
+        plain = order(made, on_rack(bar(2500.0)), 3.0)
+        counts = []
+        for wood in (Wood({}, frozenset()), Wood({"P1": 2}, frozenset()), Wood({"P0": 1}, frozenset({"P2"}))):
+            asked = replace(plain, cuttings=tuple(replace(c, wood=wood) for c in plain.cuttings))
+            plan = plan_boards(asked)
+            self.assertEqual(plan.faults, ())
+            counts.append(sorted(where(plan)))
+        self.assertEqual([len(keys) for keys in counts], [3, 5, 3])
+        self.assertNotIn("P2", counts[2])
+
+
+def _length_of(facts: Any) -> Any:
+    """Its length along its longest edge."""
+    arris = max(facts.arrises, key=lambda a: facts.arrises[a])
+    return length_check("length", facts.arrises[arris], 1.0, 0.5, 1.0, arris)
