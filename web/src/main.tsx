@@ -13,6 +13,8 @@ import { BenchPage } from "./bench/BenchPage";
 import { BuyPage } from "./places/BuyPage";
 import { ComparePage } from "./places/ComparePage";
 import { CutListPage } from "./places/CutListPage";
+import { DevicesPage } from "./places/DevicesPage";
+import { PairPage } from "./places/PairPage";
 import { ProjectPage } from "./places/ProjectPage";
 import { ProjectsPage } from "./places/ProjectsPage";
 import { RescalePage } from "./places/RescalePage";
@@ -42,6 +44,8 @@ createRoot(document.getElementById("root") as HTMLElement).render(
           <Route path="/project/:id/rescale" element={<RescalePage />} />
           <Route path="/project/:id/cut-list" element={<CutListPage />} />
           <Route path="/project/:id/to-buy" element={<BuyPage />} />
+          <Route path="/devices" element={<DevicesPage />} />
+          <Route path="/pair" element={<PairPage />} />
           <Route path="/project/:id/bench" element={<OneBench />} />
           <Route path="/project/:id/:place?" element={<OneProject />} />
           <Route path="*" element={<ProjectsPage />} />

@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from fennup.app.models.store import Trouble, back_up, open_store
-from fennup.app.services import documents
+from fennup.app.services import devices, documents
 from fennup.app.services.board_plans import asked_for, make_plan
 from fennup.app.services.kinds import kind_list
 from fennup.app.services.portable import (
@@ -33,6 +33,7 @@ from fennup.app.services.solving import solved, solved_spec
 from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, validated
 from fennup.app.services.yards import WHERE
+from fennup.app.sharing import EVERYWHERE, Share
 from fennup.app.wording.trouble import trouble_text
 from fennup.core.bench.tasks import tasks_for
 from fennup.core.exchange.boards_forms import BoardsDocument
@@ -115,6 +116,11 @@ def _parser() -> argparse.ArgumentParser:
     serving.add_argument("--port", type=int, default=8000)
     serving.add_argument("--pages", type=Path, default=Path("web/dist"))
     serving.add_argument("--yard", default=WHERE, help="where the timber yard answers, by default %(default)s")
+    serving.add_argument(
+        "--share", action="store_true", help="let phones of the local network in, over TLS, once they are paired"
+    )
+    serving.add_argument("--share-port", type=int, default=8443)
+    serving.add_argument("--share-at", default=EVERYWHERE, help="on which address phones are let in, by default on all")
     serving.add_argument("--demo", action="store_true", help="put the demo's projects into an empty database")
     backing = command("backup", _back_up, "copy the database, also while the application runs", database=True)
     backing.add_argument("to", nargs="?", type=Path, help="the copy's file; by default dated, in `backups` beside the database")
@@ -292,16 +298,31 @@ def _serve(chosen: argparse.Namespace) -> int:
         app, sockets=[listening], threads=THREADS, ident=None, max_request_body_size=LARGEST_REQUEST,
         connection_limit=MOST_CONNECTIONS, channel_timeout=SILENT_SECONDS, cleanup_interval=5,
     )  # fmt: skip
+    share = app.config["SHARE"] = Share(app.wsgi_app, _beside(chosen.database), chosen.share_at, chosen.share_port)
+    with app.config["STORE"].reading() as session:
+        was_open = devices.setting(session, devices.SHARE) == "on"
+    if chosen.share or was_open:
+        share.open()
     worker.wake()  # it takes a second to begin: not when somebody waits for a plan
     signal.signal(signal.SIGTERM, _end)
     print(f"Fennup is at http://127.0.0.1:{chosen.port}", flush=True)
+    if share.is_open:
+        print(f"Phones come in at {share.url}/pair, with a code from Devices on the first screen.", flush=True)
+    elif share.trouble:
+        print(f"Phones are not let in. {share.trouble}", file=sys.stderr, flush=True)
     try:
         server.run()
     finally:
+        share.close()
         worker.close()
         server.close()
         app.config["STORE"].close()
     return 0
+
+
+def _beside(database: Path) -> Path:
+    """The folder for certificates, beside the database."""
+    return database.absolute().with_name(f"{database.name}-share")
 
 
 def _end(*_: object) -> None:

@@ -64,3 +64,5 @@ export type Band = Schemas["BandOut"];
 export type Outcome = Schemas["OutcomeOut"];
 export type Ruler = Schemas["RulerOut"];
 export type RecordIn = Required<Schemas["NewRecord"]>;
+export type Share = Schemas["ShareOut"];
+export type Code = Schemas["CodeOut"];

@@ -104,7 +104,10 @@ export function useBench(project: string): Held {
     (async () => {
       let name = await setting("device");
       if (!name) {
-        name = `${matchMedia("(pointer: coarse)").matches ? "phone" : "desk"} ${crypto.randomUUID().slice(0, 4)}`;
+        const me = await answered(api.GET("/api/me"));
+        name =
+          (me.ok && me.data.name) ||
+          `${matchMedia("(pointer: coarse)").matches ? "phone" : "desk"} ${crypto.randomUUID().slice(0, 4)}`;
         await keepSetting("device", name);
       }
       setDevice(name);

@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Toolbar } from "radix-ui";
 import { useEffect, useState } from "react";
-import { Link, useLocation, useNavigate } from "react-router";
-import { type Answer, answered, api, fetched } from "../api/call";
+import { Link, Navigate, useLocation, useNavigate } from "react-router";
+import { type Answer, answered, api, fetched, Refused } from "../api/call";
 import { LIST, STARTS } from "../api/documents";
 import type { ProjectCard } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
@@ -70,6 +70,7 @@ export function ProjectsPage() {
     setDeleted(null);
   };
 
+  if (list.error instanceof Refused && list.error.problem.status === 401) return <Navigate to="/pair" />;
   const examples = list.data?.projects.filter((project) => project.example).length ?? 0;
   const removeExamples = async () =>
     changed(await answered(api.POST("/api/projects/remove-examples", { body: {} })));
@@ -238,6 +239,9 @@ function Files({ onFile, onBackUp }: { onFile: (file: File | undefined) => void;
       <button type="button" className="quiet-button" onClick={onBackUp}>
         Make a backup copy
       </button>
+      <Link className="quiet-button inline-flex items-center" to="/devices">
+        Phones at the bench
+      </Link>
     </p>
   );
 }

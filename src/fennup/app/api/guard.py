@@ -1,6 +1,11 @@
 """What keeps a foreign page, a foreign host and an oversized body out."""
 
-from flask import Flask, Response, abort, request
+from flask import Flask, Response, abort, current_app, g, request
+
+from fennup.app.api.devices import COOKIE
+from fennup.app.api.sessions import reading, writing
+from fennup.app.services import devices
+from fennup.app.sharing import SHARED
 
 HOSTS = {"127.0.0.1", "localhost", "[::1]"}
 LARGEST_BODY = 256 * 1024
@@ -9,6 +14,10 @@ IMPORT = "/api/import"
 LARGEST_TABLE = 2 * 1024 * 1024
 TABLES = ("/api/rack/table", "/api/prices/table")
 DEEPEST = 40
+# Open to whoever is in the network, before any device is let in; the pages themselves are no secret.
+OPEN_TO_ALL = {"/api/pair", "/api/share/certificate"}
+# For the desk alone, however well a device is known.
+DESK_ONLY = ("/api/share", "/api/devices", "/api/backup", "/api/import", "/api/workshop/file")
 WRITES = {"POST", "PUT", "PATCH", "DELETE"}
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; "
@@ -46,8 +55,25 @@ def register(app: Flask) -> None:
     @app.before_request
     def _known_host() -> None:
         host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
-        if host not in HOSTS:
+        shared = request.environ.get(SHARED)
+        if host not in (current_app.config["SHARE"].hosts if shared else HOSTS):
             abort(403, "This address is not one that Fennup answers to.")
+
+    @app.before_request
+    def _known_device() -> None:
+        """What comes from the network must be a device that was let in, and does not do what belongs to the desk."""
+        if not request.environ.get(SHARED) or not request.path.startswith("/api/") or request.path in OPEN_TO_ALL:
+            return
+        with reading() as session:
+            device = devices.device_with(session, request.cookies.get(COOKIE, ""))
+        if device is None:
+            abort(401, "This device is not let in: ask the desk for a code.")
+        if request.path.startswith(DESK_ONLY):
+            abort(403, "That is done at the desk, not from another device.")
+        g.device_name = device.name
+        if not devices.was_seen(device):
+            with writing() as session:
+                devices.saw(session, device.id)
 
     @app.before_request
     def _room_for_files() -> None:

@@ -15,8 +15,8 @@ from fennup.app.services.validate import Invalid, field_problems
 from fennup.app.wording.trouble import trouble_text
 
 TITLES = {
-    400: "This could not be read", 403: "Refused", 404: "Not found", 405: "Not that way", 409: "Changed elsewhere",
-    413: "Too much at once", 415: "JSON only", 422: "This cannot be", 500: "Something broke",
+    400: "This could not be read", 401: "Not let in", 403: "Refused", 404: "Not found", 405: "Not that way", 409: "Changed elsewhere",
+    413: "Too much at once", 415: "JSON only", 422: "This cannot be", 429: "Too often", 500: "Something broke",
     503: "Not just now", 507: "Not saved",
 }  # fmt: skip
 

@@ -99,6 +99,27 @@ class File(Base):
     at: Mapped[datetime]
 
 
+class Device(Base):
+    """A phone or another computer that was let in. Its token itself is kept on it alone."""
+
+    __tablename__ = "device"
+
+    id: Mapped[str] = mapped_column(String(36), primary_key=True)
+    name: Mapped[str] = mapped_column(String(64))
+    token_sha256: Mapped[str] = mapped_column(String(64), unique=True)
+    paired_at: Mapped[datetime]
+    seen_at: Mapped[datetime]
+
+
+class Setting(Base):
+    """Something that is set of the application itself, by its name."""
+
+    __tablename__ = "setting"
+
+    name: Mapped[str] = mapped_column(String(40), primary_key=True)
+    value: Mapped[str] = mapped_column(String(200))
+
+
 class Job(Base):
     """Work for the worker process: what is asked, what it is `based_on`, how far it has come, and what came out."""
 
