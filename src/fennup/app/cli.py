@@ -14,6 +14,7 @@ from typing import Any
 from fennup.app.models.store import Trouble, back_up, open_store
 from fennup.app.services import devices, documents
 from fennup.app.services.board_plans import asked_for, make_plan
+from fennup.app.services.instruments import WHERE as INSTRUMENTS_AT
 from fennup.app.services.kinds import kind_list
 from fennup.app.services.portable import (
     BoardsEntry,
@@ -109,6 +110,9 @@ def _parser() -> argparse.ArgumentParser:
     selling = command("yard", _yard, "run the made-up timber yard, whose prices Fennup can ask for")
     selling.add_argument("--port", type=int, default=8010)
     selling.add_argument("--steady", action="store_true", help="never slow, never closed")
+    reading = command("instruments", _instruments, "run the simulated angle gauge and caliper, with a page to turn their dials")
+    reading.add_argument("--port", type=int, default=8020)
+    reading.add_argument("--steady", action="store_true", help="no noise, a true zero, a full battery, no drop-outs")
     command("kinds", _kinds, "print every kind with the JSON Schema of its spec")
     command("schema", _schema, "print the JSON Schema of the files that Fennup reads and writes")
     command("openapi", _openapi, "print the OpenAPI document of the web API")
@@ -116,6 +120,7 @@ def _parser() -> argparse.ArgumentParser:
     serving.add_argument("--port", type=int, default=8000)
     serving.add_argument("--pages", type=Path, default=Path("web/dist"))
     serving.add_argument("--yard", default=WHERE, help="where the timber yard answers, by default %(default)s")
+    serving.add_argument("--instruments", default=INSTRUMENTS_AT, help="where gauge and caliper answer, by default %(default)s")
     serving.add_argument(
         "--share", action="store_true", help="let phones of the local network in, over TLS, once they are paired"
     )
@@ -205,12 +210,26 @@ def _yard(chosen: argparse.Namespace) -> int:
     """The yard, until it is told to end."""
     from fennup.yard.server import open_yard
 
+    return _run(lambda: open_yard(chosen.port, steady=chosen.steady), chosen.port, "The yard is at http://127.0.0.1:{}/v1/prices")
+
+
+def _instruments(chosen: argparse.Namespace) -> int:
+    """Gauge and caliper, until they are told to end."""
+    from fennup.instruments.server import open_instruments
+
+    return _run(
+        lambda: open_instruments(chosen.port, steady=chosen.steady), chosen.port, "Turn their dials at http://127.0.0.1:{}"
+    )
+
+
+def _run(open_it: Callable[[], Any], port: int, told: str) -> int:
+    """A stand-in's server, until it is told to end."""
     try:
-        server = open_yard(chosen.port, steady=chosen.steady)
+        server = open_it()
     except (OSError, OverflowError):
-        raise Refused(f"Port {chosen.port} is taken, or may not be used.") from None
+        raise Refused(f"Port {port} is taken, or may not be used.") from None
     signal.signal(signal.SIGTERM, _end)
-    print(f"The yard is at http://127.0.0.1:{chosen.port}/v1/prices", flush=True)
+    print(told.format(port), flush=True)
     with suppress(KeyboardInterrupt):
         server.serve_forever()
     server.server_close()
@@ -292,7 +311,9 @@ def _serve(chosen: argparse.Namespace) -> int:
             f"Port {chosen.port} is taken, or may not be used. Is Fennup running already? Another one: --port 9000"
         ) from None
     os.umask(0o077)
-    app = create_app(chosen.database, chosen.pages.resolve(), with_demo=chosen.demo, yard=chosen.yard)
+    app = create_app(
+        chosen.database, chosen.pages.resolve(), with_demo=chosen.demo, yard=chosen.yard, instruments=chosen.instruments
+    )
     worker = app.config["WORKER"] = Worker(chosen.database.absolute(), app.config["STORE"])
     server = create_server(
         app, sockets=[listening], threads=THREADS, ident=None, max_request_body_size=LARGEST_REQUEST,

@@ -12,6 +12,7 @@ from fennup.app.api.described import described
 from fennup.app.models.store import open_store
 from fennup.app.schemas.api import Problem
 from fennup.app.services import demo
+from fennup.app.services.instruments import WHERE as INSTRUMENTS_AT
 from fennup.app.services.yards import WHERE
 
 # How many new objects there are before the collector looks for circles: a drawing makes thousands, and none in a circle.
@@ -19,9 +20,11 @@ SELDOM = (50_000, 20, 20)
 INFO = Info(title="Fennup", version="1", description="Angles, lengths and proof of closing. Millimetres and degrees.")
 
 
-def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = False, yard: str = WHERE) -> OpenAPI:
+def create_app(
+    database: Path, pages: Path | None = None, *, with_demo: bool = False, yard: str = WHERE, instruments: str = INSTRUMENTS_AT
+) -> OpenAPI:
     """The application on a database file, serving the built pages from a folder if there is one; `yard`: where that is asked for its
-    prices."""
+    prices, `instruments`: where those are read."""
     app = OpenAPI(
         __name__,
         info=INFO,
@@ -32,7 +35,7 @@ def create_app(database: Path, pages: Path | None = None, *, with_demo: bool = F
         validation_error_callback=problems.invalid_body,
     )
     store = open_store(database)
-    app.config["STORE"], app.config["YARD"] = store, yard
+    app.config["STORE"], app.config["YARD"], app.config["INSTRUMENTS"] = store, yard, instruments
     guard.register(app)
     problems.register(app)
     app.register_api(projects.api)

@@ -66,3 +66,4 @@ export type Ruler = Schemas["RulerOut"];
 export type RecordIn = Required<Schemas["NewRecord"]>;
 export type Share = Schemas["ShareOut"];
 export type Code = Schemas["CodeOut"];
+export type Instrument = Schemas["InstrumentOut"];

@@ -11,6 +11,7 @@ import { TaskSheet } from "./TaskSheet";
 import { type Held, plannedOf, useBench } from "./useBench";
 import { useAwake, useInstalled } from "./useDevice";
 import { nextOpen, useHere } from "./useHere";
+import { useInstruments } from "./useInstruments";
 import { WrongSheet } from "./WrongSheet";
 
 type Mode = "task" | "measure" | "wrong" | "more";
@@ -48,6 +49,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
   const [left, setLeft] = useState(false);
   const wide = useWide();
   const awake = useAwake();
+  const instruments = useInstruments();
   const navigate = useNavigate();
   useEffect(() => {
     setting("hand").then((hand) => setLeft(hand === "left"));
@@ -190,7 +192,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             task={here}
             state={state}
             onReading={setReading}
-            heard={null}
+            instruments={instruments}
           />
         ) : mode === "wrong" ? (
           <WrongSheet
@@ -206,6 +208,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             bench={bench}
             held={held}
             awake={awake}
+            instruments={instruments}
             left={left}
             onHand={(hand) => {
               setLeft(hand === "left");

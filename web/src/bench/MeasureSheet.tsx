@@ -4,7 +4,9 @@ import { Drawing } from "../drawing/Drawing";
 import { FigureText } from "../ui/FigureText";
 import { Sign } from "../ui/Sign";
 import type { State } from "./fold";
+import { InstrumentRow } from "./InstrumentRow";
 import { graduations, type Meaning, meaning, read } from "./lengths";
+import type { Instruments } from "./useInstruments";
 
 export type Reading = {
   check: Check;
@@ -19,16 +21,15 @@ type Props = {
   state: State;
   /** Says what there is to keep now, or that there is nothing yet. */
   onReading: (reading: Reading | null) => void;
-  /** The reading of an instrument, where one is connected: it goes where the cursor is. */
-  heard: { text: string; by: "gauge" | "caliper"; count: number } | null;
+  /** What is connected: its readings go where the cursor is. */
+  instruments: Instruments;
 };
 
 const DEG_STEP = 0.1;
 const PAD = { left: 20, right: 20, top: 12, bottom: 12 };
-const AS_BEFORE = 0.05; // of what may be off: two readings that are the same
 
 /** Something measured: counted from the tape's nearest mark, or typed; what it means is said at once. */
-export function MeasureSheet({ bench, task, state, onReading, heard }: Props) {
+export function MeasureSheet({ bench, task, state, onReading, instruments }: Props) {
   const [at, setAt] = useState(0);
   const check = bench.checks[task.checks[at] ?? -1];
   const [text, setText] = useState("");
@@ -36,6 +37,7 @@ export function MeasureSheet({ bench, task, state, onReading, heard }: Props) {
   const [first, setFirst] = useState<number | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const { ruler } = bench;
+  const { heard } = instruments;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: another thing to measure begins empty
   useEffect(() => {
@@ -43,20 +45,21 @@ export function MeasureSheet({ bench, task, state, onReading, heard }: Props) {
     setFirst(null);
     field.current?.focus();
   }, [at, task.key]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each reading that is heard is put in once
+  const putIn = useRef(heard?.count ?? 0); // each reading that is heard is put in once
   useEffect(() => {
-    if (!heard || !check) return;
+    if (!heard || !check || heard.count === putIn.current) return;
+    putIn.current = heard.count;
     const fits = (heard.by === "gauge") === (check.unit === "deg");
     if (!fits) return;
     setText(heard.text);
     setBy(heard.by);
-  }, [heard?.count]);
+  }, [heard, check]);
 
   const value = check && text ? read(text, check.unit, ruler) : null;
   const means = check && value !== null ? meaning(check, value, ruler) : null;
-  const again =
-    means?.ask &&
-    (first === null || value === null || Math.abs(first - value) > (check?.opens ? AS_BEFORE * 20 : 1));
+  const step = check?.unit === "deg" ? DEG_STEP : ruler.graduation_mm;
+  /** Far off: read once more; the same again, to a mark, is taken as it is. */
+  const again = means?.ask && (first === null || value === null || Math.abs(first - value) > step);
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is told again when the reading or its meaning changes
   useEffect(() => {
     onReading(
@@ -66,7 +69,6 @@ export function MeasureSheet({ bench, task, state, onReading, heard }: Props) {
 
   if (!check) return <p className="p-6 text-[20px]">There is nothing to measure here.</p>;
 
-  const step = check.unit === "deg" ? DEG_STEP : ruler.graduation_mm;
   const put = (next: string, how: Reading["by"]) => {
     setText(next);
     setBy(how);
@@ -123,6 +125,7 @@ export function MeasureSheet({ bench, task, state, onReading, heard }: Props) {
           <Drawing view={check.view} label="What to measure, lit" className="operator bench-lit" pad={PAD} />
         )}
       </div>
+      <InstrumentRow of={instruments} />
       <div className="bench-read">
         <button type="button" className="bench-key" aria-label={`${mark} less`} onClick={() => count(-1)}>
           −

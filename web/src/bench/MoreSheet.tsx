@@ -1,14 +1,18 @@
+import { Tabs } from "radix-ui";
 import { Link } from "react-router";
 import type { Bench } from "../api/types";
 import { Choice, Choices } from "../ui/Choices";
 import { statusOf } from "./fold";
+import { InstrumentSettings } from "./InstrumentRow";
 import { logLines } from "./log";
 import type { Held } from "./useBench";
+import type { Instruments } from "./useInstruments";
 
 type Props = {
   bench: Bench;
   held: Held;
   awake: boolean;
+  instruments: Instruments;
   left: boolean;
   onHand: (hand: "left" | "right") => void;
   onGo: (key: string) => void;
@@ -16,58 +20,85 @@ type Props = {
 
 const WORDS = { open: "to do", cut: "done", measured: "measured", wrong: "wrong" };
 
-/** All steps, what happened, and how this device is set. */
-export function MoreSheet({ bench, held, awake, left, onHand, onGo }: Props) {
+/** All there is to do, what happened, and how this device is set. */
+export function MoreSheet(props: Props) {
+  const { bench, held, onGo } = props;
   const lines = logLines(bench, held.entries);
   return (
-    <section aria-label="More" className="h-full overflow-y-auto p-4 text-[17px]">
-      <p role="status" className="mb-3">
-        {held.link.text} {held.unsent > 0 && `${held.unsent} not sent yet.`}
+    <Tabs.Root defaultValue="steps" className="flex min-h-0 flex-1 flex-col text-[17px]">
+      <Tabs.List aria-label="More" className="flex">
+        {[
+          ["steps", "All there is to do"],
+          ["log", "What happened"],
+          ["device", "This device"],
+        ].map(([value, name]) => (
+          <Tabs.Trigger key={value} value={value as string} className="bench-tab">
+            {name}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <Tabs.Content value="steps" className="min-h-0 flex-1 overflow-y-auto px-4">
+        <ol>
+          {bench.tasks.map((task, i) => {
+            const status = statusOf(held.states(task.key));
+            return (
+              <li key={task.key} className="border-b border-line">
+                <button
+                  type="button"
+                  className="flex min-h-14 w-full items-center gap-3 text-left"
+                  onClick={() => onGo(task.key)}
+                >
+                  <span className="figure w-8 text-right text-ink-2">{i + 1}</span>
+                  <span className="flex-1">{task.title}</span>
+                  <span className={status === "wrong" ? "font-semibold text-cut" : "text-ink-2"}>
+                    {WORDS[status]}
+                  </span>
+                </button>
+              </li>
+            );
+          })}
+        </ol>
+      </Tabs.Content>
+      <Tabs.Content value="log" className="min-h-0 flex-1 overflow-y-auto p-4">
+        <p role="status" className="mb-2">
+          {held.link.text} {held.unsent > 0 && `${held.unsent} not sent yet.`}
+        </p>
+        {lines.length === 0 && <p className="text-ink-2">Nothing yet: it writes itself as you work.</p>}
+        <ol>
+          {lines.map((line) => (
+            <li key={line.id} className="border-b border-line py-2">
+              <span className="figure text-ink-2">{line.when}</span> {line.text}{" "}
+              <span className="text-ink-2">({line.device})</span>
+            </li>
+          ))}
+        </ol>
+      </Tabs.Content>
+      <Tabs.Content value="device" className="min-h-0 flex-1 overflow-y-auto p-4">
+        <DeviceSettings {...props} />
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}
+
+function DeviceSettings({ bench, held, awake, instruments, left, onHand }: Props) {
+  return (
+    <div className="max-w-xl">
+      <p>
+        {awake
+          ? "The screen stays awake while this page is open."
+          : "This browser does not keep the screen awake: set the device so that it stays on."}
       </p>
-      <h2 className="text-[20px]">All there is to do</h2>
-      <ol className="mb-4">
-        {bench.tasks.map((task, i) => (
-          <li key={task.key} className="border-b border-line">
-            <button
-              type="button"
-              className="flex min-h-14 w-full items-center gap-3 text-left"
-              onClick={() => onGo(task.key)}
-            >
-              <span className="figure w-8 text-right text-ink-2">{i + 1}</span>
-              <span className="flex-1">{task.title}</span>
-              <span
-                className={
-                  statusOf(held.states(task.key)) === "wrong" ? "font-semibold text-cut" : "text-ink-2"
-                }
-              >
-                {WORDS[statusOf(held.states(task.key))]}
-              </span>
-            </button>
-          </li>
-        ))}
-      </ol>
-      <h2 className="text-[20px]">What happened</h2>
-      {lines.length === 0 && <p className="text-ink-2">Nothing yet.</p>}
-      <ol className="mb-4">
-        {lines.map((line) => (
-          <li key={line.id} className="border-b border-line py-2">
-            <span className="figure text-ink-2">{line.when}</span> {line.text}{" "}
-            <span className="text-ink-2">({line.device})</span>
-          </li>
-        ))}
-      </ol>
-      <h2 className="text-[20px]">This device</h2>
       <label className="my-2 flex flex-wrap items-center gap-3">
         Its name in the log
         <input
-          className="min-h-14 min-w-0 flex-1 border border-ink bg-paper px-3"
+          className="min-h-14 min-w-0 flex-1 border-2 border-ink bg-paper px-3"
           maxLength={40}
           value={held.device}
           onChange={(event) => held.rename(event.target.value)}
         />
       </label>
-      <p className="mt-3">The large button lies under</p>
-      <Choices label="The large button lies under" className="my-2 flex gap-2">
+      <p className="mt-3">It is used with</p>
+      <Choices label="It is used with" className="my-2 flex gap-2">
         <Choice pressed={!left} className="bench-key flex-1" onChoose={() => onHand("right")}>
           the right hand
         </Choice>
@@ -75,17 +106,13 @@ export function MoreSheet({ bench, held, awake, left, onHand, onGo }: Props) {
           the left hand
         </Choice>
       </Choices>
-      <p className="my-3">
-        {awake
-          ? "The screen stays awake while this page is open."
-          : "This browser does not keep the screen awake: set the device so that it stays on."}
-      </p>
-      <Link to={`/project/${bench.project}/saw`} className="bench-key flex items-center justify-center">
+      <InstrumentSettings of={instruments} />
+      <Link to={`/project/${bench.project}/saw`} className="bench-key mt-5 flex items-center justify-center">
         To the Saw place
       </Link>
       <Link to="/" className="bench-key mt-2 flex items-center justify-center">
         All projects
       </Link>
-    </section>
+    </div>
   );
 }

@@ -2,16 +2,19 @@
 
 from hashlib import sha256
 
-from flask import Response
+from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
 from fennup.app.api.answers import json_of, tagged
+from fennup.app.api.files import LONGEST_SECONDS
 from fennup.app.api.saw import SawRoom
 from fennup.app.api.sessions import reading, writing
 from fennup.app.schemas.api import Problem, ProjectPath, RecordList, RecordOut
 from fennup.app.schemas.bench import BenchOut
+from fennup.app.schemas.instruments import InstrumentList, InstrumentPath, ZeroAsked, ZeroOut
 from fennup.app.services import documents
 from fennup.app.services.bench_sheet import BenchSheet
+from fennup.app.services.instruments import instruments_at, readings_of, zero_told
 from fennup.app.services.records import NewRecord, add_record, check_body, entries_of, records_of
 from fennup.app.services.upgrade import PROJECT
 from fennup.core.exchange.progress import ProgressDocument, progress_document
@@ -60,3 +63,25 @@ def record(path: ProjectPath, body: NewRecord) -> Response:
         documents.read(session, path.project_id, PROJECT)
         made = add_record(session, path.project_id, body)
         return json_of(RecordOut.model_validate(made, from_attributes=True))
+
+
+@api.get("/instruments", responses={200: InstrumentList})
+def read_instruments() -> Response:
+    """The gauges and calipers that answer."""
+    return json_of(instruments_at(current_app.config["INSTRUMENTS"]))
+
+
+@api.get(
+    "/instruments/<string:instrument_id>/readings",
+    responses={200: {"content": {"text/event-stream": {"schema": {"type": "string"}}}}},
+)
+def follow_instrument(path: InstrumentPath) -> Response:
+    """What it reads, as server-sent events; the browser asks again when they end."""
+    readings = readings_of(current_app.config["INSTRUMENTS"], path.instrument_id, LONGEST_SECONDS)
+    return Response((f"data: {reading.model_dump_json()}\n\n" for reading in readings), content_type="text/event-stream")
+
+
+@api.post("/instruments/zero", responses={200: ZeroOut})
+def check_zero(body: ZeroAsked) -> Response:
+    """Whether a gauge's zero is true, by turning it end for end."""
+    return json_of(zero_told(body.first, body.turned))
