@@ -15,6 +15,7 @@ import { ComparePage } from "./places/ComparePage";
 import { CutListPage } from "./places/CutListPage";
 import { DevicesPage } from "./places/DevicesPage";
 import { PairPage } from "./places/PairPage";
+import { PracticePage } from "./places/PracticePage";
 import { ProjectPage } from "./places/ProjectPage";
 import { ProjectsPage } from "./places/ProjectsPage";
 import { RescalePage } from "./places/RescalePage";
@@ -45,6 +46,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
           <Route path="/project/:id/cut-list" element={<CutListPage />} />
           <Route path="/project/:id/to-buy" element={<BuyPage />} />
           <Route path="/devices" element={<DevicesPage />} />
+          <Route path="/practice" element={<PracticePage />} />
           <Route path="/pair" element={<PairPage />} />
           <Route path="/project/:id/bench" element={<OneBench />} />
           <Route path="/project/:id/:place?" element={<OneProject />} />

@@ -67,3 +67,5 @@ export type RecordIn = Required<Schemas["NewRecord"]>;
 export type Share = Schemas["ShareOut"];
 export type Code = Schemas["CodeOut"];
 export type Instrument = Schemas["InstrumentOut"];
+export type Drill = Schemas["DrillOut"];
+export type Practice = Schemas["PracticeOut"];

@@ -228,6 +228,10 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             <button type="button" className="bench-on" onClick={() => goTo(next.key)}>
               Go on: {next.title}
             </button>
+          ) : done === 0 && bench.practice ? (
+            <Link className="bench-offer" to={`/practice?project=${bench.project}`}>
+              {bench.practice}
+            </Link>
           ) : (
             <>Next: {next && next !== here ? next.title : "nothing, this is the last"}</>
           )}

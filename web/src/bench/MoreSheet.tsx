@@ -110,6 +110,12 @@ function DeviceSettings({ bench, held, awake, instruments, left, onHand }: Props
       <Link to={`/project/${bench.project}/saw`} className="bench-key mt-5 flex items-center justify-center">
         To the Saw place
       </Link>
+      <Link
+        to={`/practice?project=${bench.project}`}
+        className="bench-key mt-2 flex items-center justify-center"
+      >
+        Practice with these parts
+      </Link>
       <Link to="/" className="bench-key mt-2 flex items-center justify-center">
         All projects
       </Link>

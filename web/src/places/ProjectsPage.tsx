@@ -239,6 +239,9 @@ function Files({ onFile, onBackUp }: { onFile: (file: File | undefined) => void;
       <button type="button" className="quiet-button" onClick={onBackUp}>
         Make a backup copy
       </button>
+      <Link className="quiet-button inline-flex items-center" to="/practice">
+        Practice
+      </Link>
       <Link className="quiet-button inline-flex items-center" to="/devices">
         Phones at the bench
       </Link>

@@ -15,6 +15,7 @@ from fennup.app.schemas.instruments import InstrumentList, InstrumentPath, ZeroA
 from fennup.app.services import documents
 from fennup.app.services.bench_sheet import BenchSheet
 from fennup.app.services.instruments import instruments_at, readings_of, zero_told
+from fennup.app.services.practice import answers_in, offer_for
 from fennup.app.services.records import NewRecord, add_record, check_body, entries_of, records_of
 from fennup.app.services.upgrade import PROJECT
 from fennup.core.exchange.progress import ProgressDocument, progress_document
@@ -28,13 +29,15 @@ def read_bench(path: ProjectPath) -> Response:
     room = SawRoom(path.project_id)
     with reading() as session:
         records = records_of(session, path.project_id)
+        answers = answers_in(session)
     based_on = sha256(repr(room.based_on).encode()).hexdigest()[:20]
     name = room.opened.body.name
 
     def answer() -> BenchOut:
-        return BenchSheet(room.sheet(), room.boards).out(path.project_id, name, based_on, records)
+        sheet = room.sheet()
+        return BenchSheet(sheet, room.boards).out(path.project_id, name, based_on, records, offer_for(sheet, answers))
 
-    return tagged((*room.based_on, name, len(records)), answer)
+    return tagged((*room.based_on, name, len(records), answers), answer)
 
 
 @api.get("/projects/<string:project_id>/progress", responses={200: ProgressDocument})

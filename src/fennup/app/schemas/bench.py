@@ -119,7 +119,8 @@ class RulerOut(BaseModel):
 
 
 class BenchOut(BaseModel):
-    """A project at the bench. `based_on`: what all of it but the records follows from."""
+    """A project at the bench. `based_on`: what all of it but the records follows from; `practice`: what went wrong in practice lately and is
+    needed here, in words."""
 
     project: str
     name: str
@@ -129,4 +130,5 @@ class BenchOut(BaseModel):
     checks: list[CheckOut]
     tasks: list[TaskOut]
     pieces: list[BenchPieceOut]
+    practice: str
     records: list[RecordOut]

@@ -44,7 +44,7 @@ class BenchSheet:
                 found.setdefault(task.piece, []).append(task)
         return found
 
-    def out(self, project: str, name: str, based_on: str, records: list[Record]) -> BenchOut:
+    def out(self, project: str, name: str, based_on: str, records: list[Record], practice: str = "") -> BenchOut:
         """All of it."""
         voice = self.saw.voice
         checks: dict[tuple[str, Check], int] = {}
@@ -63,6 +63,7 @@ class BenchSheet:
             checks=[self._check(key, check) for key, check in checks],
             tasks=tasks,
             pieces=[self._piece(facts, piece) for facts in self.saw.facts.values() for piece in facts.group.boards],
+            practice=practice,
             records=[RecordOut.model_validate(record, from_attributes=True) for record in records],
         )
 
@@ -70,7 +71,7 @@ class BenchSheet:
         step = self.saw.step(key)
         own = self.saw.by_key[key]
         shown = self.saw.plan.steps[self.saw.plan.steps.index(own) + 1] if own.work == "test" else own
-        views = [_for_any_piece(view) for view in step_views(self.saw, shown, close=True)]
+        views = [for_any_piece(view) for view in step_views(self.saw, shown, close=True)]
         exact = [f"{s.label} {s.note.removeprefix(words.EXACTLY)}" for s in step.sets if s.note.startswith(words.EXACTLY)]
         notes = [words.EXACT.format(figures=", ".join(exact))] if exact else []
         notes += [s.note for s in step.sets if s.note and not s.note.startswith(words.EXACTLY)]
@@ -197,7 +198,7 @@ class BenchSheet:
         return words.FROM_OFFCUT.format(board=name, long=self.saw.voice.say(long))
 
 
-def _for_any_piece(view: ViewOut) -> ViewOut:
+def for_any_piece(view: ViewOut) -> ViewOut:
     """The picture with KEEP alone on the wood: of which piece, the task says."""
     marks = [replace(m, text=words.KEEP) if m.text.startswith(f"{words.KEEP} ") else m for m in view.marks]
     return view.model_copy(update={"marks": marks})
