@@ -3,6 +3,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import type { Bench, Outcome } from "../api/types";
 import { PLACES, Tape } from "../places/Tape";
 import { useWide } from "../ui/useWide";
+import { live } from "./fold";
 import { MeasureSheet, type Reading } from "./MeasureSheet";
 import { MoreSheet } from "./MoreSheet";
 import { PieceStrip } from "./PieceStrip";
@@ -143,6 +144,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
 
   if (!here) return <p className="p-6">Opening…</p>;
   const state = states(here.key);
+  const last = lastDone(bench, held);
   const done = bench.tasks.filter((task) => states(task.key).cut).length;
   const next = nextOpen(bench.tasks, place, (key) =>
     key === here.key ? { ...states(key), cut: {} as never } : states(key),
@@ -157,7 +159,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
           <span className="tape-rest min-w-6 flex-1" aria-hidden="true" />
         </header>
       )}
-      <header className="bench-bar">
+      <section aria-label="Where you are" className="bench-bar">
         <h1 className="min-w-0 flex-1">
           <span className="bench-count">
             {place + 1} of {bench.tasks.length}
@@ -175,16 +177,16 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
         >
           {mode === "more" ? "Close" : "More"}
         </button>
-      </header>
+      </section>
       {held.refused.map((text) => (
         <p key={text} role="alert" className="border-b-2 border-cut bg-paper px-4 py-2 font-medium">
           The server did not take an entry: {text}
         </p>
       ))}
-      {mode !== "measure" && mode !== "more" && (
-        <PieceStrip bench={bench} here={here} states={states} onGo={goTo} />
-      )}
       <main className="bench-main" data-state={state.cut ? "done" : "open"}>
+        {mode !== "measure" && mode !== "more" && (
+          <PieceStrip bench={bench} here={here} states={states} onGo={goTo} />
+        )}
         {mode === "measure" ? (
           <MeasureSheet
             key={here.key}
@@ -217,7 +219,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             onGo={goTo}
           />
         ) : (
-          <TaskSheet bench={bench} task={here} state={state} />
+          <TaskSheet bench={bench} task={here} state={state} last={last} />
         )}
       </main>
       {mode === "task" && (
@@ -274,6 +276,12 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
       )}
     </div>
   );
+}
+
+/** What was done last, on whatever device. */
+function lastDone(bench: Bench, held: Held) {
+  const entry = live(held.entries).findLast((one) => one.type === "cut" || one.type === "measured");
+  return bench.tasks.find((task) => task.key === entry?.key);
 }
 
 const link = (held: Held, done: number, all: number) =>

@@ -66,7 +66,7 @@ export function PieceStrip({ bench, here, states, onGo }: Props) {
             className="piece-chip"
             data-state-word={word}
             aria-current={on ? "step" : undefined}
-            aria-label={`${piece.name}: ${word}${changed ? ", made to an earlier size" : ""}`}
+            aria-label={`${piece.tag}, ${piece.name}: ${word}${changed ? ", made to an earlier size" : ""}`}
             onClick={() => next && onGo(next)}
           >
             <PieceShape piece={piece} share={share} word={word} />

@@ -7,13 +7,13 @@ import { Sign } from "../ui/Sign";
 import type { State } from "./fold";
 import { isChanged } from "./PieceStrip";
 
-type Props = { bench: Bench; task: BenchTask; state: State };
+type Props = { bench: Bench; task: BenchTask; state: State; last: BenchTask | undefined };
 
 const PAD = { left: 14, right: 14, top: 40, bottom: 26 };
 const BARE = { left: 14, right: 14, top: 14, bottom: 14 };
 
 /** One task as one stands there: the picture, what is set so large that it is read from two metres, what has changed, what to take care of. */
-export function TaskSheet({ bench, task, state }: Props) {
+export function TaskSheet({ bench, task, state, last }: Props) {
   const step = bench.steps[task.step];
   if (!step) return null;
   const together = task.doing === "together";
@@ -22,6 +22,7 @@ export function TaskSheet({ bench, task, state }: Props) {
   const leans = step.sets.some((set) => set.label === "tilt" && set.figure && set.figure.whole !== "0");
   const figures = step.figures.filter((line) => task.work !== "rough" || line.label === task.tag);
   const sets = together ? [] : step.sets;
+  const changed = together ? task.again : sinceLast(bench, task, last);
   return (
     <div className="bench-task">
       <div className="bench-picture">
@@ -69,9 +70,9 @@ export function TaskSheet({ bench, task, state }: Props) {
         )}
         <div className="bench-text">
           <Changed bench={bench} task={task} state={state} />
-          {(task.again || step.changed) && <p className="bench-changed">{task.again || step.changed}</p>}
+          {changed && <p className="bench-changed">{changed}</p>}
           {task.doing === "try" && step.test.slice(0, -1).map((text) => <p key={text}>{text}</p>)}
-          {!together && step.lies && <p>{step.lies}</p>}
+          {task.doing === "step" && step.lies && <p>{step.lies}</p>}
           {step.misses.map((text) => (
             <p key={text} className="flex items-start gap-2 font-medium text-warn">
               <Sign is="warning" />
@@ -88,6 +89,18 @@ export function TaskSheet({ bench, task, state }: Props) {
     </div>
   );
 }
+
+/** What has changed since what was done last: nothing but the piece, what the next step changes, or everything. */
+function sinceLast(bench: Bench, task: BenchTask, last: BenchTask | undefined): string {
+  if (!last || task.doing === "try") return "";
+  if (last.step === task.step) return last.key === task.key ? "" : task.again;
+  const step = bench.steps[task.step];
+  const between = bench.steps.slice(last.step + 1, task.step);
+  const follows = last.step < task.step && between.every((one) => one.test.length > 0);
+  return follows ? (step?.changed ?? "") : step?.sets.length ? SET_ALL : "";
+}
+
+const SET_ALL = "You come from another step: set everything as it stands here.";
 
 /** The picture of the step with this piece's name on the wood. */
 const called = (view: View, tag: string): View => ({
@@ -133,7 +146,7 @@ function Caution({ cautions }: { cautions: string[] }) {
 }
 
 /** What was cut stays cut: where the piece has another size now, what it was and what it is. */
-function Changed({ bench, task, state }: Props) {
+function Changed({ bench, task, state }: Omit<Props, "last">) {
   if (!isChanged(state, task)) return null;
   const planned = (state.cut?.body.planned ?? {}) as Record<string, number>;
   const then = task.checks

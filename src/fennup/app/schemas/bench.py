@@ -60,7 +60,7 @@ class OutcomeOut(BaseModel):
 
 
 class TaskOut(BaseModel):
-    """One thing to do. `step`: which of the steps it is part of; `again`: what has changed where the task before was the same step; `first`: measured before
+    """One thing to do. `step`: which of the steps it is part of; `again`: what has changed where what was done last was the same step; `first`: measured before
     its like follow; `checks`: which of the checks; `shave`: what can be done where it is only too long."""
 
     key: str

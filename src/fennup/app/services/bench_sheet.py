@@ -50,8 +50,8 @@ class BenchSheet:
         checks: dict[tuple[str, Check], int] = {}
         places = {step.key: k for k, step in enumerate(self.saw.plan.steps)}
         tasks = [
-            self._task(task, places[task.step], before, [checks.setdefault((task.step, c), len(checks)) for c in task.checks])
-            for task, before in zip(self.tasks, (None, *self.tasks), strict=False)
+            self._task(task, places[task.step], [checks.setdefault((task.step, c), len(checks)) for c in task.checks])
+            for task in self.tasks
         ]
         tape = voice.tape
         return BenchOut(
@@ -83,13 +83,10 @@ class BenchSheet:
         stop = "the stop" if self.saw.at_stop(step) else "the line"
         return check_out(check, step, self.saw.facts.get(step.part), self.saw, stop)
 
-    def _task(self, task: Task, place: int, before: Task | None, checks: list[int]) -> TaskOut:
+    def _task(self, task: Task, place: int, checks: list[int]) -> TaskOut:
         tag = board_tag(self.saw.solution, task.piece) if task.piece else ""
-        again = ""
-        if before and before.step == task.step and before.doing == task.doing:
-            again = (words.SAME_AGAIN if self.saw.by_key[task.step].position else words.ALIKE_AGAIN).format(tag=tag)
-        if task.doing == "together":
-            again = self._together(task)
+        stays = words.SAME_AGAIN if self.saw.by_key[task.step].position else words.ALIKE_AGAIN
+        again = self._together(task) if task.doing == "together" else stays.format(tag=tag) if task.doing == "step" else ""
         return TaskOut(
             key=task.key,
             doing=task.doing,

@@ -6,9 +6,10 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from fennup.app.services import documents, racks, upgrade
+from fennup.app.services.demo_bench import fill_records
 from fennup.app.services.projects import ProjectBody, valid_spec
 from fennup.app.services.upgrade import PROJECT
-from fennup.app.services.workshops import BUILT_IN, ONLY
+from fennup.app.services.workshops import BUILT_IN, ONLY, current_workshop
 from fennup.core.boards.rack import PriceList, Rack, RackBoard, with_boards
 from fennup.core.boards.wishes import Wishes
 from fennup.core.saw.miter_saw import MiterSaw
@@ -336,10 +337,12 @@ def fill(session: Session) -> None:
     if documents.ever_made(session, PROJECT):
         return
     fill_workshop(session)
+    bench = current_workshop(session)
     for entry in PROJECTS:
         spec = valid_spec(entry["spec"]).model_dump(mode="json")
         body = ProjectBody(name=entry["name"], unit=entry.get("unit", "mm"), graduation=entry.get("graduation", "1"), spec=spec)
         made = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": "demo"}, example=True)
+        fill_records(session, made.id, body, bench)
         if entry["name"] in WISHES:
             wishes = Wishes.model_validate(WISHES[entry["name"]]).model_dump(mode="json")
             documents.create(session, upgrade.BOARDS, wishes, {"event": "demo"}, racks.wishes_id(made.id), made.id)
