@@ -151,3 +151,30 @@ class AtTheBench(BenchPlace):
         self.assertEqual(progress["done"], 1)
         (copy,) = self.client.post("/api/import", json=file).json["projects"]
         self.assertEqual(self.read({"id": copy}, "progress")["done"], 1)
+
+
+class Practised(BenchPlace):
+    def test_what_goes_wrong_is_remembered_and_offered_where_it_is_needed(self) -> None:
+        lean_to = next(entry["spec"] for entry in PROJECTS if entry["name"] == "Oar rack lean-to")
+        mitered, square = self.new(spec=FRAME), self.new(spec=lean_to)
+        self.assertEqual(self.bench(mitered)["practice"], "")
+        drill = self.client.get(f"/api/practice/drill?project={mitered['id']}&level=miter&seed=4").json
+        self.assertEqual((len(drill["options"]), [o["right"] for o in drill["options"]].count(True)), (4, 1))
+        self.assertIn("Rail", drill["title"])
+        for option in drill["options"]:
+            self.assertEqual(len(option["solids"]["solids"]), 1 if option["right"] else 2)
+        self.client.post("/api/practice/answers", json={"level": "miter", "right": False})
+        practice = self.client.get(f"/api/practice?project={mitered['id']}").json
+        self.assertEqual((practice["begin"], practice["levels"][0]["answers"]), ("miter", [False]))
+        self.assertIn("Flat miters went wrong", self.bench(mitered)["practice"])
+        self.assertEqual(self.bench(square)["practice"], "")
+        for _ in range(3):  # three right ones in a row, and it is forgotten
+            self.client.post("/api/practice/answers", json={"level": "miter", "right": True})
+        self.assertEqual(self.bench(mitered)["practice"], "")
+        self.assertEqual(self.client.get("/api/practice").json["begin"], "bevel")
+
+    def test_what_a_project_has_not_is_practised_with_the_boathouse(self) -> None:
+        project = self.new(spec=FRAME)
+        drill = self.client.get(f"/api/practice/drill?project={project['id']}&level=compound").json
+        self.assertIn("boathouse", drill["whose"])
+        self.assertEqual(self.client.get("/api/practice/drill?level=juggling").status_code, 422)

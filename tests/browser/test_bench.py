@@ -261,3 +261,31 @@ class Bench(InTheBrowser):
             for size in (PHONE, DESK):
                 page.set_viewport_size(size)  # type: ignore[arg-type]
                 self.clean(page, f"the bench, {scheme}, {size['width']}")
+
+    def test_practice_by_keyboard_says_why_and_turns_what_was_made(self) -> None:
+        page = self.opened(bypass_csp=True)
+        page.goto(f"{self.url}/practice")
+        ways = page.locator(".drill-way")
+        expect(ways).to_have_count(4)
+        self.clean(page, "a drill")
+        ways.first.focus()
+        page.keyboard.press("Enter")
+        expect(page.locator('.drill-way[data-answer="right"]')).to_have_count(1)
+        expect(page.get_by_text(re.compile("^Right: so it becomes the part"))).to_be_visible()
+        expect(page.get_by_role("img", name="The piece as solids")).to_be_visible()
+        expect(page.get_by_role("group", name="What to practise")).to_contain_text(re.compile("[01] of 1 right"))
+        self.clean(page, "an answered drill")
+        page.get_by_role("button", name="Another one").press("Enter")
+        expect(page.locator(".drill-way[data-answer]")).to_have_count(0)
+
+    def test_without_a_door_that_is_said_and_a_wrong_code_keeps_what_was_typed(self) -> None:
+        page = self.opened(bypass_csp=True)
+        page.goto(f"{self.url}/devices")
+        expect(page.get_by_role("alert")).to_contain_text("no door for phones")
+        page.goto(f"{self.url}/pair#123456")
+        expect(page.get_by_role("textbox", name="The code")).to_have_value("123456")
+        page.get_by_role("textbox", name="What this device is called").fill("Tablet")
+        self.press("Come in", page)
+        expect(page.get_by_role("alert")).to_be_visible()
+        expect(page.get_by_role("textbox", name="What this device is called")).to_have_value("Tablet")
+        self.clean(page, "coming in")

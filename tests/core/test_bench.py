@@ -1,6 +1,7 @@
 """What happened, folded; and what the bench asks of every cut: against closed forms, and against the finished boards themselves."""
 
 import unittest
+from collections import Counter
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from math import acos, asin, cos, degrees, radians, sin, tan
@@ -8,6 +9,7 @@ from random import Random
 from typing import Any
 
 from fennup.app.services.demo import PROJECTS, TOOLS
+from fennup.core.bench.practice import drill_for, levels_in
 from fennup.core.bench.rescue import other_uses
 from fennup.core.bench.task import length_check, slips_of, verdict_of
 from fennup.core.bench.tasks import own_end, task_key, tasks_for
@@ -15,6 +17,7 @@ from fennup.core.boards.planned import plan_boards
 from fennup.core.parts.solid import end_cut
 from fennup.core.records.entry import CutBody, Entry, MeasuredBody, Put, UndoneBody, WrongBody
 from fennup.core.records.fold import Wood, fold, is_wrong, wood_of
+from fennup.core.saw.pose import blade_angles
 from fennup.core.steps.planned import steps_for
 from fennup.core.workshop import TapeChoice, Workshop
 from tests.core.cut_boards import a_board, bar, design, on_rack, order, where
@@ -163,6 +166,35 @@ class Tasks(unittest.TestCase):
         self.assertEqual({k: round(v, 4) for k, v in slips.items()}, {"mm": 15240.0, "inches": 23.622, "cm": 60.0})
         burned = sorted(m.value for m in slips_of(length) if m.slip == "burned")
         self.assertEqual([round(v, 6) for v in burned], [500.0, 590.0, 610.0, 700.0])
+
+
+class Practice(unittest.TestCase):
+    def test_one_of_four_ways_makes_the_part_and_the_others_what_is_said(self) -> None:
+        slips: Counter[str] = Counter()
+        for document in PROJECTS:
+            made = planned(document["spec"], BENCH)
+            plan = steps_for(made.design, made.plan)
+            facts = {f.key: f for f in made.design.facts}
+            for hard, steps in levels_in(plan, facts).items():
+                for step in steps:
+                    drill = drill_for(step, hard, facts[step.part], plan, Random(3))
+                    if drill is None:
+                        continue
+                    self.assertEqual([o.right for o in drill.options].count(True), 1)
+                    x, y, z = step.cut.normal
+                    for option in drill.options:
+                        # Laid so, this is what the blade must be for that cut: the other way round than the drill reckoned it.
+                        way, fence = option.way, plan.tools[option.way.tool].fence_place
+                        blade = blade_angles(option.cut, way.pose, fence)
+                        self.assertAlmostEqual(blade.swing_deg, way.swing_deg)
+                        self.assertAlmostEqual(blade.tilt_deg, way.tilt_deg)
+                        self.assertEqual(blade.kept, way.kept)
+                        made_so = {None: (x, y, z), "slants": (x, -y, z), "leans": (x, y, -z), "half_round": (x, -y, -z)}
+                        if option.slip != "scale":
+                            for a, b in zip(option.cut.normal, made_so[option.slip], strict=True):
+                                self.assertAlmostEqual(a, b)
+                        slips[str(option.slip)] += 1
+        self.assertEqual(set(slips), {"None", "slants", "leans", "half_round", "scale"})
 
 
 class Rescued(unittest.TestCase):
