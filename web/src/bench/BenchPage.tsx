@@ -178,11 +178,14 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
           {mode === "more" ? "Close" : "More"}
         </button>
       </section>
-      {held.refused.map((text) => (
-        <p key={text} role="alert" className="border-b-2 border-cut bg-paper px-4 py-2 font-medium">
-          The server did not take an entry: {text}
+      {held.refused.length > 0 && (
+        <p role="alert" className="flex items-center gap-3 border-b-2 border-cut px-3 py-1 font-medium">
+          <span className="flex-1">The server did not take an entry: {held.refused[0]}</span>
+          <button type="button" className="bench-small" onClick={held.understood}>
+            Understood
+          </button>
         </p>
-      ))}
+      )}
       <main className="bench-main" data-state={state.cut ? "done" : "open"}>
         {mode !== "measure" && mode !== "more" && (
           <PieceStrip bench={bench} here={here} states={states} onGo={goTo} />

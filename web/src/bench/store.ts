@@ -6,6 +6,8 @@ interface Kept extends DBSchema {
   benches: { key: string; value: Bench };
   queue: { key: string; value: { project: string; entry: RecordIn } };
   settings: { key: string; value: string };
+  /** What the server will never take, with its reason: kept all the same. */
+  refused: { key: string; value: { project: string; entry: RecordIn; reason: string } };
 }
 
 let opened: Promise<IDBPDatabase<Kept>> | null = null;
@@ -16,6 +18,7 @@ const db = () => {
       made.createObjectStore("benches");
       made.createObjectStore("queue");
       made.createObjectStore("settings");
+      made.createObjectStore("refused");
     },
   });
   return opened;
@@ -37,15 +40,17 @@ export async function enqueue(project: string, entry: RecordIn) {
   await Promise.all([put.store.put({ project, entry }, entry.id), put.done]);
 }
 /** An entry has arrived: out of the queue, into what is known of the project, in one step. */
-export async function arrived(bench: Bench, id: string) {
+export async function arrived(bench: Bench | null, id: string) {
   const both = (await db()).transaction(["benches", "queue"], "readwrite", SURELY);
-  await Promise.all([
-    both.objectStore("benches").put(bench, bench.project),
-    both.objectStore("queue").delete(id),
-    both.done,
-  ]);
+  const kept = bench ? both.objectStore("benches").put(bench, bench.project) : undefined;
+  await Promise.all([kept, both.objectStore("queue").delete(id), both.done]);
 }
-export const dropped = async (id: string) => (await db()).delete("queue", id);
+/** The server will never take an entry: it is kept apart, with the reason. */
+export async function setAside(project: string, entry: RecordIn, reason: string) {
+  const both = (await db()).transaction(["refused", "queue"], "readwrite", SURELY);
+  const aside = both.objectStore("refused").put({ project, entry, reason }, entry.id);
+  await Promise.all([aside, both.objectStore("queue").delete(entry.id), both.done]);
+}
 export const setting = async (name: string) => (await db()).get("settings", name);
 export const keepSetting = async (name: string, value: string) => {
   await (await db()).put("settings", value, name);

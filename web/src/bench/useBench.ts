@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { answered, api } from "../api/call";
 import type { Bench, BenchTask, RecordIn } from "../api/types";
 import { fold, OPEN, type State } from "./fold";
-import { arrived, dropped, enqueue, keepBench, keepSetting, keptBench, queued, setting } from "./store";
+import { arrived, enqueue, keepBench, keepSetting, keptBench, queued, setAside, setting } from "./store";
 
 /** How it stands with the server: all is there; on its way; not reachable; reachable, but it cannot save (why). */
 export type Link = { is: "sent" | "sending" | "away" | "full"; text: string };
@@ -16,6 +16,7 @@ export type Held = {
   device: string;
   /** Entries that the server refused for good, with its reason. */
   refused: string[];
+  understood: () => void;
   rename: (name: string) => void;
   add: (type: string, task: { key: string; fingerprint: string }, body: object) => Promise<RecordIn>;
   takeBack: (entry: RecordIn) => Promise<RecordIn>;
@@ -23,7 +24,8 @@ export type Held = {
 
 const AGAIN_MS = 4000;
 const LOOK_MS = 12000;
-const NOT_YET = [0, 429, 500, 502, 503, 507];
+/** Answers after which sending the same again is of no use: another record has its id, it is too large, or no record at all. */
+const NEVER = [409, 413, 422];
 const SENT: Link = { is: "sent", text: "All of it is on the server." };
 
 /** The bench of a project: what this device kept of it at once, the server's as soon as it answers; entries are kept here first, then sent. */
@@ -47,9 +49,10 @@ export function useBench(project: string): Held {
       api.GET("/api/projects/{project_id}/bench", { params: { path: { project_id: project } } }),
     );
     if (answer.ok) {
-      show(answer.data);
+      const found = withRecords(answer.data, now.current?.records ?? []);
+      show(found);
       setMissing("");
-      await keepBench(answer.data);
+      await keepBench(found);
     } else if (answer.problem.status === 0) {
       setLink({ is: "away", text: "No connection. Everything is kept on this device." });
       if (!now.current)
@@ -62,6 +65,8 @@ export function useBench(project: string): Held {
   const send = useCallback(async () => {
     if (busy.current) return;
     busy.current = true;
+    // What others have sent is asked for beside it: the first picture waits for nothing.
+    const asked = look();
     try {
       for (let waits = await queued(project); waits.length > 0; waits = await queued(project)) {
         waits.sort((a, b) => Date.parse(a.device_time) - Date.parse(b.device_time));
@@ -73,13 +78,9 @@ export function useBench(project: string): Held {
           }),
         );
         if (answer.ok) {
-          const known = now.current;
-          if (known) {
-            const grown = { ...known, records: [...known.records, answer.data] };
-            await arrived(grown, entry.id);
-            show(grown);
-          } else await dropped(entry.id);
-        } else if (NOT_YET.includes(answer.problem.status)) {
+          if (now.current) show(withRecords(now.current, [answer.data]));
+          await arrived(now.current, entry.id);
+        } else if (!NEVER.includes(answer.problem.status)) {
           const away = answer.problem.status === 0;
           setLink({
             is: away ? "away" : "full",
@@ -89,33 +90,24 @@ export function useBench(project: string): Held {
           });
           return;
         } else {
-          await dropped(entry.id);
+          await setAside(project, entry, answer.problem.detail);
           setRefused((before) => [...before, answer.problem.detail]);
         }
         setQueue((before) => before.filter((one) => one.id !== entry.id));
       }
-      if (await look()) setLink(SENT);
+      if (await asked) setLink(SENT);
     } finally {
       busy.current = false;
     }
   }, [project, look, show]);
 
   useEffect(() => {
-    (async () => {
-      let name = await setting("device");
-      if (!name) {
-        const me = await answered(api.GET("/api/me"));
-        name =
-          (me.ok && me.data.name) ||
-          `${matchMedia("(pointer: coarse)").matches ? "phone" : "desk"} ${crypto.randomUUID().slice(0, 4)}`;
-        await keepSetting("device", name);
-      }
-      setDevice(name);
-      const [kept, waits] = await Promise.all([keptBench(project), queued(project)]);
+    nameOfDevice().then(setDevice);
+    Promise.all([keptBench(project), queued(project)]).then(([kept, waits]) => {
       if (kept && !now.current) show(kept);
-      setQueue(waits);
-      await send();
-    })();
+      setQueue((before) => [...waits.filter((one) => before.every((b) => b.id !== one.id)), ...before]);
+    });
+    send();
   }, [project, send, show]);
 
   useEffect(() => {
@@ -167,8 +159,39 @@ export function useBench(project: string): Held {
     setDevice(name);
     keepSetting("device", name);
   }, []);
+  const understood = useCallback(() => setRefused([]), []);
   const unsent = queue.length;
-  return { bench, missing, states, entries, unsent, link, device, refused, rename, add, takeBack };
+  return {
+    bench,
+    missing,
+    states,
+    entries,
+    unsent,
+    link,
+    device,
+    refused,
+    understood,
+    rename,
+    add,
+    takeBack,
+  };
+}
+
+/** Records are only added: one that arrived while another answer was on its way is there as well. */
+function withRecords(bench: Bench, more: Bench["records"]): Bench {
+  const all = new Map([...more, ...bench.records].map((one) => [one.id, one]));
+  return { ...bench, records: [...all.values()] };
+}
+
+/** What this device is called in the log: as it was named, as it was paired, else something to tell it from others by. */
+async function nameOfDevice(): Promise<string> {
+  const known = await setting("device");
+  if (known) return known;
+  const me = await answered(api.GET("/api/me"));
+  const kind = matchMedia("(pointer: coarse)").matches ? "phone" : "desk";
+  const name = (me.ok && me.data.name) || `${kind} ${crypto.randomUUID().slice(0, 4)}`;
+  await keepSetting("device", name);
+  return name;
 }
 
 /** Local time with its zone: a record tells what the clock on the wall said. */
