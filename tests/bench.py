@@ -46,6 +46,18 @@ WATCH = """(label) => {
 }"""
 
 
+# From the tap to the next task on the screen; a piece that is to be measured first is passed over.
+TAP = """() => new Promise((done) => {
+  const head = () => document.querySelector('.bench-bar h1').textContent + document.querySelector('.bench-do').textContent;
+  const press = (selector) => document.querySelector(selector)?.click();
+  if (document.querySelector('.bench-do').textContent === 'Keep it') { press('.bench-buttons button:nth-child(2)'); setTimeout(() => { press('.bench-on'); done(0); }, 30); return; }
+  const before = head(), began = performance.now();
+  const look = () => head() !== before ? done(performance.now() - began) : requestAnimationFrame(look);
+  press('.bench-do');
+  look();
+})"""
+
+
 def median_ms(act: Callable[[], object], times: int = 60) -> float:
     """Median of one call in milliseconds."""
     took = []
@@ -178,10 +190,49 @@ def steps_ms() -> None:
     print(f"core: steps of a demo project, simulated: {took[name]:.0f} ms for the {name}, the slowest of {len(took)}")
 
 
+def bench_ms() -> None:
+    """What opening the bench of a box of over 200 tasks costs, and how soon a tap is answered there, half of it done."""
+    tub = box(of_sides(12, 900), 600.0, slope_deg=8.0, courses={"count": 8})
+    with tempfile.TemporaryDirectory() as folder:
+        app = create_app(Path(folder) / "bench.db", ROOT / "web/dist")
+        client = app.test_client()
+        id = client.post("/api/projects", json={"spec": tub}).json["id"]
+        tasks = client.get(f"/api/projects/{id}/bench").json["tasks"]
+        for n, task in enumerate(tasks[: len(tasks) // 2]):
+            record = {
+                "id": f"{n:08d}-0000-4000-8000-000000000000",
+                "key": task["key"],
+                "type": "cut",
+                "device_time": "2026-11-20T10:00:00+01:00",
+            }
+            client.post(f"/api/projects/{id}/records", json=record)
+        took = median_ms(lambda: client.get(f"/api/projects/{id}/bench"), 10)
+        size = len(client.get(f"/api/projects/{id}/bench").data)
+        server = create_server(app, host="127.0.0.1", port=0, threads=6)
+        threading.Thread(target=server.run, daemon=True).start()
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+            page = browser.new_page(viewport={"width": 390, "height": 844})
+            page.goto(f"http://127.0.0.1:{server.effective_port}/project/{id}/bench")
+            page.locator(".bench-figure").first.wait_for()
+            painted = page.evaluate("performance.getEntriesByName('first-contentful-paint')[0].startTime")
+            taps = []
+            for _ in range(30):
+                taps.append(page.evaluate(TAP))
+                page.wait_for_timeout(300)
+            browser.close()
+        server.close()
+    print(f"API: the bench, {len(tasks)} tasks: {took:.0f} ms, {size / 1000:.0f} kB; Chromium: first paint {painted:.0f} ms")
+    print(
+        f"Chromium: a tap at the bench answered: median {statistics.median(t for t in taps if t):.0f} ms, worst {max(taps):.0f} ms"
+    )
+
+
 def main() -> None:
     """Print one figure a line."""
     boards()
     steps_ms()
+    bench_ms()
     rack_ms()
     for rabbet in (None, {"width_mm": 6, "depth_mm": 8}):
         frame = regular(12, 40.0, "opening_flats", mm=600.0, rabbet=rabbet)

@@ -42,7 +42,7 @@ TAPS = """() => {
     requestAnimationFrame(() => requestAnimationFrame(() => {
       if (at() !== before || document.querySelector('.bench-do').dataset.done === 'true' || document.querySelector('.bench-do').textContent === 'Keep it')
         console.log('done ' + before.split(' ')[0]);
-      setTimeout(tap, 20 + Math.random() * 60);
+      setTimeout(tap, 260 + Math.random() * 60);
     }));
   };
   tap();
@@ -146,7 +146,7 @@ def main() -> None:
                 bench.told = []
                 page = bench.page(project)
                 page.evaluate(TAPS)
-                page.wait_for_timeout(random.uniform(200, 900))
+                page.wait_for_timeout(random.uniform(300, 2400))
                 if number % 2:
                     bench.kill(bench.server)
                     page.wait_for_timeout(random.uniform(50, 500))  # it goes on without the server

@@ -33,14 +33,6 @@ def part(rail: str) -> Callable[[Page], None]:
     return lambda page: page.locator(f'main [data-part="m1/{rail}"]').first.click()
 
 
-def solid(page: Page) -> None:
-    """Turn it round, a little apart."""
-    page.get_by_role("button", name="Solid").click()
-    page.get_by_role("img", name="as solids").wait_for()
-    page.get_by_role("slider").fill("0.12")
-    page.wait_for_timeout(800)
-
-
 def saw(page: Page) -> None:
     """Go to the saw."""
     page.get_by_role("link", name="3 Saw").click()
@@ -60,6 +52,27 @@ def step(name: str) -> Callable[[Page], None]:
 def pressed(name: str) -> Callable[[Page], None]:
     """Press a button, or open a tab."""
     return lambda page: page.get_by_role("button", name=name, exact=True).or_(page.get_by_role("tab", name=name)).first.click()
+
+
+def bench(place: int) -> Callable[[Page], None]:
+    """Go to a task of the bench."""
+
+    def act(page: Page) -> None:
+        page.goto(page.url + "/bench")
+        page.get_by_role("button", name="More", exact=True).click()
+        page.get_by_role("listitem").nth(place).get_by_role("button").click()
+        page.locator(".bench-picture svg").first.wait_for()
+
+    return act
+
+
+def practice(page: Page) -> None:
+    """A compound drill, answered wrongly."""
+    page.goto(page.url.partition("/project/")[0] + "/practice")
+    page.get_by_role("button", name="Compound cuts").click()
+    page.get_by_text("It swings and leans at once.").wait_for()
+    page.locator(".drill-way").first.click()
+    page.get_by_role("img", name="The piece as solids").wait_for()
 
 
 def boards(page: Page) -> None:
@@ -96,14 +109,6 @@ def variant(page: Page) -> None:
     page.get_by_role("heading", name="What differs").wait_for()
 
 
-def fitting(page: Page) -> None:
-    """A piece is being fitted: its first face is touched."""
-    page.get_by_role("button", name="Fit a piece").click()
-    page.get_by_role("button", name="Leg AB (front right), inner edge").press("Enter")
-    page.get_by_text("Now the face where it ends").wait_for()
-    page.get_by_role("button", name="Leg DA (front left), inner edge").wait_for(state="attached")
-
-
 def another_size(page: Page) -> None:
     """Half as high again, seen before it is made so."""
     page.goto(page.url + "/rescale")
@@ -117,11 +122,8 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "shape-part": (DESK, "light", [opened("Tide clock surround"), part("E")]),
     "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
     "box": (DESK, "light", [opened("Rope bin")]),
-    "box-solid": (DESK, "light", [opened("Landing-stage trough"), solid]),
-    "stand": (DESK, "light", [opened("Boat trestle")]),
     "roof": (DESK, "light", [opened("Slip lantern hip")]),
     "together": (DESK, "light", [opened("Sand bin on a stand")]),
-    "piece": (DESK, "light", [opened("Slip steps handrail"), fitting]),
     "rescale": (DESK, "light", [opened("Flag tower"), another_size]),
     "compare": (DESK, "light", [opened("Boat trestle"), variant]),
     "boards": (DESK, "light", [opened("Boat trestle"), boards, part("rail A1")]),
@@ -129,6 +131,9 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "to-buy-phone": (PHONE, "light", [opened("Fender and line ladder"), to_buy]),
     "saw": (DESK, "light", [opened("Honours board frame"), saw, step("second end")]),
     "saw-phone": (PHONE, "dark", [opened("Honours board frame"), saw, step("second end")]),
+    "bench": (DESK, "light", [opened("Oar hatch arch"), bench(13)]),
+    "bench-phone": (PHONE, "light", [opened("Tide clock surround"), bench(20)]),
+    "practice": (DESK, "light", [opened("Bailer tub"), practice]),
     "tools": (DESK, "light", [opened("Oar loft ladder"), saw, step("first end ×2 Front"), pressed("Tools")]),
     "cut-list": (DESK, "light", [opened("Oar hatch arch"), cut_list]),
 }

@@ -10,6 +10,7 @@ from fennup.app.services.demo import PROJECTS
 from tests.app.test_api import Api
 from tests.core.frames import rectangle, regular
 
+ROOT = Path(__file__).resolve().parent.parent.parent
 FRAME = rectangle("outside", 600.0, 400.0, 60.0)
 
 
@@ -107,6 +108,13 @@ class AtTheBench(BenchPlace):
         progress = self.read(project, "progress")
         told = next(t for t in progress["tasks"] if t["key"] == task["key"])
         self.assertEqual((told["done"], told["wrong"], told["readings"]["length"]["measured"]), (False, True, 601.0))
+
+    def test_the_example_in_the_description_is_a_record(self) -> None:
+        described = (ROOT / "docs/formats.md").read_text().partition("## Records")[2].partition("```json")[2].partition("```")[0]
+        project = self.new(spec=FRAME)
+        answer = self.client.post(f"/api/projects/{project['id']}/records", json=json.loads(described))
+        self.assertEqual(answer.status_code, 200, answer.text)
+        self.assertTrue(next(t for t in self.read(project, "progress")["tasks"] if t["key"] == "m1/A left:0")["wrong"])
 
     def test_a_piece_begun_again_is_planned_once_more_and_bought(self) -> None:
         project = self.new(spec=FRAME)

@@ -4,11 +4,12 @@ import unittest
 from collections import Counter
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
-from math import acos, asin, cos, degrees, radians, sin, tan
+from math import acos, asin, cos, degrees, dist, radians, sin, tan
 from random import Random
 from typing import Any
 
 from fennup.app.services.demo import PROJECTS, TOOLS
+from fennup.core.bench.picture import lit_view
 from fennup.core.bench.practice import drill_for, levels_in
 from fennup.core.bench.rescue import other_uses
 from fennup.core.bench.task import length_check, slips_of, verdict_of
@@ -158,6 +159,28 @@ class Tasks(unittest.TestCase):
             alike = [t for t in tasks if t.work == "second_end" and t.doing == "step"]
             self.assertEqual((len(alike), alike[0]), (6, first[0]))
             self.assertEqual([t.doing for t in tasks].index("together"), tasks.index(alike[-1]) + 1)
+
+    def test_what_is_lit_in_the_picture_is_what_must_be_read(self) -> None:
+        lengths = angles = 0
+        for document in PROJECTS:
+            made, tasks = self.tasks(document["spec"])
+            facts = {f.key: f for f in made.design.facts}
+            steps = {step.key: step for step in steps_for(made.design, made.plan).steps}
+            for task in tasks:
+                step = steps[task.step]
+                for check in task.checks:
+                    view = lit_view(facts[task.part], check, step.end, step.index) if task.doing == "step" else None
+                    lit = [shape.points for shape in view.shapes if shape.role == "lit"] if view else []
+                    if check.what == "length":
+                        self.assertAlmostEqual(dist(*lit[0]), check.expected)
+                        lengths += 1
+                    elif check.what == "face":
+                        (a, b), (c, d) = lit
+                        cut, stock = (a[0] - b[0], a[1] - b[1]), (c[0] - d[0], c[1] - d[1])
+                        across = abs(cut[0] * stock[0] + cut[1] * stock[1]) / dist(a, b) / dist(c, d)
+                        self.assertAlmostEqual(degrees(acos(min(1.0, across))), check.expected, places=4)
+                        angles += 1
+        self.assertGreater(min(lengths, angles), 100)
 
     def test_a_slip_is_told_from_a_bad_cut(self) -> None:
         _, tasks = self.tasks(rectangle("outside", 600.0, 400.0, 60.0))

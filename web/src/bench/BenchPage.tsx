@@ -1,7 +1,8 @@
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Bench, Outcome } from "../api/types";
 import { PLACES, Tape } from "../places/Tape";
+import { Sign } from "../ui/Sign";
 import { useWide } from "../ui/useWide";
 import { live } from "./fold";
 import { MeasureSheet, type Reading } from "./MeasureSheet";
@@ -55,6 +56,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
   useEffect(() => {
     setting("hand").then((hand) => setLeft(hand === "left"));
   }, []);
+  const tapped = useRef(0);
   const place = here ? bench.tasks.indexOf(here) : -1;
 
   const goTo = useCallback(
@@ -96,6 +98,8 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
       else goOn([here.key]);
       return;
     }
+    if (performance.now() - tapped.current < BOUNCE_MS) return;
+    tapped.current = performance.now();
     if (state.cut) {
       held.takeBack(state.cut);
       return;
@@ -169,6 +173,12 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             {bench.name} · {link(held, done, bench.tasks.length)}
           </span>
         </h1>
+        {wide && (
+          <p className="flex items-center gap-2 px-4 text-[17px]">
+            <Sign is={bench.closing.tone} className={TONES[bench.closing.tone]} />
+            {bench.closing.headline}
+          </p>
+        )}
         <button
           type="button"
           className="bench-more"
@@ -253,9 +263,11 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             onClick={doIt}
           >
             {doing}
+            <Key is="D" />
           </button>
           <button type="button" className="bench-key" aria-keyshortcuts="b" onClick={goBack}>
             Back
+            <Key is="B" />
           </button>
           <button
             type="button"
@@ -265,6 +277,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             onClick={() => setMode("measure")}
           >
             Measure
+            <Key is="M" />
           </button>
           <button
             type="button"
@@ -274,10 +287,24 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             onClick={() => setMode("wrong")}
           >
             Wrong
+            <Key is="W" />
           </button>
         </nav>
       )}
     </div>
+  );
+}
+
+const TONES = { closes: "text-go-on-bar", opens: "text-warn-on-bar", fails: "text-fail-on-bar" };
+/** Two taps nearer than this are one: gloves bounce. */
+const BOUNCE_MS = 250;
+
+/** The key that does the same, where there is a keyboard. */
+function Key({ is }: { is: string }) {
+  return (
+    <span aria-hidden="true" className="bench-hint">
+      {is}
+    </span>
   );
 }
 

@@ -66,9 +66,20 @@ export function MoreSheet(props: Props) {
         {lines.length === 0 && <p className="text-ink-2">Nothing yet: it writes itself as you work.</p>}
         <ol>
           {lines.map((line) => (
-            <li key={line.id} className="border-b border-line py-2">
-              <span className="figure text-ink-2">{line.when}</span> {line.text}{" "}
-              <span className="text-ink-2">({line.device})</span>
+            <li key={line.id} className="flex items-center gap-3 border-b border-line py-2">
+              <span className="flex-1">
+                <span className="figure text-ink-2">{line.when}</span> {line.text}{" "}
+                <span className="text-ink-2">({line.device})</span>
+              </span>
+              {line.entry && (
+                <button
+                  type="button"
+                  className="bench-small"
+                  onClick={() => line.entry && held.takeBack(line.entry)}
+                >
+                  Take back<span className="sr-only">: {line.text}</span>
+                </button>
+              )}
             </li>
           ))}
         </ol>

@@ -5,6 +5,7 @@ import { MarkLines } from "../places/MarksPanel";
 import { FigureText } from "../ui/FigureText";
 import { Sign } from "../ui/Sign";
 import type { State } from "./fold";
+import { meaning } from "./lengths";
 import { isChanged } from "./PieceStrip";
 
 type Props = { bench: Bench; task: BenchTask; state: State; last: BenchTask | undefined };
@@ -70,6 +71,7 @@ export function TaskSheet({ bench, task, state, last }: Props) {
         )}
         <div className="bench-text">
           <Changed bench={bench} task={task} state={state} />
+          <LastRead bench={bench} task={task} state={state} />
           {changed && <p className="bench-changed">{changed}</p>}
           {task.doing === "try" && step.test.slice(0, -1).map((text) => <p key={text}>{text}</p>)}
           {task.doing === "step" && step.lies && <p>{step.lies}</p>}
@@ -143,6 +145,23 @@ function Caution({ cautions }: { cautions: string[] }) {
       )}
     </div>
   );
+}
+
+/** What was read here and was not right, with what to do. */
+function LastRead({ bench, task, state }: Omit<Props, "last">) {
+  const checks = task.checks.map((k) => bench.checks[k]);
+  return checks.map((check) => {
+    const body = check && state.readings[check.what]?.body;
+    if (!check || !body || body.verdict === "right") return null;
+    return (
+      <p key={check.what} className="flex items-start gap-2 font-medium text-warn">
+        <Sign is="warning" />
+        <span>
+          Read {String(body.typed)}: {meaning(check, Number(body.measured), bench.ruler).text}
+        </span>
+      </p>
+    );
+  });
 }
 
 /** What was cut stays cut: where the piece has another size now, what it was and what it is. */

@@ -1,7 +1,8 @@
 import type { Bench, RecordIn } from "../api/types";
 import { live } from "./fold";
 
-export type LogLine = { id: string; when: string; text: string; device: string };
+/** `entry`: what can still be taken back. */
+export type LogLine = { id: string; when: string; text: string; device: string; entry: RecordIn | null };
 
 const amount = (value: unknown, unit: unknown, bench: Bench) =>
   unit === "deg"
@@ -32,5 +33,6 @@ export function logLines(bench: Bench, entries: RecordIn[]): LogLine[] {
       when: entry.device_time.slice(0, 16).replace("T", " "),
       text: said(entry) + (kept.has(entry.id) ? "" : " Taken back."),
       device: entry.device,
+      entry: kept.has(entry.id) ? entry : null,
     }));
 }

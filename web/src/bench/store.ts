@@ -1,14 +1,16 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { Bench, RecordIn } from "../api/types";
 
-/** What this device keeps of the bench: the last known data of every project, what was not sent yet, where one is at, its name. */
+/** What this device keeps of the bench: the last known data of every project and its records, what was not sent yet, where one is at, its name. */
 interface Kept extends DBSchema {
   benches: { key: string; value: Bench };
+  records: { key: string; value: { project: string; record: Record }; indexes: { project: string } };
   queue: { key: string; value: { project: string; entry: RecordIn } };
   settings: { key: string; value: string };
   /** What the server will never take, with its reason: kept all the same. */
   refused: { key: string; value: { project: string; entry: RecordIn; reason: string } };
 }
+type Record = Bench["records"][number];
 
 let opened: Promise<IDBPDatabase<Kept>> | null = null;
 
@@ -16,6 +18,7 @@ const db = () => {
   opened ??= openDB<Kept>("fennup-bench", 1, {
     upgrade(made) {
       made.createObjectStore("benches");
+      made.createObjectStore("records").createIndex("project", "project");
       made.createObjectStore("queue");
       made.createObjectStore("settings");
       made.createObjectStore("refused");
@@ -26,11 +29,30 @@ const db = () => {
 
 /** Written through to the disk before it counts as kept: a browser that is killed has it. */
 const SURELY = { durability: "strict" } as const;
+/** Whose data were kept last, by what they follow from: they are large, and written anew only when they are other ones. */
+const written = new Map<string, string>();
 
-export const keptBench = async (project: string) => (await db()).get("benches", project);
-export const keepBench = async (bench: Bench) => {
-  await (await db()).put("benches", bench, bench.project);
-};
+export async function keptBench(project: string): Promise<Bench | undefined> {
+  const bench = await (await db()).get("benches", project);
+  if (!bench) return undefined;
+  const records = await (await db()).getAllFromIndex("records", "project", project);
+  return { ...bench, records: records.map((one) => one.record) };
+}
+/** What the server said, kept for when it does not answer. */
+export async function keepBench(bench: Bench) {
+  const of = `${bench.based_on} ${bench.practice}`;
+  if (written.get(bench.project) !== of) {
+    await (await db()).put("benches", { ...bench, records: [] }, bench.project);
+    written.set(bench.project, of);
+  }
+  const known = new Set(await (await db()).getAllKeysFromIndex("records", "project", bench.project));
+  const fresh = bench.records.filter((record) => !known.has(record.id));
+  const put = (await db()).transaction("records", "readwrite");
+  await Promise.all([
+    ...fresh.map((record) => put.store.put({ project: bench.project, record }, record.id)),
+    put.done,
+  ]);
+}
 export const queued = async (project: string) =>
   (await (await db()).getAll("queue")).filter((one) => one.project === project).map((one) => one.entry);
 
@@ -40,10 +62,13 @@ export async function enqueue(project: string, entry: RecordIn) {
   await Promise.all([put.store.put({ project, entry }, entry.id), put.done]);
 }
 /** An entry has arrived: out of the queue, into what is known of the project, in one step. */
-export async function arrived(bench: Bench | null, id: string) {
-  const both = (await db()).transaction(["benches", "queue"], "readwrite", SURELY);
-  const kept = bench ? both.objectStore("benches").put(bench, bench.project) : undefined;
-  await Promise.all([kept, both.objectStore("queue").delete(id), both.done]);
+export async function arrived(project: string, record: Record) {
+  const both = (await db()).transaction(["records", "queue"], "readwrite", SURELY);
+  await Promise.all([
+    both.objectStore("records").put({ project, record }, record.id),
+    both.objectStore("queue").delete(record.id),
+    both.done,
+  ]);
 }
 /** The server will never take an entry: it is kept apart, with the reason. */
 export async function setAside(project: string, entry: RecordIn, reason: string) {

@@ -79,7 +79,7 @@ export function useBench(project: string): Held {
         );
         if (answer.ok) {
           if (now.current) show(withRecords(now.current, [answer.data]));
-          await arrived(now.current, entry.id);
+          await arrived(project, answer.data);
         } else if (!NEVER.includes(answer.problem.status)) {
           const away = answer.problem.status === 0;
           setLink({

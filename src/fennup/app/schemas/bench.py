@@ -8,6 +8,7 @@ from fennup.app.schemas.api import RecordOut
 from fennup.app.schemas.saw import SetOut
 from fennup.app.schemas.sheet import EdgeOut, ViewOut
 from fennup.app.wording.figures import Figure
+from fennup.app.wording.verdicts import ClosingLine
 from fennup.core.bench.task import Doing, What
 from fennup.core.geometry.vec import Point2
 from fennup.core.records.entry import Verdict
@@ -125,6 +126,7 @@ class BenchOut(BaseModel):
     project: str
     name: str
     based_on: str
+    closing: ClosingLine
     ruler: RulerOut
     steps: list[BenchStepOut]
     checks: list[CheckOut]

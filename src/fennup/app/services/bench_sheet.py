@@ -14,6 +14,7 @@ from fennup.app.services.steps_sheet import SawSheet
 from fennup.app.wording import bench as words
 from fennup.app.wording.members import sides_of
 from fennup.app.wording.names import listed
+from fennup.app.wording.verdicts import closing_line
 from fennup.core.bench.picture import outline
 from fennup.core.bench.rescue import opened_again, other_uses, there_already
 from fennup.core.bench.task import Check, Task
@@ -58,6 +59,7 @@ class BenchSheet:
             project=project,
             name=name,
             based_on=based_on,
+            closing=closing_line(self.saw.solution, None, voice),
             ruler=RulerOut(unit=tape.unit, graduation_mm=tape.graduation_mm, parts=tape.graduation.denominator),
             steps=[self._step(step.key) for step in self.saw.plan.steps],
             checks=[self._check(key, check) for key, check in checks],

@@ -11,6 +11,11 @@ from fennup.core.saw.marking import crossing
 from fennup.core.steps.picture import cut_off
 
 AT_THE_END = 2.2  # widths of the board that are shown where an end's angle is taken
+STOOD_HIGH, STOOD_APART, MOST_STOOD = (
+    3.0,
+    0.25,
+    6,
+)  # widths: how high pieces are drawn that stand together, how far apart; how many
 ALONG_GRAIN: Point2 = (1.0, 0.0)
 
 
@@ -20,6 +25,8 @@ def lit_view(facts: PartFacts, check: Check, end: End | None, index: int = 0) ->
         return _long_edge(facts, check.arris)
     if check.what == "width":
         return _across(facts)
+    if check.what == "spread":
+        return _stood_together(facts)
     if check.what in ("face", "tilt") and end:
         return _angle(facts, end, index, over_face=check.what == "face")
     return None
@@ -37,6 +44,22 @@ def _long_edge(facts: PartFacts, arris: Arris) -> View:
     low, high = extent_along(facts.board, y, z)
     wood = tuple((x, turned * v) for x, v in outline(facts))
     return View("measure", (Shape("wood", wood, True, None, ALONG_GRAIN), Shape("lit", ((low, turned * y), (high, turned * y)))))
+
+
+def _stood_together(facts: PartFacts) -> View:
+    """Alike pieces side by side on their left ends, the line over their upper ends lit; the middle of long ones left out."""
+    wood = outline(facts)
+    (low, high), wide = (min(x for x, _ in wood), max(x for x, _ in wood)), facts.board.section.width_mm
+    left_out = max(0.0, high - low - STOOD_HIGH * wide)
+    place = 1.0 + STOOD_APART
+    count = min(len(facts.group.boards), MOST_STOOD)
+
+    def stood(k: int) -> tuple[Point2, ...]:
+        return tuple((y + k * place * wide, x - low - (left_out if x > (low + high) / 2 else 0.0)) for x, y in wood)
+
+    top = high - low - left_out
+    line: tuple[Point2, ...] = ((-wide * place / 2, top), (((count - 1) * place + place / 2) * wide, top))
+    return View("measure", (*(Shape("wood", stood(k), True, None, (0.0, 1.0)) for k in range(count)), Shape("lit", line)))
 
 
 def _across(facts: PartFacts) -> View:
