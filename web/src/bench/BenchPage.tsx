@@ -56,7 +56,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
   useEffect(() => {
     setting("hand").then((hand) => setLeft(hand === "left"));
   }, []);
-  const tapped = useRef(0);
+  const tapped = useRef(Number.NEGATIVE_INFINITY);
   const place = here ? bench.tasks.indexOf(here) : -1;
 
   const goTo = useCallback(
