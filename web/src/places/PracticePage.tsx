@@ -25,7 +25,7 @@ export function PracticePage() {
     queryFn: () => fetched(api.GET("/api/practice", { params: { query: { project } } })),
   });
   const [level, setLevel] = useState<Level | null>(null);
-  const [seed, setSeed] = useState(() => Math.floor(Math.random() * 100_000));
+  const [seed, setSeed] = useState(() => Number(search.get("seed")) || Math.floor(Math.random() * 100_000));
   const [chosen, setChosen] = useState<number | null>(null);
   const now = level ?? practice.data?.begin;
   const drill = useQuery({
@@ -58,7 +58,7 @@ export function PracticePage() {
     <div className="min-h-full">
       <PageHead project={project || undefined} />
       <main className="px-6 py-4 max-sm:px-3">
-        <h1 className="text-[24px]">Which way does the board lie?</h1>
+        <h1 className="mb-2 text-[24px]">Which way does the board lie?</h1>
         <Choices label="What to practise">
           {levels.map((one) => (
             <Choice

@@ -9,11 +9,9 @@ from fennup.app.schemas.practice import DrillOptionOut, DrillOut, LevelOut, Prac
 from fennup.app.services import devices
 from fennup.app.services.bench_sheet import for_any_piece
 from fennup.app.services.part_cards import card_of, part_name
-from fennup.app.services.saw_settings import lying
-from fennup.app.services.step_cards import step_views
+from fennup.app.services.step_cards import lies_text, step_views
 from fennup.app.services.steps_sheet import SawSheet
 from fennup.app.wording import practice as words
-from fennup.app.wording.members import sides_of
 from fennup.core.bench.practice import LEVELS, Drill, Level, Option, drill_for, levels_in
 from fennup.core.geometry.vec import Vec
 from fennup.core.parts.solid import Solid
@@ -83,11 +81,10 @@ def drill_out(sheet: SawSheet, whose: str, level: Level, seed: int) -> DrillOut 
 
 def _option(sheet: SawSheet, drill: Drill, option: Option) -> DrillOptionOut:
     step = drill.step.but(way=option.way, cut=option.cut, stop=None, marking=None)
-    names = sides_of(sheet.solution, step.part)
     return DrillOptionOut(
         views=[for_any_piece(view) for view in step_views(sheet, step, close=True)[:2]],
         setting=_setting(sheet, option),
-        lies=f"{lying(option.way.pose, names)}; keep the piece {option.way.kept} of the blade.",
+        lies=lies_text(sheet, step),
         right=option.right,
         reason=words.REASONS[option.slip] if option.slip else words.RIGHT,
         solids=_side_by_side(option.piece, sheet.facts[step.part].solid, right=option.right),

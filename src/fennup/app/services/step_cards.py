@@ -41,7 +41,7 @@ def step_out(sheet: StepWords, step: Step, before: Step | None, following: Step 
         tool_id=step.tool or "",
         views=step_views(sheet, shown),
         sets=_sets(sheet, step),
-        lies=_lies(sheet, shown),
+        lies=lies_text(sheet, shown),
         changed=_changed(sheet, step, before),
         mark=_mark(sheet, step),
         dial=_dialled(sheet, step),
@@ -208,7 +208,8 @@ def _last_hair(sheet: StepWords, step: Step) -> str:
     return ""
 
 
-def _lies(sheet: StepWords, step: Step) -> str:
+def lies_text(sheet: StepWords, step: Step) -> str:
+    """How the board lies, by where that tool's fence is."""
     if step.rip and step.part:
         names = sides_of(sheet.solution, step.part)
         up = names["face" if step.rip.down == "back" else "back"]
