@@ -20,6 +20,7 @@ from fennup.core.records.entry import CutBody, Entry, MeasuredBody, Put, UndoneB
 from fennup.core.records.fold import Wood, fold, is_wrong, wood_of
 from fennup.core.saw.pose import blade_angles
 from fennup.core.steps.planned import steps_for
+from fennup.core.tolerances import SAME
 from fennup.core.workshop import TapeChoice, Workshop
 from tests.core.cut_boards import a_board, bar, design, on_rack, order, where
 from tests.core.frames import box, level, rectangle, regular
@@ -135,6 +136,7 @@ class Tasks(unittest.TestCase):
         # Across 60 mm an angle that is off by d opens 60 tan d.
         self.assertAlmostEqual(face.expected, 45.0)
         self.assertAlmostEqual(60.0 * tan(radians(1.0)) * face.near, 0.5)
+        self.assertAlmostEqual(face.right, face.near / 2)
         pair = next(c for t in tasks if t.doing == "try" for c in t.checks)
         self.assertEqual((pair.what, round(pair.expected, 9)), ("pair", 90.0))
 
@@ -174,6 +176,8 @@ class Tasks(unittest.TestCase):
                     if check.what == "length":
                         self.assertAlmostEqual(dist(*lit[0]), check.expected)
                         lengths += 1
+                        if step.marking and abs(step.marking.length_mm - facts[task.part].arrises[step.marking.arris]) < SAME:
+                            self.assertEqual(check.arris, step.marking.arris)  # where it was marked it is measured
                     elif check.what == "face":
                         (a, b), (c, d) = lit
                         cut, stock = (a[0] - b[0], a[1] - b[1]), (c[0] - d[0], c[1] - d[1])

@@ -263,7 +263,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             onClick={doIt}
           >
             {doing}
-            <Key is="D" />
+            <Key is={mode === "measure" ? "Enter" : "D"} />
           </button>
           <button type="button" className="bench-key" aria-keyshortcuts="b" onClick={goBack}>
             Back

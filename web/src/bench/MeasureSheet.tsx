@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { Bench, BenchTask, Check } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { FigureText } from "../ui/FigureText";
@@ -26,6 +26,9 @@ type Props = {
 };
 
 const DEG_STEP = 0.1;
+/** Far off: read once more; the same again, to a mark, is taken as it is. */
+const asksAgain = (means: Meaning | null, value: number | null, first: number | null, step: number) =>
+  means?.ask && (first === null || value === null || Math.abs(first - value) > step);
 const PAD = { left: 20, right: 20, top: 12, bottom: 12 };
 
 /** Something measured: counted from the tape's nearest mark, or typed; what it means is said at once. */
@@ -33,47 +36,44 @@ export function MeasureSheet({ bench, task, state, onReading, instruments }: Pro
   const [at, setAt] = useState(0);
   const check = bench.checks[task.checks[at] ?? -1];
   const [text, setText] = useState("");
-  const [by, setBy] = useState<Reading["by"]>("typed");
   const [first, setFirst] = useState<number | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const { ruler } = bench;
   const { heard } = instruments;
+  const step = check?.unit === "deg" ? DEG_STEP : ruler.graduation_mm;
+  const value = check && text ? read(text, check.unit, ruler) : null;
+  const means = check && value !== null ? meaning(check, value, ruler) : null;
+  const again = asksAgain(means, value, first, step);
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another thing to measure begins empty
-  useEffect(() => {
+  /** What is typed is told at once, in the same event: Enter right after the last digit keeps that one too. */
+  const put = useCallback(
+    (next: string, by: Reading["by"], before: number | null = first) => {
+      setText(next);
+      const typed = check && next ? read(next, check.unit, ruler) : null;
+      const meant = check && typed !== null ? meaning(check, typed, ruler) : null;
+      const whole = check && typed !== null && meant && !asksAgain(meant, typed, before, step);
+      onReading(whole ? { check, value: typed, typed: next, by, meaning: meant } : null);
+      field.current?.focus({ preventScroll: true });
+    },
+    [check, first, ruler, step, onReading],
+  );
+  const turnTo = (place: number) => {
+    setAt(place);
     setText("");
     setFirst(null);
+    onReading(null);
     field.current?.focus();
-  }, [at, task.key]);
+  };
+  useEffect(() => field.current?.focus(), []);
   const putIn = useRef(heard?.count ?? 0); // each reading that is heard is put in once
   useEffect(() => {
     if (!heard || !check || heard.count === putIn.current) return;
     putIn.current = heard.count;
-    const fits = (heard.by === "gauge") === (check.unit === "deg");
-    if (!fits) return;
-    setText(heard.text);
-    setBy(heard.by);
-  }, [heard, check]);
-
-  const value = check && text ? read(text, check.unit, ruler) : null;
-  const means = check && value !== null ? meaning(check, value, ruler) : null;
-  const step = check?.unit === "deg" ? DEG_STEP : ruler.graduation_mm;
-  /** Far off: read once more; the same again, to a mark, is taken as it is. */
-  const again = means?.ask && (first === null || value === null || Math.abs(first - value) > step);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it is told again when the reading or its meaning changes
-  useEffect(() => {
-    onReading(
-      check && value !== null && means && !again ? { check, value, typed: text, by, meaning: means } : null,
-    );
-  }, [check?.what, value, again, text, by]);
+    if ((heard.by === "gauge") === (check.unit === "deg")) put(heard.text, heard.by);
+  }, [heard, check, put]);
 
   if (!check) return <p className="p-6 text-[20px]">There is nothing to measure here.</p>;
 
-  const put = (next: string, how: Reading["by"]) => {
-    setText(next);
-    setBy(how);
-    field.current?.focus({ preventScroll: true });
-  };
   const count = (by: number) => {
     const marks = Math.max(0, Math.round((value ?? check.expected) / step) + (text ? by : 0));
     put(
@@ -99,7 +99,7 @@ export function MeasureSheet({ bench, task, state, onReading, instruments }: Pro
               role="tab"
               aria-selected={i === at}
               className="bench-tab"
-              onClick={() => setAt(i)}
+              onClick={() => turnTo(i)}
             >
               {TABS[bench.checks[k]?.what ?? "length"]}
               {state.readings[bench.checks[k]?.what ?? ""] && " ✓"}
@@ -164,7 +164,7 @@ export function MeasureSheet({ bench, task, state, onReading, instruments }: Pro
                     className="bench-small"
                     onClick={() => {
                       setFirst(value);
-                      put("", by);
+                      put("", "typed", value);
                     }}
                   >
                     Measure once more

@@ -110,7 +110,8 @@ class BenchSheet:
             return "Test cut in scrap"
         if task.doing == "together":
             return f"{part_name(self.saw.solution, self.saw.facts[task.part].group)}: together"
-        return f"{tag}, {self._what(task)}" if tag else self._what(task)
+        title = f"{tag}, {self._what(task)}" if tag else self._what(task)
+        return title[:1].upper() + title[1:]
 
     def _what(self, task: Task) -> str:
         if task.doing == "together":

@@ -149,7 +149,8 @@ def _from_above(scene: _Scene, raw: Raw, step: Step, made: dict[End, list[Plane]
         deep = wide * SCANT / 2 * (1.0 if scene.fence == "beyond" else -1.0)
         marks.append(Mark("name", (-side * (seen * 0.5 + wide * 0.1), deep), said.fence))
     if any(shape.role == "block" for shape in shapes):
-        marks.append(Mark("name", (stop_at + side * 4.0, low[1] - wide * 0.16), said.stop))
+        below = 0.42 if scene.close else 0.16  # where little room is, under the words of the long point
+        marks.append(Mark("name", (stop_at + side * 4.0, low[1] - wide * below), said.stop))
     return View(
         "operator",
         tuple(shapes),
