@@ -11,7 +11,7 @@ from typing import Any
 from fennup.app.services.demo import PROJECTS, TOOLS
 from fennup.core.bench.picture import lit_view
 from fennup.core.bench.practice import drill_for, levels_in
-from fennup.core.bench.rescue import other_uses
+from fennup.core.bench.rescue import other_uses, there_already
 from fennup.core.bench.task import length_check, slips_of, verdict_of
 from fennup.core.bench.tasks import own_end, task_key, tasks_for
 from fennup.core.boards.planned import plan_boards
@@ -20,6 +20,7 @@ from fennup.core.records.entry import CutBody, Entry, MeasuredBody, Put, UndoneB
 from fennup.core.records.fold import Wood, fold, is_wrong, wood_of
 from fennup.core.saw.pose import blade_angles
 from fennup.core.steps.planned import steps_for
+from fennup.core.steps.step import ENDS_OF_BOARDS
 from fennup.core.tolerances import SAME
 from fennup.core.workshop import TapeChoice, Workshop
 from tests.core.cut_boards import a_board, bar, design, on_rack, order, where
@@ -69,9 +70,11 @@ class Folded(unittest.TestCase):
                 self.assertEqual(wood_of(sent), wood)
 
     def test_the_later_entry_holds_and_what_is_taken_back_never_was(self) -> None:
-        cut, later = entry(1, "cut", minute=1), entry(2, "cut", minute=5, fingerprint="then")
+        cut, later = entry(9, "cut", minute=1), entry(2, "cut", minute=5, fingerprint="then")
         (state,) = fold([later, cut]).values()
         self.assertEqual((state.cut, state.fingerprint), (later, "then"))
+        # Measuring it says nothing of what it was cut to.
+        self.assertEqual(fold([later, entry(4, "measured", minute=6)])["m1/A left:0"].fingerprint, "then")
         back = entry(3, "undone", minute=0, takes_back=later.id)  # by a device whose clock is behind
         self.assertEqual(fold([cut, later, back])["m1/A left:0"].cut, cut)
         self.assertEqual(fold([cut, later, back, entry(4, "undone", takes_back=cut.id)]), {})
@@ -122,6 +125,13 @@ class Tasks(unittest.TestCase):
                         own, part = made.design.boards[piece].ends(end), facts.board.ends(step.end)
                         steep = [sorted(round(abs(end_cut(p).miter_deg), 6) for p in planes) for planes in (own, part)]
                         self.assertEqual(*steep, (piece, step.key))
+            for piece in {task.piece for task in tasks if task.piece}:
+                own = [task for task in tasks if task.piece == piece and task.doing == "step"]
+                rips = [any(c.what == "width" for c in task.checks) for task in own if task.work == "rip"]
+                self.assertEqual(rips, [False] * (len(rips) - 1) + [True] * bool(rips))  # its width is there after the last one
+                # What comes out of another piece has its edges already, and no end of its own.
+                ends = {task.key for task in own if task.work in ENDS_OF_BOARDS}
+                self.assertFalse(ends & set(there_already(tasks, piece)))
 
     def test_a_mitered_corner_opens_by_the_cosine_and_the_bands_say_so(self) -> None:
         _, tasks = self.tasks(rectangle("outside", 600.0, 400.0, 60.0))
