@@ -130,13 +130,14 @@ class AtTheBench(BenchPlace):
         outcomes = next(p for p in bench["pieces"] if p["key"] == "m1/A")["outcomes"]
         recut = next(o for o in outcomes if o["way"] == "recut")
         self.record(project, 1, task)
-        self.record(project, 2, task, "wrong", body=recut["body"])
+        self.record(project, 9, self.task(bench, "m1/A together"))  # to be laid together again as well
+        self.record(project, 20, task, "wrong", body=recut["body"])
         self.assertEqual(len(pieces()), 5)
         self.assertEqual(self.read(project, "progress")["done"], 0)
         # Used as a shorter side instead: that one needs no wood of its own.
         use = next(o for o in outcomes if o["way"] == "use")
-        self.record(project, 3, {"key": task["key"]}, "undone", body={"takes_back": uuid(2)})
-        self.record(project, 4, task, "wrong", body=use["body"])
+        self.record(project, 23, {"key": task["key"]}, "undone", body={"takes_back": uuid(20)})
+        self.record(project, 24, task, "wrong", body=use["body"])
         self.assertEqual(len(pieces()), 4)
         self.assertNotIn(use["body"]["other"], pieces())
 

@@ -161,7 +161,8 @@ class BenchSheet:
 
     def _outcomes(self, facts: PartFacts, piece: str) -> list[OutcomeOut]:
         """What a piece that is wrong can become, or out of what it is made anew."""
-        anew = [Put(key=key, to="open") for key in opened_again(self.tasks, piece)]
+        together = [task.key for task in self.tasks if task.doing == "together" and task.part == facts.key]
+        anew = [Put(key=key, to="open") for key in (*opened_again(self.tasks, piece), *together)]
         found = []
         length = next((c for t in self._by_piece.get(piece, []) for c in t.checks if c.what == "length"), None)
         kerf = self.saw.solution.plan.workshop.kerf_mm
