@@ -17,13 +17,13 @@ export function Tape({ id, place }: { id: string; place: string }) {
         <Mark />
         <span className="text-[18px] font-semibold">Fennup</span>
       </Link>
-      <nav aria-label="Places" className="tape flex items-stretch">
+      <nav aria-label="Places" className="tape flex min-w-0 max-w-full items-stretch overflow-x-auto">
         {PLACES.map((p, i) => (
           <Link
             key={p.name}
             to={`/project/${id}/${p.path}`}
             aria-current={p.path === place ? "page" : undefined}
-            className="flex items-center gap-2 px-4 py-3 font-medium aria-[current=page]:border-b-4 aria-[current=page]:border-ink aria-[current=page]:bg-film aria-[current=page]:pb-2"
+            className="flex items-center gap-2 whitespace-nowrap px-4 py-3 font-medium max-sm:gap-1.5 max-sm:px-2.5 aria-[current=page]:border-b-4 aria-[current=page]:border-ink aria-[current=page]:bg-film aria-[current=page]:pb-2"
           >
             <span className="figure flex h-6 w-6 items-center justify-center rounded-full border border-current text-[15px]">
               {i + 1}
