@@ -64,6 +64,7 @@ class Bench:
         self.port, self.debugging = free_port(), free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.told: list[tuple[int, float]] = []
+        self.browser: Browser | None = None
         self.serve()
         self.browse()
 
@@ -91,7 +92,7 @@ class Bench:
 
     def connected(self) -> bool:
         try:
-            self.browser: Browser = self.playwright.chromium.connect_over_cdp(f"http://127.0.0.1:{self.debugging}")
+            self.browser = self.playwright.chromium.connect_over_cdp(f"http://127.0.0.1:{self.debugging}")
         except Error:
             return False
         return True
@@ -108,11 +109,15 @@ class Bench:
         end = time.monotonic() + LONG_S
         while not holds():
             if time.monotonic() > end:
-                raise SystemExit("It did not come back.")
+                shown = (
+                    [page.locator("body").inner_text()[:300] for page in self.browser.contexts[0].pages] if self.browser else []
+                )
+                raise SystemExit(f"It did not come back: {self.server.poll()} {shown}")
             time.sleep(0.05)
 
     def page(self, project: str) -> Page:
         """The bench opened, tapped as fast as it goes."""
+        assert self.browser
         page = self.browser.contexts[0].new_page()
         page.on("console", lambda message: self.heard(message.text))
         page.goto(f"{self.url}/project/{project}/bench")

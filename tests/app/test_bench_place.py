@@ -4,13 +4,22 @@ import json
 import subprocess
 import sys
 from pathlib import Path
+from types import SimpleNamespace
 from typing import Any
 
+from fennup.app.services.bench_sheet import BenchSheet
 from fennup.app.services.demo import PROJECTS
+from fennup.app.services.projects import PLAIN
+from fennup.app.wording.members import sides_of
+from fennup.core.saw.marking import crossing
+from fennup.core.steps.placed import Placement
+from fennup.core.tolerances import SAME
 from tests.app.test_api import Api
-from tests.core.frames import rectangle, regular
+from tests.core.frames import box, level, rectangle, regular
+from tests.core.test_steps import planned
 
 ROOT = Path(__file__).resolve().parent.parent.parent
+LEANING = box(level(400.0, 300.0), 150.0, slope_deg=12.0, thickness_mm=21.0)
 FRAME = rectangle("outside", 600.0, 400.0, 60.0)
 
 
@@ -76,6 +85,58 @@ class AtTheBench(BenchPlace):
         fine = self.bench(project)
         right = next(b for b in fine["checks"][task["checks"][0]]["bands"] if b["verdict"] == "right")
         self.assertEqual((right["text"], round(right["to"], 4)), ("Right.", round(600 + 0.25 / 0.5**0.5, 4)))
+
+    def test_a_gauge_lies_at_the_sharp_corner_of_what_the_solid_has_there(self) -> None:
+        seen = set()
+        for spec in (LEANING, *(entry["spec"] for entry in PROJECTS if entry["name"] in ("Boat trestle", "Flag tower"))):
+            told, made = self.bench(self.new(spec=spec)), planned(spec)
+            for task in told["tasks"]:
+                if task["work"] not in ("first_end", "second_end") or task["doing"] != "step":
+                    continue
+                piece, _, end = task["key"].rpartition(" ")
+                facts = next(f for f in made.design.facts if piece in f.group.boards)
+                if piece != facts.key:
+                    continue  # turned, its sides are the part's
+                (plane,) = made.design.boards[piece].ends(end.removesuffix(":0"))
+                names, section = sides_of(made, piece), facts.board.section
+                out = 1.0 if end.startswith("right") else -1.0
+                reach = {
+                    (s, t): out * crossing(plane, (s * section.width_mm, t * section.thickness_mm))
+                    for s in (1, -1)
+                    for t in (1, -1)
+                }
+                long = "upper" if reach[1, 1] > reach[-1, 1] + SAME else "lower"
+                sharp = "face" if reach[1, 1] > reach[1, -1] else "back"
+                checks = {told["checks"][k]["what"]: told["checks"][k] for k in task["checks"]}
+                if abs(plane.normal[1]) > SAME:
+                    self.assertIn(f"stock on the {names[long]}", checks["face"]["how"])
+                    seen.add(long)
+                if "tilt" in checks:
+                    self.assertIn(f"between the {names[sharp]} and the cut", checks["tilt"]["label"])
+                    seen.add(sharp)
+        self.assertEqual(seen, {"upper", "lower", "face", "back"})
+
+    def test_a_piece_is_cut_again_out_of_the_shortest_offcut_that_holds_it(self) -> None:
+        def board(name: str, long: float, wide: float = 60.0, thick: float = 20.0) -> Any:
+            offcut = SimpleNamespace(from_mm=100.0, to_mm=100.0 + long, width_mm=wide, thickness_mm=thick)
+            return SimpleNamespace(name=name, offcuts=[offcut])
+
+        made = planned(FRAME)
+        saw: Any = SimpleNamespace(placed={"m1/A": Placement("P", 612.0, {})}, solution=made, voice=PLAIN)
+        boards = [
+            board("long", 900.0),
+            board("fits", 612.0),
+            board("short", 611.9),
+            board("thin", 650.0, thick=18.0),
+            board("narrow", 650.0, 59.0),
+        ]
+        for there, said in (
+            (boards, "offcut of fits that is 612 mm"),
+            (boards[2:], "new board"),
+            ([*boards[2:], board("wide", 620.0, 90.0)], "offcut of wide"),
+        ):
+            plan: Any = SimpleNamespace(boards=there)
+            self.assertIn(said, BenchSheet(saw, plan)._source("m1/A"))
 
     def test_what_was_cut_stays_cut_when_the_project_changes_and_is_told(self) -> None:
         project = self.new(spec=regular(6, 40.0, "opening_flats", mm=300.0))

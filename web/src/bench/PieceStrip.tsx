@@ -19,9 +19,10 @@ export function pieceState(piece: BenchPiece, tasks: Map<string, BenchTask>, sta
   const firstEnd = piece.tasks.some((key) => tasks.get(key)?.work === "first_end" && states(key).cut);
   const measured =
     piece.measured.length > 0 && piece.measured.every((key) => "length" in states(key).readings);
-  const wrong = all.some(isWrong);
-  const word: Word = wrong
-    ? done === all.length
+  const wrong = all.filter(isWrong);
+  const kept = wrong.every((state) => state.wrong?.body.way === "keep");
+  const word: Word = wrong.length
+    ? kept
       ? "kept as it is"
       : "wrong"
     : done === 0

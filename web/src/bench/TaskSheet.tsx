@@ -4,13 +4,14 @@ import { Drawing } from "../drawing/Drawing";
 import { MarkLines } from "../places/MarksPanel";
 import { FigureText } from "../ui/FigureText";
 import { Sign } from "../ui/Sign";
-import type { State } from "./fold";
+import { isWrong, type State } from "./fold";
 import { meaning } from "./lengths";
 import { isChanged } from "./PieceStrip";
 
 type Props = { bench: Bench; task: BenchTask; state: State; last: BenchTask | undefined };
 
-const PAD = { left: 14, right: 14, top: 40, bottom: 26 };
+const PAD = { left: 14, right: 14, top: 16, bottom: 22 };
+const WITH_A_LENGTH = { ...PAD, top: 48 };
 const BARE = { left: 14, right: 14, top: 14, bottom: 14 };
 
 /** One task as one stands there: the picture, what is set so large that it is read from two metres, what has changed, what to take care of. */
@@ -32,7 +33,7 @@ export function TaskSheet({ bench, task, state, last }: Props) {
             view={called(picture, task.tag)}
             label={`${task.title}: as you stand there`}
             className="operator h-full min-w-0 flex-1"
-            pad={together || !step.sets.length ? BARE : PAD}
+            pad={picture.dimensions.length ? WITH_A_LENGTH : PAD}
           />
         )}
         {beside && leans && !together && (
@@ -81,8 +82,8 @@ export function TaskSheet({ bench, task, state, last }: Props) {
               {text}
             </p>
           ))}
-          {!together && step.mark && <p>{step.mark}</p>}
-          {step.notes.map((text) => !together && <p key={text}>{text}</p>)}
+          {!together && !isWrong(state) && step.mark && <p>{step.mark}</p>}
+          {!isWrong(state) && step.notes.map((text) => !together && <p key={text}>{text}</p>)}
           {step.dial && <p className="font-medium">{step.dial}</p>}
           {step.boards && task.work !== "test" && <p className="text-ink-2">{step.boards}</p>}
           {step.cautions.length > 0 && !together && <Caution cautions={step.cautions} />}

@@ -27,7 +27,7 @@ export function WrongSheet({ bench, task, states, reading, onChoose, onMeasure }
   const ways = [...shave, ...one((piece?.outcomes ?? []).filter(free))];
   return (
     <section aria-labelledby="wrong" className="bench-wrong">
-      <h2 id="wrong" className="text-[22px]">
+      <h2 id="wrong" className="text-[22px] first-letter:uppercase">
         {task.tag ? `${task.tag} is wrong` : "This went wrong"}
       </h2>
       {reading ? (

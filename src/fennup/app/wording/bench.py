@@ -32,11 +32,11 @@ MEANS: dict[tuple[What, Verdict, Side], str] = {
     ("length", "near", "over"): f"{{{{off}}}} over. {_NEAR_OPENS} A shave makes it right.",
     ("length", "near", "under"): f"{{{{off}}}} under. {_NEAR_OPENS}",
     ("length", "wrong", "over"): "{{off}} too long. Set {stop} {{off}} nearer and take that off the same end.",
-    ("length", "wrong", "under"): "{{off}} too short: its joint would stay open by {{gap}}. Touch Wrong: use it as another part, or cut it again.",
+    ("length", "wrong", "under"): "{{off}} too short: its joint would stay open by {{gap}}. It can become another part, or be cut again.",
     ("width", "near", "over"): "{{off}} over: it stands proud by that. A plane stroke takes it.",
     ("width", "near", "under"): "{{off}} under: it lies back by that, within the {allowed} that you let pass.",
     ("width", "wrong", "over"): "{{off}} too wide. Set the fence {{off}} nearer to the blade and rip it again.",
-    ("width", "wrong", "under"): "{{off}} too narrow. Touch Wrong: use it as another part, or cut it again.",
+    ("width", "wrong", "under"): "{{off}} too narrow. It can become another part, or be cut again.",
     ("face", "near", "over"): f"{{{{off}}}} too square. {_NEAR_OPENS}",
     ("face", "near", "under"): f"{{{{off}}}} too pointed. {_NEAR_OPENS}",
     ("face", "wrong", "over"): "{{off}} too square: its joint would open by {{gap}}. Swing the saw {{off}} more, try it in scrap, then shave this end.",
@@ -54,7 +54,7 @@ MEANS: dict[tuple[What, Verdict, Side], str] = {
     ("pair_tilt", "wrong", "over"): "{{off}} over. Lean the blade {{half}} more and try two new scraps.",
     ("pair_tilt", "wrong", "under"): "{{off}} under. Lean the blade {{half}} less and try two new scraps.",
     ("spread", "near", "over"): "The worst joint stays open by {{gap}} at most: within the {allowed} that you let pass.",
-    ("spread", "wrong", "over"): "Too much: a joint would open by {{gap}}. Measure the longest and the shortest; shave what is too long, touch Wrong at what is too short.",
+    ("spread", "wrong", "over"): "Too much: a joint would open by {{gap}}. Measure the longest and the shortest; shave what is too long, cut again what is too short.",
 }  # fmt: skip
 SQUARE: dict[tuple[Verdict, Side], str] = {
     ("near", "over"): f"{{{{off}}}} out of square. {_NEAR_OPENS}",
