@@ -61,7 +61,7 @@ class Bench:
 
     def __init__(self, folder: Path, playwright: Playwright) -> None:
         self.folder, self.playwright = folder, playwright
-        self.port, self.debugging = free_port(), free_port()
+        self.port = free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.told: list[tuple[int, float]] = []
         self.browser: Browser | None = None
@@ -85,6 +85,9 @@ class Bench:
         self.until(lambda: self.ask("/api/me") is not None)
 
     def browse(self) -> None:
+        self.debugging, self.browser = free_port(), None
+        for lock in (self.folder / "profile").glob("Singleton*"):  # of the one that was killed
+            lock.unlink(missing_ok=True)
         own = [f"--user-data-dir={self.folder / 'profile'}", f"--remote-debugging-port={self.debugging}", "--headless=new"]
         quiet: dict[str, Any] = {"stdout": subprocess.DEVNULL, "stderr": subprocess.DEVNULL, "start_new_session": True}
         self.chromium = subprocess.Popen([CHROMIUM, *ARGUMENTS, *own], **quiet)
@@ -110,7 +113,9 @@ class Bench:
         while not holds():
             if time.monotonic() > end:
                 shown = (
-                    [page.locator("body").inner_text()[:300] for page in self.browser.contexts[0].pages] if self.browser else []
+                    [page.locator("body").inner_text()[:300] for context in self.browser.contexts for page in context.pages]
+                    if self.browser
+                    else []
                 )
                 raise SystemExit(f"It did not come back: {self.server.poll()} {shown}")
             time.sleep(0.05)
