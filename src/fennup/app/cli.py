@@ -328,7 +328,7 @@ def _serve(chosen: argparse.Namespace) -> int:
     signal.signal(signal.SIGTERM, _end)
     print(f"Fennup is at http://127.0.0.1:{chosen.port}", flush=True)
     if share.is_open:
-        print(f"Phones come in at {share.url}/pair, with a code from Devices on the first screen.", flush=True)
+        print(f"Phones come in at {share.url}/pair, with a code: Phones at the bench, on the first screen.", flush=True)
     elif share.trouble:
         print(f"Phones are not let in. {share.trouble}", file=sys.stderr, flush=True)
     try:
