@@ -50,7 +50,7 @@ WATCH = """(label) => {
 TAP = """() => new Promise((done) => {
   const head = () => document.querySelector('.bench-bar h1').textContent + document.querySelector('.bench-do').textContent;
   const press = (selector) => document.querySelector(selector)?.click();
-  if (document.querySelector('.bench-do').textContent === 'Keep it') { press('.bench-buttons button:nth-child(2)'); setTimeout(() => { press('.bench-on'); done(0); }, 30); return; }
+  if (document.querySelector('.bench-do').textContent.startsWith('Keep it')) { press('.bench-buttons button:nth-child(2)'); setTimeout(() => { press('.bench-on'); done(0); }, 30); return; }
   const before = head(), began = performance.now();
   const look = () => head() !== before ? done(performance.now() - began) : requestAnimationFrame(look);
   press('.bench-do');

@@ -34,13 +34,13 @@ TAPS = """() => {
   const tap = () => {
     const button = document.querySelector('.bench-do');
     if (!button) return setTimeout(tap, 20);
-    if (button.textContent === 'Keep it') { document.querySelectorAll('.bench-buttons button')[1].click(); return setTimeout(tap, 30); }
+    if (button.textContent.startsWith('Keep it')) { document.querySelectorAll('.bench-buttons button')[1].click(); return setTimeout(tap, 30); }
     const on = document.querySelector('.bench-on');
     if (on) { on.click(); return setTimeout(tap, 30); }
     const before = at();
     button.click();
     requestAnimationFrame(() => requestAnimationFrame(() => {
-      if (at() !== before || document.querySelector('.bench-do').dataset.done === 'true' || document.querySelector('.bench-do').textContent === 'Keep it')
+      if (at() !== before || document.querySelector('.bench-do').dataset.done === 'true' || document.querySelector('.bench-do').textContent.startsWith('Keep it'))
         console.log('done ' + before.split(' ')[0]);
       setTimeout(tap, 260 + Math.random() * 60);
     }));
