@@ -15,6 +15,7 @@ from fennup.core.bench.rescue import other_uses, there_already
 from fennup.core.bench.task import length_check, slips_of, verdict_of
 from fennup.core.bench.tasks import own_end, task_key, tasks_for
 from fennup.core.boards.planned import plan_boards
+from fennup.core.parts.alike import fingerprint
 from fennup.core.parts.solid import end_cut
 from fennup.core.records.entry import CutBody, Entry, MeasuredBody, Put, UndoneBody, WrongBody
 from fennup.core.records.fold import Wood, fold, is_wrong, wood_of
@@ -220,6 +221,9 @@ class Practice(unittest.TestCase):
                     self.assertEqual([o.right for o in drill.options].count(True), 1)
                     x, y, z = step.cut.normal
                     for option in drill.options:
+                        self.assertEqual(
+                            fingerprint(option.piece.board, option.piece) == facts[step.part].fingerprint, option.right
+                        )
                         # Laid so, this is what the blade must be for that cut: the other way round than the drill reckoned it.
                         way, fence = option.way, plan.tools[option.way.tool].fence_place
                         blade = blade_angles(option.cut, way.pose, fence)

@@ -34,7 +34,7 @@ from fennup.app.services.solving import solved, solved_spec
 from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, validated
 from fennup.app.services.yards import WHERE
-from fennup.app.sharing import EVERYWHERE, Share
+from fennup.app.sharing import EVERYWHERE, LARGEST_REQUEST, SILENT_SECONDS, Share
 from fennup.app.wording.trouble import trouble_text
 from fennup.core.bench.tasks import tasks_for
 from fennup.core.exchange.boards_forms import BoardsDocument
@@ -48,9 +48,7 @@ from fennup.core.workshop import Workshop, with_saw
 
 # A browser opens a few connections; one that says nothing is let go soon, so that it keeps no place.
 MOST_CONNECTIONS = 500
-SILENT_SECONDS = 20
 THREADS = 12
-LARGEST_REQUEST = 65 * 1024 * 1024
 DATABASE = Path("data/fennup.db")
 
 

@@ -21,7 +21,7 @@ EVERYWHERE = "0.0.0.0"
 NOWHERE_IN_PARTICULAR = ("192.0.2.1", 9)  # no packet is sent: it only asks which address one would be sent from
 LARGEST_REQUEST = 65 * 1024 * 1024
 THREADS = 8
-SILENT_SECONDS = 20
+SILENT_SECONDS = 20  # one that says nothing is let go soon, so that it keeps no place
 Wsgi = Callable[[dict[str, Any], Callable[..., Any]], Iterable[bytes]]
 
 

@@ -39,8 +39,8 @@ MEANS: dict[tuple[What, Verdict, Side], str] = {
     ("width", "wrong", "under"): "{{off}} too narrow. It can become another part, or be cut again.",
     ("face", "near", "over"): f"{{{{off}}}} too square. {_NEAR_OPENS}",
     ("face", "near", "under"): f"{{{{off}}}} too pointed. {_NEAR_OPENS}",
-    ("face", "wrong", "over"): "{{off}} too square: its joint would open by {{gap}}. Swing the saw {{off}} more, try it in scrap, then shave this end.",
-    ("face", "wrong", "under"): "{{off}} too pointed: its joint would open by {{gap}}. Swing the saw {{off}} less, try it in scrap, then shave this end.",
+    ("face", "wrong", "over"): "{{off}} too square: its joint would open by {{gap}}. Set it {{off}} farther from square, try it in scrap, then shave this end.",
+    ("face", "wrong", "under"): "{{off}} too pointed: its joint would open by {{gap}}. Set it {{off}} nearer to square, try it in scrap, then shave this end.",
     ("tilt", "near", "over"): f"{{{{off}}}} too upright. {_NEAR_OPENS}",
     ("tilt", "near", "under"): f"{{{{off}}}} too steep. {_NEAR_OPENS}",
     ("tilt", "wrong", "over"): "{{off}} too upright: its joint would open by {{gap}}. Lean the cut {{off}} more, try it in scrap, then shave this end.",
@@ -62,7 +62,6 @@ SQUARE: dict[tuple[Verdict, Side], str] = {
     ("wrong", "over"): "{{off}} out of square: its joint would open by {{gap}}. Set the saw to square with a square, then shave this end.",
     ("wrong", "under"): "{{off}} out of square: its joint would open by {{gap}}. Set the saw to square with a square, then shave this end.",
 }  # fmt: skip
-FAR = "That is {{off}} off. Is it another unit? Measure once more: the same again is taken as it is."
 SLIPS: dict[Slip, str] = {
     "inches": "That would be right in inches: did you read the tape's other side?",
     "mm": "That would be right in millimetres: did you read the tape's other side?",
@@ -77,7 +76,7 @@ SLIPS: dict[Slip, str] = {
 OUTCOMES = {
     "shave": ("Shave it", "Too long only: {stop} nearer by what it is too long, then the same end again."),
     "use": ("Use it as {other}", "Both ends are cut anew, out of what is left of it."),
-    "recut": ("Cut it again", "{source}"),
+    "recut": ("Cut it again", ""),  # out of what, the boards say
     "keep": ("Keep it as it is", "It stays as it was made and is told so at the dry fit."),
 }
 FROM_OFFCUT = "Out of the offcut of {board} that is {long} long."

@@ -11,11 +11,8 @@ from fennup.core.saw.marking import crossing
 from fennup.core.steps.picture import cut_off
 
 AT_THE_END = 2.2  # widths of the board that are shown where an end's angle is taken
-STOOD_HIGH, STOOD_APART, MOST_STOOD = (
-    3.0,
-    0.25,
-    6,
-)  # widths: how high pieces are drawn that stand together, how far apart; how many
+STOOD_HIGH, STOOD_APART = 3.0, 0.25  # widths: how high pieces are drawn that stand together, how far apart
+MOST_STOOD = 6
 ALONG_GRAIN: Point2 = (1.0, 0.0)
 
 

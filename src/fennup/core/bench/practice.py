@@ -10,6 +10,7 @@ from fennup.core.assembly.board import Board, End
 from fennup.core.errors import CutError
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import dot
+from fennup.core.parts.alike import fingerprint
 from fennup.core.parts.facts import PartFacts
 from fennup.core.parts.solid import Solid, solid_of
 from fennup.core.saw.pose import BladeAngles, Kept, Pose, axes_at, cut_normal, poses_for
@@ -121,9 +122,9 @@ def _others(step: Step, facts: PartFacts, plan: StepsPlan) -> Iterator[Option]:
             slip = _slip(wanted, cut)
             if slip:
                 with suppress(CutError):  # nothing is left of the board
-                    yield Option(
-                        Way(way.tool, pose, *angles, kept, ()), cut, solid_of(_with_end(board, end, step.index, cut)), slip
-                    )
+                    made = solid_of(_with_end(board, end, step.index, cut))
+                    if fingerprint(made.board, made) != facts.fingerprint:  # turned, it would be the same part after all
+                        yield Option(Way(way.tool, pose, *angles, kept, ()), cut, made, slip)
 
 
 def _kept(pose: Pose, tool: AnyTool, end: End) -> Kept:

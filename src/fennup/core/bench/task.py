@@ -19,7 +19,7 @@ Slip = Literal["inches", "mm", "cm", "foot", "inch", "burned", "rest_of_square",
 @dataclass(frozen=True)
 class Check:
     """What to measure: `expected`, in `unit`; up to `right` off it is right, up to `near` it can be used, beyond `far` it was probably misread.
-    `opens`: the gap that one unit off makes at the joint, mm. `arris`: along which long corner. `ways`: which side counts: of a spread only more."""
+    `opens`: the gap that one unit off makes at the joint, mm. `arris`: along which long corner."""
 
     what: What
     expected: float
