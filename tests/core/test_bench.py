@@ -17,6 +17,7 @@ from fennup.core.bench.tasks import own_end, task_key, tasks_for
 from fennup.core.boards.planned import plan_boards
 from fennup.core.parts.alike import fingerprint
 from fennup.core.parts.solid import end_cut
+from fennup.core.plan import plan_with
 from fennup.core.records.entry import CutBody, Entry, MeasuredBody, Put, UndoneBody, WrongBody
 from fennup.core.records.fold import Wood, fold, is_wrong, wood_of
 from fennup.core.saw.pose import blade_angles
@@ -236,6 +237,17 @@ class Practice(unittest.TestCase):
                                 self.assertAlmostEqual(a, b)
                         slips[str(option.slip)] += 1
         self.assertEqual(set(slips), {"None", "slants", "leans", "half_round", "scale"})
+
+    def test_what_is_the_same_part_when_it_is_turned_is_no_wrong_way(self) -> None:
+        # Square at the end that is cut, both sides alike: slanted the other way it is the part turned over.
+        for shows in (True, False):
+            made = design(a_board("P", 400.0, (0.0, 0.0), (30.0, 0.0), shows=shows))
+            plan = plan_with(made, BENCH)
+            steps = steps_for(made, plan)
+            (step,) = [s for s in steps.steps if s.end == "right" and s.work != "test"]
+            drill = drill_for(step.but(work="second_end"), "miter", made.facts[0], steps, Random(1))
+            slants = drill is not None and "slants" in {option.slip for option in drill.options}
+            self.assertEqual(slants, shows)
 
 
 class Rescued(unittest.TestCase):

@@ -5,7 +5,7 @@ import { MarkLines } from "../places/MarksPanel";
 import { FigureText } from "../ui/FigureText";
 import { Sign } from "../ui/Sign";
 import { isWrong, type State } from "./fold";
-import { meaning } from "./lengths";
+import { amount, meaning } from "./lengths";
 import { isChanged } from "./PieceStrip";
 
 type Props = { bench: Bench; task: BenchTask; state: State; last: BenchTask | undefined };
@@ -172,9 +172,7 @@ function Changed({ bench, task, state }: Omit<Props, "last">) {
   const then = task.checks
     .map((k) => bench.checks[k])
     .filter((check) => check && planned[check.what] !== undefined);
-  const unit = bench.ruler.unit;
-  const say = (mm: number, of: "mm" | "deg") =>
-    of === "deg" ? `${mm.toFixed(2)}°` : unit === "mm" ? `${mm.toFixed(1)} mm` : `${(mm / 25.4).toFixed(3)}″`;
+  const say = (value: number, of: "mm" | "deg") => amount(value, of, bench.ruler);
   const lines = then.filter((c) => c && Math.abs((planned[c.what] ?? 0) - c.expected) > 1e-3);
   return (
     <div role="status" className="border-l-4 border-warn pl-3 font-medium text-warn">

@@ -51,6 +51,14 @@ function off(by: number, unit: "mm" | "deg", ruler: Ruler): string {
 const gap = (mm: number, ruler: Ruler) =>
   ruler.unit === "mm" ? `${mm.toFixed(2)} mm` : `${(mm / INCH).toFixed(3)}″`;
 
+/** A figure that was measured or planned, as a record tells it. */
+export const amount = (value: number, unit: "mm" | "deg", ruler: Ruler): string =>
+  unit === "deg"
+    ? `${Number(value.toFixed(2))}°`
+    : ruler.unit === "mm"
+      ? `${Number(value.toFixed(2))} mm`
+      : `${(value / INCH).toFixed(3)}″`;
+
 export type Meaning = { verdict: Band["verdict"]; ask: boolean; text: string; slip: string };
 
 /** What a reading means: the first of the prepared bands that holds it, its words with their figures put in. */

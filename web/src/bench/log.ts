@@ -1,15 +1,9 @@
 import type { Bench, RecordIn } from "../api/types";
 import { live } from "./fold";
+import { amount } from "./lengths";
 
 /** `entry`: what can still be taken back. */
 export type LogLine = { id: string; when: string; text: string; device: string; entry: RecordIn | null };
-
-const amount = (value: unknown, unit: unknown, bench: Bench) =>
-  unit === "deg"
-    ? `${Number(Number(value).toFixed(2))}°`
-    : bench.ruler.unit === "mm"
-      ? `${Number(Number(value).toFixed(2))} mm`
-      : `${(Number(value) / 25.4).toFixed(3)}″`;
 
 /** What happened, the newest first, each in a line; what was taken back is told as taken back. */
 export function logLines(bench: Bench, entries: RecordIn[]): LogLine[] {
@@ -20,7 +14,8 @@ export function logLines(bench: Bench, entries: RecordIn[]): LogLine[] {
     const { body } = entry;
     if (entry.type === "cut") return `${of}: done.`;
     if (entry.type === "measured") {
-      return `${of}: measured ${amount(body.measured, body.unit, bench)}, planned ${amount(body.planned, body.unit, bench)}: ${body.verdict}.`;
+      const say = (value: unknown) => amount(Number(value), body.unit === "deg" ? "deg" : "mm", bench.ruler);
+      return `${of}: measured ${say(body.measured)}, planned ${say(body.planned)}: ${body.verdict}.`;
     }
     if (entry.type === "wrong") return `${of}: wrong. ${body.text ?? ""}.`;
     return `${of}: ${entry.type}.`;
