@@ -109,7 +109,7 @@ class Solver:
         self.web = web
 
     @cached_property
-    def _rows(self) -> Array:
+    def rows(self) -> Array:
         """What every error does to all loops, in mm: a turn counts by what it opens over the joint."""
         parts = [self._in_mm(loop)[:, None] * self.web.gradient(loop) for loop in self.web.loops]
         return np.vstack(parts) if parts else np.zeros((0, len(self.web.offs)))
@@ -122,6 +122,10 @@ class Solver:
         """By how much all loops are out, mm."""
         parts = [self._in_mm(loop) * self.web.mismatch(loop, offs) for loop in self.web.loops]
         return np.concatenate(parts) if parts else np.zeros(0)
+
+    def size(self, loop: Loop, offs: Offs) -> float:
+        """By how much one loop is out at most, mm."""
+        return float(np.abs(self._in_mm(loop) * self.web.mismatch(loop, offs)).max())
 
     def weight(self, off: Off) -> float:
         """What a change of one unit counts: mm as they are, degrees by what they open over the board."""
@@ -139,7 +143,7 @@ class Solver:
 
     def _least(self, fixed: Offs, free: list[Off]) -> Settled:
         weights = np.array([self.weight(off) for off in free])
-        columns = self._rows[:, [self.web.place[off] for off in free]] / weights if free else np.zeros((len(self._rows), 0))
+        columns = self.rows[:, [self.web.place[off] for off in free]] / weights if free else np.zeros((len(self.rows), 0))
         change = np.zeros(len(free))
         offs = dict(fixed)
         out = self.uneven(offs)
