@@ -9,6 +9,7 @@ from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, Type
 from fennup.core.drawing.view import Control, View
 from fennup.core.editing import edit_field, put_at
 from fennup.core.errors import SpecError, UnitError
+from fennup.core.saw.hand import Hand
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.saw.profile import edit_tool, tool_profile_controls, tool_profile_views
 from fennup.core.saw.tools import PROFILES, AnyTool
@@ -47,13 +48,14 @@ class TapeChoice(BaseModel):
 
 class Workshop(BaseModel):
     """Tools by id, the first one taken first; the tape that lengths are cut to (None: they are taken as exact), and the widest gap or step
-    that is let pass. `wishes`: what one project wishes at the saws, while it is made here."""
+    that is let pass. `hand`: how exactly one works here. `wishes`: what one project wishes at the saws, while it is made here."""
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
     tools: Annotated[dict[ToolId, Tool], Field(min_length=1, max_length=MOST_TOOLS)] = {"t1": MiterSaw()}
     tape: TapeChoice | None = None
     allowance_mm: Allowance_mm = 0.5
+    hand: Hand = Hand()
     wishes: SawWishes = SawWishes()
 
     @property

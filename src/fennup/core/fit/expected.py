@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
-from itertools import combinations
+from itertools import combinations, pairwise
 from math import asin, atan2, degrees
 from typing import Literal
 
@@ -14,8 +14,8 @@ from fennup.core.fit.feet import Foot
 from fennup.core.fit.meeting import Meeting
 from fennup.core.fit.polygon import Corner, Figure, widest_play
 from fennup.core.fit.web import Web
-from fennup.core.geometry.polyhedron import clip_polygon
 from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.polyhedron import clip_polygon
 from fennup.core.geometry.vec import Vec, add, cross, distance, dot, norm, scale, sub, unit
 from fennup.core.tolerances import NOTHING, ON_LINE, SAME
 
@@ -137,13 +137,17 @@ class _Sheet:
             if line.broken:
                 if len(line.broken) > 1:
                     continue
-                gap = next(iter(line.broken))  # between stretch `gap` and the next: begin after it, end with the last one's own end
+                gap = next(
+                    iter(line.broken)
+                )  # between stretch `gap` and the next: begin after it, end with the last one's own end
                 turn = (gap + 1) % len(keys)
                 keys, ids, points = (tuple(v[turn:]) + tuple(v[:turn]) for v in (keys, ids, points))  # type: ignore[assignment]
                 points = [*points, add(runs[keys[-1]][1], lift)]
-                names = [f"{keys[0]} end", *(f"{a}{b}" for a, b in zip(keys, keys[1:], strict=False)), f"{keys[-1]} end"]
+                names = [f"{keys[0]} end", *(f"{a}{b}" for a, b in pairwise(keys)), f"{keys[-1]} end"]
                 ids, open_side = (*ids, ids[0]), len(points) - 1
-            figure = Figure(f"{id} {line.name}", tuple(Corner(n, p) for n, p in zip(names, points, strict=True)), tuple(ids), 0.0, open_side)
+            figure = Figure(
+                f"{id} {line.name}", tuple(Corner(n, p) for n, p in zip(names, points, strict=True)), tuple(ids), 0.0, open_side
+            )
             figure = replace(figure, joint_mm=self._joint_mm(figure, ids))
             x, y = figure.axes
             normal = cross(x, y)
@@ -188,7 +192,10 @@ class _Sheet:
         for stretch in low.stretches:
             board = self.design.boards[f"{id}/{stretch.board}"]
             places = [bottom[stretch.key][0], bottom[stretch.key][1], top[stretch.key][1], top[stretch.key][0]]
-            corners = tuple(Corner(name, add(p, lift)) for name, p in zip(("foot left", "foot right", "top right", "top left"), places, strict=True))
+            corners = tuple(
+                Corner(name, add(p, lift))
+                for name, p in zip(("foot left", "foot right", "top right", "top left"), places, strict=True)
+            )
             figure = Figure(f"{board.id} face", corners, (board.id,) * 4, board.section.thickness_mm)
             picture = Picture(figure.id, "wall", board.id, *_paper(board.frame.z), (board.id,))
             self.pictures.append(picture)
@@ -209,7 +216,9 @@ class _Sheet:
         feet = Figure(f"{id} feet", tuple(Corner(leg.id, low[leg.id]) for leg in legs), own, legs[0].section.width_mm)
         picture = Picture(feet.id, "feet", id, (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), own)
         self.pictures.append(picture)
-        self.feet[feet.id] = tuple(Foot(leg.id, low[leg.id], degrees(asin(min(1.0, norm(cross(leg.frame.x, (0.0, 0.0, 1.0))))))) for leg in legs)
+        self.feet[feet.id] = tuple(
+            Foot(leg.id, low[leg.id], degrees(asin(min(1.0, norm(cross(leg.frame.x, (0.0, 0.0, 1.0))))))) for leg in legs
+        )
         n = len(legs)
         self.figures[feet.id] = feet
         for k, leg in enumerate(legs):
@@ -224,21 +233,45 @@ class _Sheet:
                           widest_play(feet, (i, j), self.allowance), (own[i], own[j]), (own[i], own[j]), figure=feet.id, pair=(i, j))  # fmt: skip
         if n > 3:
             for leg in legs:
-                self._add(f"{feet.id} rock {_own(leg.id)}", "rock", picture.id, low[leg.id], low[leg.id], 0.0, ROCK_MM, (leg.id,), (leg.id,), figure=feet.id)
+                self._add(
+                    f"{feet.id} rock {_own(leg.id)}",
+                    "rock",
+                    picture.id,
+                    low[leg.id],
+                    low[leg.id],
+                    0.0,
+                    ROCK_MM,
+                    (leg.id,),
+                    (leg.id,),
+                    figure=feet.id,
+                )
         for k, leg in enumerate(legs):
             self._side(id, leg, legs[(k + 1) % n], (low, high), boards)
 
-    def _side(self, id: str, leg: Board, other: Board, ends: tuple[dict[str, Vec], dict[str, Vec]], boards: tuple[str, ...]) -> None:
+    def _side(
+        self, id: str, leg: Board, other: Board, ends: tuple[dict[str, Vec], dict[str, Vec]], boards: tuple[str, ...]
+    ) -> None:
         """Two legs that stand side by side: crosswise, and how far apart they are at three heights."""
         low, high = ends
         corners = (Corner(f"{leg.id} foot", low[leg.id]), Corner(f"{other.id} foot", low[other.id]),
                    Corner(f"{other.id} head", high[other.id]), Corner(f"{leg.id} head", high[leg.id]))  # fmt: skip
-        figure = Figure(f"{id} {_own(leg.id)} {_own(other.id)}", corners, (leg.id, other.id, other.id, leg.id), leg.section.width_mm)
+        figure = Figure(
+            f"{id} {_own(leg.id)} {_own(other.id)}", corners, (leg.id, other.id, other.id, leg.id), leg.section.width_mm
+        )
         out = cross(sub(low[other.id], low[leg.id]), (0.0, 0.0, 1.0))
         if norm(out) < SAME or distance(high[leg.id], high[other.id]) < SAME:
             return
-        between = tuple(b for b in boards if {m.a.id for m in self._joints(b)} | {m.b.id for m in self._joints(b)} >= {leg.id, other.id})
-        picture = Picture(figure.id, "side", f"{leg.id} {other.id}", unit(cross((0.0, 0.0, 1.0), out)), (0.0, 0.0, 1.0), (leg.id, other.id, *between))
+        between = tuple(
+            b for b in boards if {m.a.id for m in self._joints(b)} | {m.b.id for m in self._joints(b)} >= {leg.id, other.id}
+        )
+        picture = Picture(
+            figure.id,
+            "side",
+            f"{leg.id} {other.id}",
+            unit(cross((0.0, 0.0, 1.0), out)),
+            (0.0, 0.0, 1.0),
+            (leg.id, other.id, *between),
+        )
         self.pictures.append(picture)
         self._figure(figure, picture, "crosswise")
         self._spacing(picture, leg, other)
@@ -250,7 +283,11 @@ class _Sheet:
 
     def _between(self, picture: Picture, boards: tuple[str, ...]) -> None:
         """The clear gap of bars, slats and shelves that are alike and lie beside each other."""
-        loose = [b for id in boards if not (b := self.design.boards[id]).found and b.role not in ("leg", "wall", "frame", "ring", "cap")]
+        loose = [
+            b
+            for id in boards
+            if not (b := self.design.boards[id]).found and b.role not in ("leg", "wall", "frame", "ring", "cap")
+        ]
         count = 0
         for a, b in combinations(loose, 2):
             if abs(dot(a.frame.x, b.frame.x)) < ALIKE or a.section != b.section or count >= MOST_GAPS:
@@ -267,7 +304,12 @@ class _Sheet:
         way = unit(sub(there, here))
         for c in loose:
             at = dot(sub(self._middle(c), here), way)
-            if c.id not in (a.id, b.id) and c.section == a.section and SAME < at < far - SAME and norm(cross(sub(self._middle(c), here), way)) < far:
+            if (
+                c.id not in (a.id, b.id)
+                and c.section == a.section
+                and SAME < at < far - SAME
+                and norm(cross(sub(self._middle(c), here), way)) < far
+            ):
                 return False
         return True
 
@@ -323,17 +365,32 @@ class _Sheet:
             face = degrees(asin(min(1.0, abs(board.frame.z[2]))))
             near = min(LEVEL_DEG, degrees(self.allowance / max(board.section.thickness_mm, 1.0)))
             if board.role == "wall" or (rise < SAME and NOTHING < face < 90 - SAME):
-                self._add(f"{group.id} lean", "plumb" if face < SAME else "lean", picture.id, at, at, face, near, group.boards, (group.id, "face"), unit="deg")
+                self._add(
+                    f"{group.id} lean",
+                    "plumb" if face < SAME else "lean",
+                    picture.id,
+                    at,
+                    at,
+                    face,
+                    near,
+                    group.boards,
+                    (group.id, "face"),
+                    unit="deg",
+                )
             elif rise > 90 - SAME:
                 self._add(f"{group.id} plumb", "plumb", picture.id, at, at, 0.0, near, group.boards, (group.id, "x"), unit="deg")
             elif rise > degrees(STEEP):
-                self._add(f"{group.id} lean", "lean", picture.id, at, at, 90 - rise, near, group.boards, (group.id, "x"), unit="deg")
+                self._add(
+                    f"{group.id} lean", "lean", picture.id, at, at, 90 - rise, near, group.boards, (group.id, "x"), unit="deg"
+                )
             if rise < SAME:
                 self._add(f"{group.id} level", "level", picture.id, at, at, 0.0, near, group.boards, (group.id, "x"), unit="deg")
 
     def _lies_flat(self, boards: tuple[str, ...]) -> bool:
         """Whether it is a flat frame: what lies on the bench has no lean."""
-        return all(abs(self.design.boards[id].frame.z[2]) > 1 - NOTHING for id in boards) and all(not self.design.boards[id].found for id in boards)
+        return all(abs(self.design.boards[id].frame.z[2]) > 1 - NOTHING for id in boards) and all(
+            not self.design.boards[id].found for id in boards
+        )
 
     def _whole(self, id: str, boards: tuple[str, ...]) -> Picture:
         """The whole from where it is widest."""
@@ -380,7 +437,9 @@ class _Sheet:
                 for facet in piece.facets:
                     corners = piece.corners(facet)
                     if min(p[2] for p in corners) < height < max(p[2] for p in corners):
-                        yield from (p for p in clip_polygon(corners, Plane((0.0, 0.0, 1.0), height)) if abs(p[2] - height) < ON_LINE)
+                        yield from (
+                            p for p in clip_polygon(corners, Plane((0.0, 0.0, 1.0), height)) if abs(p[2] - height) < ON_LINE
+                        )
 
     # What is there already, as it was built; and feelers.
 
@@ -395,14 +454,35 @@ class _Sheet:
                 unit_: Literal["mm", "deg"] = "deg" if gauge.how in ("angle", "lean") else "mm"
                 at = self._middle(self.design.boards[f"{id}/{gauge.b.board}"])
                 near = self.allowance if unit_ == "mm" else LEVEL_DEG / 2
-                self._add(f"size {id}/{gauge.name}", "size", picture.id, at, at, value, near, boards, (f"{id}/{gauge.name}",), unit=unit_)
+                self._add(
+                    f"size {id}/{gauge.name}",
+                    "size",
+                    picture.id,
+                    at,
+                    at,
+                    value,
+                    near,
+                    boards,
+                    (f"{id}/{gauge.name}",),
+                    unit=unit_,
+                )
 
     def gaps(self) -> None:
         """A feeler at every joint."""
         for meeting in self.web.meetings.all.values():
             if meeting.offs():
                 at = _mean(list(meeting.corners))
-                self._add(f"{meeting.joint.id} gap", "gap", "", at, at, 0.0, self.allowance, (meeting.a.id, meeting.b.id), (meeting.joint.id,))
+                self._add(
+                    f"{meeting.joint.id} gap",
+                    "gap",
+                    "",
+                    at,
+                    at,
+                    0.0,
+                    self.allowance,
+                    (meeting.a.id, meeting.b.id),
+                    (meeting.joint.id,),
+                )
 
 
 def _own(board: str) -> str:
@@ -455,4 +535,3 @@ def corner_angle(meeting: Meeting) -> tuple[float, tuple[Side, Side]]:
     sides: tuple[Side, Side] = ("upper", "upper") if _flat_pair(meeting) else ("back", "back")
     a, b = (board.side_in_world(side).normal for board, side in zip((meeting.a, meeting.b), sides, strict=True))
     return 180.0 - degrees(atan2(norm(cross(a, b)), dot(a, b))), sides
-

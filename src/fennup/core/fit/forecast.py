@@ -127,7 +127,13 @@ class Forecaster:
 
     def sigmas(self, working: Working) -> Array:
         """One standard deviation of every error. A board has one length: it counts at its right end, or at the only one that is cut."""
-        by = {"swing": working.angle, "tilt": working.angle, "length": working.length, "thick": working.thick, "wide": working.thick}
+        by = {
+            "swing": working.angle,
+            "tilt": working.angle,
+            "length": working.length,
+            "thick": working.thick,
+            "wide": working.thick,
+        }
         return np.array([by[off.what].sigma * self._counts(off) for off in self.web.offs])
 
     def _counts(self, off: Off) -> float:
@@ -194,7 +200,9 @@ class Forecaster:
         row = next(r for r in ([r for r, _ in last] if worst.loop else alone) if r.meeting.joint.id == worst.joint)
         scatter = float(np.quantile(row.gap(errors), NINE_IN_TEN))
         needs = _needs(worst, wished_mm or allowance, scatter, working)
-        return Forecast(allowance, working, joints, rings, float(within.mean()), worst, self._shares(row, sigmas, constants), needs)
+        return Forecast(
+            allowance, working, joints, rings, float(within.mean()), worst, self._shares(row, sigmas, constants), needs
+        )
 
     def _shares(self, row: _Row, sigmas: Array, constants: Array) -> tuple[Share, ...]:
         parts = (row.along * sigmas) ** 2 + (row.through * sigmas) ** 2 + (row.apart * sigmas) ** 2
@@ -223,7 +231,9 @@ def _opening(row: _Row, gaps: Array, constants: Array, sigmas: Array, allowance:
         float(constants @ row.through),
         float((gaps <= allowance).mean()),
         loop is not None,
-        tuple(dict.fromkeys(id for m in loop.joints for id in (m.a.id, m.b.id))) if loop else (row.meeting.a.id, row.meeting.b.id),
+        tuple(dict.fromkeys(id for m in loop.joints for id in (m.a.id, m.b.id)))
+        if loop
+        else (row.meeting.a.id, row.meeting.b.id),
     )
 
 

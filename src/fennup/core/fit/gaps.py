@@ -157,17 +157,29 @@ class Causes:
         own = sigmas**2 * (rows.T @ gain) + measured
         shared = SETTING_DEG**2 * (common.T @ rows.T @ gain)
         offs = self.web.offs
-        found = [Cause((offs[k],), float(own[k]), float(asked[k] * own[k] / mm)) for k in range(len(offs)) if abs(own[k]) > NOTHING]
+        found = [
+            Cause((offs[k],), float(own[k]), float(asked[k] * own[k] / mm)) for k in range(len(offs)) if abs(own[k]) > NOTHING
+        ]
         for g, cuts in enumerate(groups):
             share = float(asked @ common[:, g] * shared[g] / mm)
             found.append(Cause(tuple(offs[k] for k, _ in cuts), float(shared[g]), share))
         return tuple(sorted((c for c in found if c.share > 0.02), key=lambda c: -c.share)[:4])
 
-    def cured(self, reads: list[GapRead], corners: Mapping[str, float], asked: GapRead, finish: Finish, *, outdoors: bool, shows: bool) -> Cured:
+    def cured(
+        self, reads: list[GapRead], corners: Mapping[str, float], asked: GapRead, finish: Finish, *, outdoors: bool, shows: bool
+    ) -> Cured:
         """What to do about one gap."""
         meeting, _, _ = self.row(asked)
         fillable, pullable = fills(asked.mm, finish, outdoors=outdoors), pulls(asked.mm, meeting.a)
         hidden = asked.side == "back" and not shows
-        cure: Cure = "leave" if asked.mm <= NO_MATTER_MM else "pull" if pullable else "fill" if fillable or (hidden and asked.mm < 3) else "recut"
+        cure: Cure = (
+            "leave"
+            if asked.mm <= NO_MATTER_MM
+            else "pull"
+            if pullable
+            else "fill"
+            if fillable or (hidden and asked.mm < 3)
+            else "recut"
+        )
         turn = 0.0 if asked.side == "even" else degrees(atan(asked.mm / max(reach_of(meeting, asked.side), NOTHING)))
         return Cured(asked, cure, fillable, pullable, turn, asked.mm, self.behind(reads, corners, asked) if asked.mm > 0 else ())

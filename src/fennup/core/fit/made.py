@@ -22,6 +22,7 @@ from fennup.core.verify.joints import JointCheck, check_joint
 CLOSED_MM = 1e-6
 ROUNDS = 12
 KEEP = 1e-9  # directions in which nothing can be changed by more than that of the rest
+SOFTLY = 1e-3  # how little a change counts of what is cut to the opening
 SEEN_MM = 0.005  # a change that is told
 
 
@@ -60,7 +61,7 @@ def bench_of(design: Design, tasks: Iterable[Task], states: Mapping[str, State])
                 if what == "width":
                     offs[Off(board.id, "wide")] = off
                 elif end in ENDS and colon:
-                    offs |= _at_end(board, end, int(index), what, off)  # type: ignore[arg-type]
+                    offs |= _at_end(board, end, int(index), what, off)
     return Bench(offs, frozenset(key for key, cut in done.items() if cut))
 
 
@@ -107,6 +108,7 @@ class Solver:
 
     def __init__(self, web: Web) -> None:
         self.web = web
+        self.soft: frozenset[str] = frozenset()
 
     @cached_property
     def rows(self) -> Array:
@@ -129,13 +131,16 @@ class Solver:
 
     def weight(self, off: Off) -> float:
         """What a change of one unit counts: mm as they are, degrees by what they open over the board."""
+        softly = SOFTLY if off.board in self.soft else 1.0
         if not off.is_angle:
-            return 1.0
+            return softly
         section = self.web.assembly.board(off.board).section
-        return radians(1.0) * (section.width_mm if off.what == "swing" else section.thickness_mm)
+        return softly * radians(1.0) * (section.width_mm if off.what == "swing" else section.thickness_mm)
 
-    def settle(self, fixed: Offs, free: Iterable[Off]) -> Settled:
-        """The smallest change (least sum of squares) of what is free with what is fixed as it is; lengths alone where that does."""
+    def settle(self, fixed: Offs, free: Iterable[Off], soft: frozenset[str] = frozenset()) -> Settled:
+        """The smallest change (least sum of squares) of what is free with what is fixed as it is; lengths alone where that does. What is `soft`, boards that are cut to the
+        opening, takes what it can before anything else changes."""
+        self.soft = soft
         may = [off for off in free if off in self.web.place]
         lengths = [off for off in may if not off.is_angle]
         found = self._least(fixed, lengths)
@@ -217,7 +222,13 @@ def only_shorter(design: Design, board: Board, before: Offs, after: Offs) -> boo
     """Whether a part that is cut already can still become what it then would be: every new cut takes wood off, or leaves all as it is."""
     for end in ENDS:
         for index in range(len(board.ends(end))):
-            corners = [p for piece in design.solids[board.id].local for f in piece.facets if f.name == f"{end}:{index}" for p in piece.corners(f)]
+            corners = [
+                p
+                for piece in design.solids[board.id].local
+                for f in piece.facets
+                if f.name == f"{end}:{index}"
+                for p in piece.corners(f)
+            ]
             old, new = (made_plane(board, end, index, offs) for offs in (before, after))
             for _, y, z in corners:
                 x_old, x_new = ((p.offset - p.normal[1] * y - p.normal[2] * z) / p.normal[0] for p in (old, new))

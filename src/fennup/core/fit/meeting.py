@@ -156,7 +156,7 @@ class Meeting:
                 continue
             if end:
                 found += [Off(board.id, "length", end[0])]
-                found += [Off(board.id, what, *end) for what in ("swing", "tilt")]  # type: ignore[arg-type]
+                found += [Off(board.id, what, *end) for what in ("swing", "tilt")]
             elif mating.facet == "back":
                 found.append(Off(board.id, "thick"))
             elif mating.facet == "upper":

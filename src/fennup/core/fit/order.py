@@ -70,7 +70,11 @@ class Assembling:
     def between(self, moved: Iterable[str], onto: Iterable[str]) -> list[Meeting]:
         """The joints that two lots of boards have with each other."""
         one, other = set(moved), set(onto)
-        return [m for m in self.web.meetings.all.values() if (m.a.id in one and m.b.id in other) or (m.b.id in one and m.a.id in other)]
+        return [
+            m
+            for m in self.web.meetings.all.values()
+            if (m.a.id in one and m.b.id in other) or (m.b.id in one and m.a.id in other)
+        ]
 
     def ways(self, moved: Sequence[str], onto: Sequence[str]) -> list[Vec]:
         """Directions in which some boards may come away: square to the joints, between those, along the axes and along themselves."""
@@ -82,7 +86,17 @@ class Assembling:
         for out in outs:
             total = add(total, out)
         board = self.design.boards[moved[0]]
-        found = [total, *outs, *AXES, board.frame.z, scale(board.frame.z, -1.0), board.frame.y, scale(board.frame.y, -1.0), board.frame.x, scale(board.frame.x, -1.0)]
+        found = [
+            total,
+            *outs,
+            *AXES,
+            board.frame.z,
+            scale(board.frame.z, -1.0),
+            board.frame.y,
+            scale(board.frame.y, -1.0),
+            board.frame.x,
+            scale(board.frame.x, -1.0),
+        ]
         kept: list[Vec] = []
         for way in found:
             if norm(way) > SAME and all(dot(unit(way), out) > -SAME for out in outs):
@@ -129,9 +143,13 @@ class Assembling:
             made.append(self._step(own, others))
         return made
 
-    def _step(self, moved: Sequence[str], onto: Sequence[str], *, closes: bool = False, halves: bool = False, way: Vec | None = None) -> Joining:
+    def _step(
+        self, moved: Sequence[str], onto: Sequence[str], *, closes: bool = False, halves: bool = False, way: Vec | None = None
+    ) -> Joining:
         way = way or self.free_way(moved, onto)
-        return Joining(tuple(moved), tuple(onto), way, tuple(m.joint.id for m in self.between(moved, onto)), closes, halves, way is None)
+        return Joining(
+            tuple(moved), tuple(onto), way, tuple(m.joint.id for m in self.between(moved, onto)), closes, halves, way is None
+        )
 
     def _together(self, own: list[str], before: list[str]) -> list[Joining]:
         if not own or (len(own) == 1 and not before):
@@ -169,7 +187,7 @@ class Assembling:
         """The closed rings that lie wholly within some boards."""
         found = []
         for loop in self.web.rings:
-            ids = [id for m in loop.joints for id in m.joint.ends[:1] for id in (id[0],)]
+            ids = [m.joint.ends[0][0] for m in loop.joints]
             if set(ids) <= own:
                 found.append(ids)
         return found
@@ -187,7 +205,16 @@ class Assembling:
         legs = [id for id in own if self.design.boards[id].role == "leg"]
         for pair in combinations(reversed(legs), 2):
             if len(legs) > 2:
-                moved = [*pair, *(id for id in own if id not in pair and self.near[id] and self.near[id] <= set(pair) | {i for i in own if self.near[i] <= set(pair)})]
+                moved = [
+                    *pair,
+                    *(
+                        id
+                        for id in own
+                        if id not in pair
+                        and self.near[id]
+                        and self.near[id] <= set(pair) | {i for i in own if self.near[i] <= set(pair)}
+                    ),
+                ]
                 yield moved, [id for id in own if id not in moved], False
 
     def _parted(self, own: list[str], half: list[str], ring: list[str]) -> Iterable[tuple[list[str], list[str], bool]]:
@@ -231,13 +258,27 @@ class Assembling:
             own = set(earlier.moved)
             if not own & inside and (own | set(earlier.onto)) & onto:
                 onto |= own
-        later = {id for key, other in by_key.items() if key not in before and key != step.key and not set(other.moved) < inside for id in other.moved if not set(other.moved) >= inside}
+        later = {
+            id
+            for key, other in by_key.items()
+            if key not in before and key != step.key and not set(other.moved) < inside
+            for id in other.moved
+            if not set(other.moved) >= inside
+        }
         onto -= later - self._starts(by_key)
         kept = tuple(sorted(onto, key=lambda id: self.place[id]))
         way = self.free_way(step.moved, kept)
         if way is None and not step.loose:
             raise Blocked(step.key, tuple(id for id in kept if id not in step.onto) or kept)
-        return Joining(step.moved, kept, way, tuple(m.joint.id for m in self.between(step.moved, kept)), step.closes, step.halves, way is None)
+        return Joining(
+            step.moved,
+            kept,
+            way,
+            tuple(m.joint.id for m in self.between(step.moved, kept)),
+            step.closes,
+            step.halves,
+            way is None,
+        )
 
     def _starts(self, by_key: dict[str, Joining]) -> set[str]:
         """The boards that never come: to which the others come."""

@@ -81,7 +81,11 @@ class Shape:
 def shape_of(figure: Figure, readings: dict[tuple[int, int], float], sides: dict[int, float] | None = None) -> Shape:
     """The shape whose sides are as cut (`sides`: those that were cut otherwise than planned, mm) and which meets the readings best."""
     n, points = len(figure.corners), figure.flat()
-    wanted = [((k, (k + 1) % n), figure.planned(k, (k + 1) % n) + (sides or {}).get(k, 0.0), STIFF) for k in range(n) if k != figure.open_side]
+    wanted = [
+        ((k, (k + 1) % n), figure.planned(k, (k + 1) % n) + (sides or {}).get(k, 0.0), STIFF)
+        for k in range(n)
+        if k != figure.open_side
+    ]
     wanted += [(pair, value, 1.0) for pair, value in readings.items()]
     start = points.copy()
     for _ in range(ROUNDS):

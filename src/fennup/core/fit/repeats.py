@@ -49,13 +49,21 @@ def laid_together(design: Design, bench: Bench, allowance_mm: float) -> tuple[La
 def _laid(facts: PartFacts, longer: dict[str, float], allowance_mm: float) -> Laid:
     shortest, longest = min(longer, key=lambda id: longer[id]), max(longer, key=lambda id: longer[id])
     spread = longer[longest] - longer[shortest]
-    opens = max((abs(facts.board.ends(end)[0].normal[0]) for end in ("left", "right") if facts.board.ends(end)), default=1.0)  # type: ignore[arg-type]
+    opens = max((abs(facts.board.ends(end)[0].normal[0]) for end in ("left", "right") if facts.board.ends(end)), default=1.0)
     most = allowance_mm / 2
     # Shaved are those that are longer than the shortest by more than that; what is one too short cannot be helped so.
     middle = sorted(longer.values())[len(longer) // 2]
     base = longer[shortest] if longer[shortest] > middle - most else middle
     shave = tuple((id, by - base) for id, by in longer.items() if by - base > most)
-    return Laid(facts.key, tuple(longer.items()), spread, (shortest, longest) if spread > 0 else None, shave, spread * opens, spread <= most)
+    return Laid(
+        facts.key,
+        tuple(longer.items()),
+        spread,
+        (shortest, longest) if spread > 0 else None,
+        shave,
+        spread * opens,
+        spread <= most,
+    )
 
 
 def hands_of(design: Design) -> tuple[Hands, ...]:

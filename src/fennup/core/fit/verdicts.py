@@ -54,10 +54,14 @@ class Told:
 def verdicts(design: Design, sheet: Sheet, read: Mapping[str, float], graduation_mm: float, allowance_mm: float) -> list[Told]:
     """What all readings mean, those of one figure together. Readings of what is not there are passed over."""
     known = {key: value for key, value in read.items() if key in sheet.by_key}
-    told = []
+    told: list[Told] = []
     together: set[str] = set()
     for figure in sheet.figures.values():
-        own = {key: value for key, value in known.items() if sheet.by_key[key].figure == figure.id and _is_diagonal(sheet.by_key[key])}
+        own = {
+            key: value
+            for key, value in known.items()
+            if sheet.by_key[key].figure == figure.id and _is_diagonal(sheet.by_key[key])
+        }
         misread = {key: slip for key, value in own.items() if (slip := _misread(sheet.by_key[key], value))}
         told += misread.values()
         sound = {key: value for key, value in own.items() if key not in misread}
@@ -66,7 +70,9 @@ def verdicts(design: Design, sheet: Sheet, read: Mapping[str, float], graduation
             told.append(_of_figure(sheet, figure, sound, graduation_mm))
     for key, value in known.items():
         if key not in together:
-            told.append(_misread(sheet.by_key[key], value) or _alone(design, sheet, sheet.by_key[key], value, graduation_mm, allowance_mm))
+            told.append(
+                _misread(sheet.by_key[key], value) or _alone(design, sheet, sheet.by_key[key], value, graduation_mm, allowance_mm)
+            )
     return told
 
 
@@ -83,7 +89,13 @@ def verdict_on(expected: Expected, value: float, graduation_mm: float) -> Verdic
     """Whether a single reading is right, near enough, or wrong."""
     near = near_of(expected, graduation_mm)
     off = abs(value - expected.value)
-    return "right" if off <= max(expected.right, graduation_mm / 2 if expected.unit == "mm" else 0.0) else "near" if off <= near else "wrong"
+    return (
+        "right"
+        if off <= max(expected.right, graduation_mm / 2 if expected.unit == "mm" else 0.0)
+        else "near"
+        if off <= near
+        else "wrong"
+    )
 
 
 def _misread(expected: Expected, value: float) -> Told | None:
@@ -113,7 +125,11 @@ def _of_figure(sheet: Sheet, figure: Figure, read: dict[str, float], graduation_
     verdict = max((verdict_on(e, read[e.key], graduation_mm) for e in all_), key=("right", "near", "wrong").index)
     if verdict == "right" or (verdict == "near" and len(figure.corners) != 4):
         return Told(keys, verdict, verdict, offs[worst], value=read[keys[worst]])
-    alike = len(offs) > 1 and max(offs) - min(offs) <= max(graduation_mm, abs(offs[worst]) / 4) and min(map(abs, offs)) > graduation_mm / 2
+    alike = (
+        len(offs) > 1
+        and max(offs) - min(offs) <= max(graduation_mm, abs(offs[worst]) / 4)
+        and min(map(abs, offs)) > graduation_mm / 2
+    )
     if alike and len({round(e.value, 3) for e in all_}) < len(all_):
         mean = sum(offs) / len(offs)
         return Told(keys, "equal_wrong", verdict, mean, _sides_for(figure, all_[0], mean), value=read[keys[0]])
@@ -133,13 +149,17 @@ def _of_figure(sheet: Sheet, figure: Figure, read: dict[str, float], graduation_
             figures["turned_deg"] = abs(out_of_square(a, b, read[keys[0]], read[keys[1]]))
         size = float((by @ by) ** 0.5)
         way = figure.in_space(by / size) if size > NOTHING else (0.0, 0.0, 0.0)
-        return Told(keys, "out_of_square", verdict, offs[worst], figures, (Move(figure.sides[held], (figure.sides[moved],), size, way),))
+        return Told(
+            keys, "out_of_square", verdict, offs[worst], figures, (Move(figure.sides[held], (figure.sides[moved],), size, way),)
+        )
     held = next(k for k in range(n) if k != figure.open_side)
     by_corner = held_on(figure, shape, held)
     sizes = [float((m @ m) ** 0.5) for m in by_corner]
     k = max(range(n), key=lambda i: sizes[i])
     way = figure.in_space(by_corner[k] / sizes[k]) if sizes[k] > NOTHING else (0.0, 0.0, 0.0)
-    return Told(keys, "out_of_shape", "wrong", offs[worst], figures, (Move(figure.sides[held], (figure.corners[k].name,), sizes[k], way),))
+    return Told(
+        keys, "out_of_shape", "wrong", offs[worst], figures, (Move(figure.sides[held], (figure.corners[k].name,), sizes[k], way),)
+    )
 
 
 def _sides_for(figure: Figure, expected: Expected, off: float) -> dict[str, float]:
@@ -163,7 +183,14 @@ def _alone(design: Design, sheet: Sheet, e: Expected, value: float, graduation_m
     keys = (e.key,)
     if e.kind == "rock":
         ways = firm_ways(sheet.feet[e.figure], e.boards[0], value) if value > SAME else ()
-        return Told(keys, "stands" if verdict != "wrong" else "rocks", verdict, value, trims=ways if verdict != "right" else (), value=value)
+        return Told(
+            keys,
+            "stands" if verdict != "wrong" else "rocks",
+            verdict,
+            value,
+            trims=ways if verdict != "right" else (),
+            value=value,
+        )
     if verdict != "wrong":
         return Told(keys, verdict, verdict, off, value=value)
     if e.kind == "corner":
@@ -173,14 +200,23 @@ def _alone(design: Design, sheet: Sheet, e: Expected, value: float, graduation_m
         board = design.boards[e.names[0]]
         low, high = design.solids[board.id].extent_x()
         long = board.section.width_mm if e.names[1] == "face" else high - low
-        return Told(keys, "not_level" if e.kind == "level" else "leans", verdict, off, {"at_end_mm": abs(long * sin(radians(off)))}, value=value)
+        return Told(
+            keys,
+            "not_level" if e.kind == "level" else "leans",
+            verdict,
+            off,
+            {"at_end_mm": abs(long * sin(radians(off)))},
+            value=value,
+        )
     if e.kind == "flat":
         return Told(keys, "wind", verdict, off, value=value)
     if e.kind == "spacing":
         moved = design.boards[e.boards[1]]
         way = unit(tuple(b - a for a, b in zip(e.a, e.b, strict=True)))  # type: ignore[arg-type]
         move = Move(e.boards[0], (moved.id,), abs(off), way if off < 0 else tuple(-v for v in way))  # type: ignore[arg-type]
-        return Told(keys, "apart_more" if off > 0 else "apart_less", verdict, off, _parallel(e, off, moved, design), (move,), value=value)
+        return Told(
+            keys, "apart_more" if off > 0 else "apart_less", verdict, off, _parallel(e, off, moved, design), (move,), value=value
+        )
     return Told(keys, "gap" if e.kind == "gap" else "over" if off > 0 else "under", verdict, off, value=value)
 
 
@@ -193,4 +229,3 @@ def _parallel(e: Expected, off: float, moved: Board, design: Design) -> dict[str
     """By how much a board that stands would lean if only this end of it were out."""
     low, high = design.solids[moved.id].extent_x()
     return {"lean_deg": degrees(atan(abs(off) / (high - low)))} if e.names[2] in ("top", "bottom") else {}
-

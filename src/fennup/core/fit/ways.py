@@ -135,7 +135,11 @@ class WaysOut:
         if whole < NOTHING:
             return []
         grams, pulls_ = rows.T @ rows, rows.T @ out
-        places = {board.id: [k for off, k in self.web.place.items() if off.board == board.id and off.what == "length"] for of in several for board in of}
+        places = {
+            board.id: [k for off, k in self.web.place.items() if off.board == board.id and off.what == "length"]
+            for of in several
+            for board in of
+        }
         found = []
         for of in several:
             own = [k for board in of for k in places[board.id]]
@@ -176,7 +180,7 @@ class WaysOut:
         if facts is None or not facts.arrises:
             return
         for other in self.design.facts:
-            if other.key != facts.key and facts.key in (other.group.mirror_of, other.group.turned_over_of) or other.key in (
+            if (other.key != facts.key and facts.key in (other.group.mirror_of, other.group.turned_over_of)) or other.key in (
                 facts.group.mirror_of,
                 facts.group.turned_over_of,
             ):
@@ -229,7 +233,11 @@ def _rank(way: WayOut) -> tuple[float, ...]:
     if way.kind == "use" and way.same_part:
         return (0.0, 0.0, 0.0)
     gap = way.gap_mm if way.kind in ("leave", "spacer") else 0.0
-    return (1.0 if way.wood_mm else 0.0 if gap < CLOSED_MM else 0.5, way.cuts + (2 if way.kind == "use" else 0), float(_ORDER.index(way.kind)))
+    return (
+        1.0 if way.wood_mm else 0.0 if gap < CLOSED_MM else 0.5,
+        way.cuts + (2 if way.kind == "use" else 0),
+        float(_ORDER.index(way.kind)),
+    )
 
 
 def shave(design: Design, off: Offs, piece: str, end: End) -> Shave | None:
@@ -251,4 +259,3 @@ def fills(gap_mm: float, finish: Finish, *, outdoors: bool) -> bool:
 def pulls(gap_mm: float, board: Board) -> bool:
     """Whether a clamp may pull a gap shut: the thinner the wood, the more of it bends."""
     return gap_mm <= PULLED_MM * max(1.0, 20.0 / board.section.thickness_mm)
-

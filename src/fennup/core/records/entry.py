@@ -61,6 +61,25 @@ class WrongBody(Body):
     text: Text = ""
 
 
+class ReadBody(Body):
+    """What tape, gauge or feeler read at the dry fit, or what a part really measures: what it should be and is, as it was typed; of a gap, at which `side`."""
+
+    planned: Value
+    measured: Value
+    unit: Literal["mm", "deg"]
+    typed: Text = ""
+    by: Source = "typed"
+    side: Literal["", "face", "back", "upper", "lower", "even"] = ""
+
+
+class AgreedBody(Body):
+    """What somebody said yes to: parts still to be cut are cut otherwise than planned, each by what is changed there, mm or degrees; sizes as they are built, by measure."""
+
+    changes: Annotated[dict[Key, Value], Field(max_length=MOST_SET)] = {}
+    sizes: Annotated[dict[Key, Value], Field(max_length=40)] = {}
+    text: Text = ""
+
+
 class UndoneBody(Body):
     """An entry is taken back."""
 
@@ -68,7 +87,14 @@ class UndoneBody(Body):
 
 
 # By the type of an entry; what has another type is kept as it is.
-BODIES: dict[str, type[Body]] = {"cut": CutBody, "measured": MeasuredBody, "wrong": WrongBody, "undone": UndoneBody}
+BODIES: dict[str, type[Body]] = {
+    "cut": CutBody,
+    "measured": MeasuredBody,
+    "wrong": WrongBody,
+    "read": ReadBody,
+    "agreed": AgreedBody,
+    "undone": UndoneBody,
+}
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,7 @@ from collections import Counter
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 
-from fennup.core.records.entry import CutBody, Entry, MeasuredBody, UndoneBody, WrongBody
+from fennup.core.records.entry import AgreedBody, CutBody, Entry, MeasuredBody, ReadBody, UndoneBody, WrongBody
 
 
 @dataclass(frozen=True)
@@ -76,3 +76,30 @@ def wood_of(entries: Iterable[Entry]) -> Wood:
     """What the entries say of the wood."""
     wrong = [entry.body for entry in live(entries) if isinstance(entry.body, WrongBody) and entry.body.way in ("recut", "use")]
     return Wood(Counter(body.piece for body in wrong), frozenset(body.other for body in wrong if body.other))
+
+
+def read_last(entries: Iterable[Entry]) -> dict[str, Entry]:
+    """What was read last at the dry fit, by what was read."""
+    return {entry.key: entry for entry in live(entries) if isinstance(entry.body, ReadBody)}
+
+
+@dataclass(frozen=True)
+class Agreed:
+    """All that somebody said yes to, the later entry holding: what is changed of parts still to be cut, and the sizes as they are built; and since when each holds."""
+
+    changes: Mapping[str, float]
+    sizes: Mapping[str, float]
+    since: Mapping[str, Entry]
+
+
+def agreed_in(entries: Iterable[Entry]) -> Agreed:
+    """What was agreed."""
+    changes: dict[str, float] = {}
+    sizes: dict[str, float] = {}
+    since: dict[str, Entry] = {}
+    for entry in live(entries):
+        if isinstance(entry.body, AgreedBody):
+            changes |= entry.body.changes
+            sizes |= entry.body.sizes
+            since |= dict.fromkeys([*entry.body.changes, *entry.body.sizes], entry)
+    return Agreed(changes, sizes, since)
