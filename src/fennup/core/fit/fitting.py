@@ -8,7 +8,7 @@ from math import radians, tan
 from fennup.core.bench.task import Task
 from fennup.core.design import Design
 from fennup.core.errors import CutError
-from fennup.core.fit.expected import Expected, Sheet, sheet_for
+from fennup.core.fit.expected import sheet_for
 from fennup.core.fit.forecast import Forecast, Forecaster
 from fennup.core.fit.gaps import Causes, Cured, GapRead
 from fennup.core.fit.hand import Working, working_of
@@ -16,6 +16,7 @@ from fennup.core.fit.made import AsMade, Settled, Solver, as_made, free_offs
 from fennup.core.fit.meeting import Off, Offs, made_plane
 from fennup.core.fit.order import Assembling, Blocked, Joining
 from fennup.core.fit.passage import Passing, Split, passes, points_of, splits
+from fennup.core.fit.reading import Expected, Sheet
 from fennup.core.fit.repeats import Hands, Laid, hands_of, laid_together
 from fennup.core.fit.state import Standing, standing_of
 from fennup.core.fit.verdicts import Told, verdicts

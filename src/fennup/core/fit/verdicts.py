@@ -8,9 +8,9 @@ from typing import Literal
 from fennup.core.assembly.board import Board
 from fennup.core.bench.task import Check, Misread, Slip, slips_of
 from fennup.core.design import Design
-from fennup.core.fit.expected import Expected, Sheet
 from fennup.core.fit.feet import Trim, firm_ways
 from fennup.core.fit.polygon import Figure, held_on, opened_by, out_of_square, shape_of
+from fennup.core.fit.reading import Expected, Sheet
 from fennup.core.geometry.vec import Vec, cross, unit
 from fennup.core.records.entry import Verdict
 from fennup.core.tolerances import NOTHING, SAME
