@@ -32,7 +32,7 @@ from fennup.app.schemas.api import (
 )
 from fennup.app.schemas.compare import ComparisonOut
 from fennup.app.schemas.sheet import PartList
-from fennup.app.services import documents, saw_wishes
+from fennup.app.services import documents, fit_wishes, saw_wishes
 from fennup.app.services.compare import compared
 from fennup.app.services.cut_list import cut_list_csv
 from fennup.app.services.drawings import view_out
@@ -160,6 +160,7 @@ def _created(body: ProjectBody, workshop: Workshop, event: str, like: str | None
         if like:
             copy_wishes(session, like, state.id)
             saw_wishes.copy_wishes(session, like, state.id)
+            fit_wishes.copy_wishes(session, like, state.id)
     return project_out(state, body, solution, status=201)
 
 

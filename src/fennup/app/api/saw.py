@@ -27,7 +27,9 @@ from fennup.app.schemas.saw import (
     TestOut,
 )
 from fennup.app.services import documents, saw_wishes, workshops
+from fennup.app.services.fitting import as_agreed
 from fennup.app.services.paper import model_pdf, pack_pdf, pack_zip, template_for
+from fennup.app.services.records import entries_of, records_of
 from fennup.app.services.saw_tests import halves_out, square_out, tested
 from fennup.app.services.steps_sheet import SawSheet
 from fennup.app.services.upgrade import SAW
@@ -35,6 +37,8 @@ from fennup.app.services.validate import from_core
 from fennup.core.errors import CoreError
 from fennup.core.exchange.cuts_forms import CutsDocument
 from fennup.core.exchange.paper import template_dxf, template_svg, templates_pdf
+from fennup.core.records.entry import AgreedBody
+from fennup.core.records.fold import live
 from fennup.core.steps.placed import Placement
 
 api = APIBlueprint("saw", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
@@ -55,17 +59,24 @@ class SawRoom:
         self.opened: Opened = opened(id)
         with reading() as session:
             self.state = saw_wishes.state_of(session, id)
+            self.agreed = [e for e in live(entries_of(records_of(session, id))) if isinstance(e.body, AgreedBody)]
         self.boards = plan_there(self.opened)
         self.placed: dict[str, Placement] = saw_wishes.placements(self.boards) if self.boards else {}
 
     @property
     def based_on(self) -> tuple[object, ...]:
         """What the steps are based on."""
-        return (*self.opened.based_on, self.state.version, sorted(self.placed.items(), key=lambda entry: entry[0]))
+        return (
+            *self.opened.based_on,
+            self.state.version,
+            [entry.id for entry in self.agreed],
+            sorted(self.placed.items(), key=lambda entry: entry[0]),
+        )
 
     def sheet(self) -> SawSheet:
         """Its steps, ready to be worded."""
-        return SawSheet(self.opened.solved(), self.opened.body.voice(), self.placed)
+        solution = as_agreed(self.opened.body, self.opened.workshop, self.agreed)
+        return SawSheet(solution, self.opened.body.voice(), self.placed)
 
     @property
     def file_stem(self) -> str:

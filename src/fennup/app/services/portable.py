@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
-from fennup.app.services import documents, racks, records, saw_wishes
+from fennup.app.services import documents, fit_wishes, racks, records, saw_wishes
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, valid_spec
 from fennup.app.services.records import NewRecord
 from fennup.app.services.solving import solved
@@ -20,6 +20,8 @@ from fennup.core.boards.wishes import Wishes
 from fennup.core.errors import SpecError
 from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.cuts_forms import CutsDocument
+from fennup.core.exchange.fit_document import FitDocument
+from fennup.core.fit.wishes import FitWishes
 from fennup.core.records.entry import Entry
 from fennup.core.saw.wishes import SawWishes
 from fennup.core.workshop import Workshop
@@ -59,6 +61,7 @@ class ProjectEntry(Strict):
     project: dict[str, Any]
     boards: BoardsEntry | None = None
     saw: SawWishes | None = None
+    fit: FitWishes | None = None
     records: list[NewRecord] = []
     files: list[FileEntry] = []
 
@@ -94,6 +97,7 @@ def file_schema() -> dict[str, Any]:
         "workshop": Workshop.model_json_schema(),
         "boards_plan": BoardsDocument.model_json_schema(),
         "cuts": CutsDocument.model_json_schema(),
+        "fit": FitDocument.model_json_schema(),
         "versions": NEWEST,
     }
 
@@ -111,6 +115,7 @@ def _entry(session: Session, id: str, body: ProjectBody, *, alone: bool) -> dict
     entry = BoardsEntry(wishes=wishes.model_copy(update={"beside": []}))
     if alone:
         entry = entry.model_copy(update={"rack": racks.rack_in(racks.rack_state(session)), "prices": racks.prices_of(session)})
+    made["fit"] = fit_wishes.wishes_of(session, id).model_dump(mode="json")
     made["saw"] = saw_wishes.wishes_in(saw_wishes.state_of(session, id)).model_dump(mode="json")
     return made | {"boards": entry.model_dump(mode="json", exclude=None if alone else {"rack", "prices"})}
 
@@ -172,6 +177,11 @@ def saw_in_file(document: dict[str, Any]) -> SawWishes:
     return validated(ProjectFile, document, PLAIN).saw or SawWishes()
 
 
+def fit_in_file(document: dict[str, Any]) -> FitWishes:
+    """What is wished at the dry fit in a project's file. Invalid."""
+    return validated(ProjectFile, document, PLAIN).fit or FitWishes()
+
+
 def records_in_file(document: dict[str, Any]) -> list[Entry]:
     """What was done at the bench, in a project's file. Invalid."""
     return records.entries_of(validated(ProjectFile, document, PLAIN).records)
@@ -230,6 +240,8 @@ class Import:
                 racks.save(session, BOARDS, racks.wishes_id(state.id), 1, entry.boards.wishes, {"event": "import"}, state.id)
             if entry.saw and entry.saw != SawWishes():
                 saw_wishes.save(session, state.id, 1, entry.saw, {"event": "import"})
+            if entry.fit and entry.fit != FitWishes():
+                fit_wishes.save(session, state.id, 1, entry.fit, {"event": "import"})
             records.add_imported(session, state.id, entry.records)
             for file, content in zip(entry.files, contents, strict=True):
                 records.add_file(session, state.id, file.name, file.media_type, content)

@@ -7,8 +7,8 @@ from fennup.core.project.forms import newest_form
 
 Body = dict[str, Any]
 PROJECT, WORKSHOP = "project", "workshop"
-RACK, PRICES, BOARDS, SAW = "rack", "prices", "boards", "saw"
-TYPES = (PROJECT, WORKSHOP, RACK, PRICES, BOARDS, SAW)
+RACK, PRICES, BOARDS, SAW, FIT = "rack", "prices", "boards", "saw", "fit"
+TYPES = (PROJECT, WORKSHOP, RACK, PRICES, BOARDS, SAW, FIT)
 
 
 def _members_with_ids(body: Body) -> Body:

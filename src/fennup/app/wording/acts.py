@@ -6,6 +6,7 @@ from pydantic import TypeAdapter, ValidationError
 
 from fennup.app.wording.board_labels import board_act_words
 from fennup.app.wording.figures import Voice
+from fennup.app.wording.fit_labels import FIT_ACTS
 from fennup.app.wording.labels import LABELS
 from fennup.core.drawing.edit import Drag, Fit, Free, Give, ProjectAct, Rescale
 
@@ -71,6 +72,8 @@ def act_words(act: ProjectAct, voice: Voice) -> str:
         return SAW_ACTS[act.path.partition("/")[0]]
     if act.path in ("tools.add", "tools.first"):
         return SAW_ACTS[act.path]
+    if act.path.partition(".")[0] in FIT_ACTS:
+        return FIT_ACTS[act.path.partition(".")[0]]
     if act.path.startswith("follow:"):
         return "what a size follows"
     parts = act.path.rpartition(".spec.")[2].split(".")

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from fennup.app.wording.board_labels import BOARD_LABELS
+from fennup.app.wording.fit_labels import FIT_LABELS
 from fennup.app.wording.saw_labels import SAW_LABELS
 from fennup.app.wording.tables import merged
 from fennup.core.kinds.catalogue import KINDS
@@ -116,13 +117,14 @@ LABELS = merged(
         "kerf_mm": "Kerf of the blade",
         **SAW_LABELS,
         **BOARD_LABELS,
+        **FIT_LABELS,
     },
     *(kind.words.labels for kind in KINDS.values()),
 )
 GROUPS = {
     "place": "Where it stands, what it follows", "following": "Let a size follow another", "assemblies": "Assemblies",
     "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
-    "part": "This part", "scales": "Scales and blade", "plan": "Plan",
+    "part": "This part", "scales": "Scales and blade", "plan": "Plan", "hand": "How exactly you work", "fit": "Fit", "passage": "What it goes through",
 }  # fmt: skip
 
 # A start's name, and that of the project that it begins.
@@ -146,7 +148,7 @@ VIEWS = {
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
     "saw_room_square": "The greatest board, cut straight, seen from the right", "saw_room_swung": "The same, swung 45°", "saw_room_tilted": "The same, tilted 45°", "saw_front_step": "From the front", "saw_right_step": "From the right",
     "measure": "What to measure",
-    "rack_board": "A board of the rack", "plan_board": "A board and its parts",
+    "rack_board": "A board of the rack", "joining": "How it comes together", "passage": "As it goes through", "hands": "Flipped onto each other", "plan_board": "A board and its parts",
 }  # fmt: skip
 
 

@@ -19,7 +19,7 @@ from fennup.core.fit.passage import Passing, Split, passes, points_of, splits
 from fennup.core.fit.reading import Expected, Sheet
 from fennup.core.fit.repeats import Hands, Laid, hands_of, laid_together
 from fennup.core.fit.state import Standing, standing_of
-from fennup.core.fit.verdicts import Told, verdicts
+from fennup.core.fit.verdicts import Told, near_of, verdicts
 from fennup.core.fit.ways import WayOut, WaysOut
 from fennup.core.fit.web import Web
 from fennup.core.fit.wishes import FitWishes
@@ -88,6 +88,10 @@ class Fit:
     def sheet(self) -> Sheet:
         """What is to be read."""
         return sheet_for(self.design, self.web, self.allowance_mm)
+
+    def near(self, expected: Expected) -> float:
+        """How far off still does not matter."""
+        return near_of(expected, self.graduation_mm)
 
     @cached_property
     def standing(self) -> Standing:
@@ -181,16 +185,12 @@ class Fit:
     @cached_property
     def made(self) -> AsMade | None:
         """The whole as it is made, what is still to cut as it was agreed; None where a board would vanish."""
-        try:
-            return as_made(self.design, self.web, self.offs)
-        except CutError:
-            return None
+        return self.made_with(self.offs)
 
-    @cached_property
-    def made_after(self) -> AsMade | None:
-        """The same once the changes are made."""
+    def made_with(self, offs: Offs, times: float = 1.0) -> AsMade | None:
+        """The whole with some errors, drawn so many times larger; None where a board would vanish."""
         try:
-            return as_made(self.design, self.web, self.after)
+            return as_made(self.design, self.web, {off: by * times for off, by in offs.items()})
         except CutError:
             return None
 

@@ -183,10 +183,11 @@ class Forecaster:
         errors = np.random.default_rng(SEED).standard_normal((TRIALS, len(sigmas))) * sigmas
         alone, last = self.rows
         within = np.ones(TRIALS, dtype=bool)
+        trials = errors + constants
 
         def opening(row: _Row, loop: Loop | None) -> Opening:
             nonlocal within
-            gaps = row.gap(errors + constants)
+            gaps = row.gap(trials)
             if loop or row.meeting.joint.id not in self._ring_joints:
                 within &= gaps <= allowance
             return _opening(row, gaps, constants, sigmas, allowance, loop)

@@ -13,6 +13,7 @@ from fennup.core.design import Design
 from fennup.core.fit.meeting import Array, Motion, Off, Offs, made_board, made_plane
 from fennup.core.fit.web import Loop, Web
 from fennup.core.geometry.frame import Frame
+from fennup.core.parts.alike import group_parts
 from fennup.core.parts.solid import Solid, end_cut, solid_of
 from fennup.core.records.entry import MeasuredBody
 from fennup.core.records.fold import OPEN, State
@@ -207,6 +208,17 @@ def as_made(design: Design, web: Web, offs: Offs) -> AsMade:
         solids[board.id] = design.solids[board.id] if moved is board else solid_of(moved)
     assembly = replace(design.assembly, boards=tuple(boards.values()))
     return AsMade(boards, solids, tuple(check_joint(assembly, joint, solids) for joint in design.assembly.joints))
+
+
+def with_changes(design: Design, offs: Offs) -> Design:
+    """The design with some parts to be cut otherwise, as the saw and the bench need it: new parts and new solids; how the joints of the plan meet stays as it was told."""
+    by_board: dict[str, dict[Off, float]] = {}
+    for off, by in offs.items():
+        by_board.setdefault(off.board, {})[off] = by
+    boards = tuple(made_board(b, by_board[b.id]) if b.id in by_board else b for b in design.assembly.boards)
+    solids = {b.id: solid_of(b) if b.id in by_board else design.solids[b.id] for b in boards}
+    parts = group_parts(tuple(b for b in boards if not b.found), solids)
+    return replace(design, assembly=replace(design.assembly, boards=boards), solids=solids, parts=parts)
 
 
 def _moved(frame: Frame, motion: Motion) -> Frame:

@@ -1,0 +1,170 @@
+"""The Fit place over HTTP: forecast, readings, as made, the order of putting it together, passage."""
+
+from contextlib import suppress
+from uuid import UUID, uuid5
+
+from flask import Response, g
+from flask_openapi3 import APIBlueprint
+
+from fennup.app.api.answers import json_of, tagged
+from fennup.app.api.projects import Opened, opened
+from fennup.app.api.sessions import reading, writing
+from fennup.app.schemas.api import Problem, ProjectPath, Seen
+from fennup.app.schemas.fit import (
+    AgreeAsked,
+    FitChange,
+    FitOut,
+    FitPictureOut,
+    JoiningQuery,
+    PictureQuery,
+    ReadAsked,
+    TakeBack,
+)
+from fennup.app.schemas.sheet import ViewOut
+from fennup.app.services import documents, fit_wishes
+from fennup.app.services.fit_sheet import FitSheet
+from fennup.app.services.fitting import (
+    add_offered,
+    add_own,
+    as_built,
+    fit_of,
+    measured_anywhere,
+    read_record,
+    record_words,
+    undo_is_record,
+)
+from fennup.app.services.records import entries_of, records_of
+from fennup.app.services.solving import solved
+from fennup.app.services.upgrade import FIT, PROJECT
+from fennup.core.exchange.fit_document import FitDocument, fit_document
+
+api = APIBlueprint("fit", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
+
+
+class FitRoom:
+    """All that a project's dry fit follows from."""
+
+    def __init__(self, id: str) -> None:
+        self.opened: Opened = opened(id)
+        with reading() as session:
+            self.state = fit_wishes.state_of(session, id)
+            self.records = records_of(session, id)
+            self.undo = record_words(undo_is_record(session, id, self.state))
+            self.entries = entries_of(self.records)
+            self.measured = measured_anywhere(session)
+            session.expunge_all()
+
+    @property
+    def based_on(self) -> tuple[object, ...]:
+        """What it is based on."""
+        return (*self.opened.based_on, self.state.version, len(self.records), len(self.measured))
+
+    def sheet(self) -> FitSheet:
+        """Ready to be worded."""
+        body, workshop, solution = self.opened.body, self.opened.workshop, self.opened.solved()
+        fit = fit_of(solution, self.entries, fit_wishes.wishes_in(self.state), self.measured)
+        return FitSheet(fit, solution, body.voice(), lambda sizes: solved(as_built(body, sizes), workshop))
+
+    def answer(self) -> FitOut:
+        """As the screen shows it."""
+        return self.sheet().out(self.state, self.undo, None)
+
+
+def _device() -> str:
+    return str(getattr(g, "device_name", "desk"))
+
+
+@api.get("/projects/<string:project_id>/fit", responses={200: FitOut})
+def read_fit(path: ProjectPath) -> Response:
+    """Will it close, what should be read, what readings mean, as made, ways out, the order of putting it together, what it goes through."""
+    room = FitRoom(path.project_id)
+    return tagged((*room.based_on, "fit"), room.answer)
+
+
+@api.get("/projects/<string:project_id>/fit/picture", responses={200: FitPictureOut})
+def read_fit_picture(path: ProjectPath, query: PictureQuery) -> Response:
+    """One of its pictures."""
+    room = FitRoom(path.project_id)
+    return tagged(
+        (*room.based_on, query.id, query.made, query.fans),
+        lambda: room.sheet().picture(query.id, made=query.made, with_fans=query.fans),
+    )
+
+
+@api.get("/projects/<string:project_id>/fit/step", responses={200: ViewOut})
+def read_joining(path: ProjectPath, query: JoiningQuery) -> Response:
+    """A step of putting it together, drawn."""
+    room = FitRoom(path.project_id)
+    return tagged((*room.based_on, query.key), lambda: room.sheet().order.step_view(query.key))
+
+
+@api.get("/projects/<string:project_id>/fit/document", responses={200: FitDocument})
+def read_fit_document(path: ProjectPath) -> Response:
+    """The dry fit as figures: the same document that the command line prints."""
+    return json_of(fit_document(FitRoom(path.project_id).sheet().fit))
+
+
+@api.post("/projects/<string:project_id>/fit/read", responses={200: FitOut})
+def read_off(path: ProjectPath, body: ReadAsked) -> Response:
+    """What tape, gauge or feeler read, as typed; the answer says what it means."""
+    room = FitRoom(path.project_id)
+    said, print_ = read_record(
+        room.sheet().fit, body.key, body.text, body.side, room.opened.body.voice(), inches_meant=body.inches_meant
+    )
+    with writing() as session:
+        documents.read(session, path.project_id, PROJECT)
+        add_own(session, path.project_id, body.id, body.key, "read", said, _device(), print_)
+    return json_of(FitRoom(path.project_id).answer())
+
+
+@api.post("/projects/<string:project_id>/fit/agree", responses={200: FitOut})
+def agree(path: ProjectPath, body: AgreeAsked) -> Response:
+    """Say yes to what was offered."""
+    with writing() as session:
+        documents.read(session, path.project_id, PROJECT)
+        add_offered(session, path.project_id, body.id, body.records, _device())
+    return json_of(FitRoom(path.project_id).answer())
+
+
+@api.post("/projects/<string:project_id>/fit/back", responses={200: FitOut})
+def take_back(path: ProjectPath, body: TakeBack) -> Response:
+    """Take a record of this place back."""
+    with writing() as session:
+        documents.read(session, path.project_id, PROJECT)
+        add_own(session, path.project_id, body.id, body.record, "undone", {"takes_back": body.record}, _device())
+    return json_of(FitRoom(path.project_id).answer())
+
+
+@api.post("/projects/<string:project_id>/fit/acts", responses={200: FitOut})
+def change_fit(path: ProjectPath, body: FitChange) -> Response:
+    """Change what is wished at the dry fit, and save."""
+    room = FitRoom(path.project_id)
+    changed = fit_wishes.wishes_after(fit_wishes.wishes_in(room.state), list(body.acts), room.opened.body.voice())
+    did = {"acts": [act.model_dump(mode="json") for act in body.acts]}
+    with writing() as session:
+        fit_wishes.save(session, path.project_id, body.version, changed, did)
+    return json_of(FitRoom(path.project_id).answer())
+
+
+@api.post("/projects/<string:project_id>/fit/undo", responses={200: FitOut})
+def undo_fit(path: ProjectPath, body: Seen) -> Response:
+    """Take back what was done last in this place: a reading, a yes, or a wish."""
+    opened(path.project_id)
+    with writing() as session:
+        record = undo_is_record(session, path.project_id, fit_wishes.state_of(session, path.project_id))
+        if record is not None:
+            undone = str(uuid5(UUID(record.id), "undone"))
+            add_own(session, path.project_id, undone, record.id, "undone", {"takes_back": record.id}, _device())
+        else:
+            with suppress(documents.NotFound):  # nothing was wished yet
+                documents.step(session, fit_wishes.wishes_id(path.project_id), FIT, body.version, -1)
+    return json_of(FitRoom(path.project_id).answer())
+
+
+@api.post("/projects/<string:project_id>/fit/redo", responses={200: FitOut})
+def redo_fit(path: ProjectPath, body: Seen) -> Response:
+    """Bring back what was wished."""
+    opened(path.project_id)
+    with writing() as session, suppress(documents.NotFound):
+        documents.step(session, fit_wishes.wishes_id(path.project_id), FIT, body.version, 1)
+    return json_of(FitRoom(path.project_id).answer())

@@ -1,0 +1,136 @@
+"""From a project and its records to its dry fit; and the project as it was agreed: what is still to cut, cut otherwise, for the saw and the bench."""
+
+from collections.abc import Mapping, Sequence
+from datetime import UTC, datetime
+from typing import Any
+from uuid import UUID, uuid5
+
+from sqlalchemy.orm import Session
+
+from fennup.app.models.tables import Record
+from fennup.app.schemas.fit import OfferedRecord
+from fennup.app.services import documents
+from fennup.app.services.projects import ProjectBody, after_acts
+from fennup.app.services.records import NewRecord, add_record, check_body, entries_of, records_of
+from fennup.app.services.solving import solved
+from fennup.app.services.validate import from_core
+from fennup.app.wording.figures import Voice
+from fennup.core.bench.tasks import tasks_for
+from fennup.core.drawing.edit import Give
+from fennup.core.editing import read_figure
+from fennup.core.errors import CoreError, SpecError
+from fennup.core.fit.fitting import Fit
+from fennup.core.fit.made import with_changes
+from fennup.core.fit.meeting import offs_of
+from fennup.core.fit.wishes import FitWishes
+from fennup.core.parts.gauge import is_angle
+from fennup.core.plan import plan_with
+from fennup.core.records.entry import Entry, ReadBody
+from fennup.core.records.fold import agreed_in, live
+from fennup.core.solve import Solution
+from fennup.core.steps.planned import steps_for
+from fennup.core.workshop import Workshop
+
+OWN = ("read", "agreed")
+
+
+def fit_of(solution: Solution, entries: Sequence[Entry], wishes: FitWishes, measured: Sequence[Entry] = ()) -> Fit:
+    """The dry fit of a solution."""
+    tasks = tasks_for(solution.design, solution.plan, steps_for(solution.design, solution.plan))
+    return Fit(solution.design, solution.plan, tasks, tuple(entries), wishes, tuple(measured))
+
+
+def as_built(body: ProjectBody, sizes: Mapping[str, float]) -> ProjectBody:
+    """The project with some of its sizes given as they are built. Invalid where there is no such shape."""
+    acts = [
+        Give(op="give", measure=measure, text=f"{value!r}{'' if is_angle(measure) else ' mm'}")
+        for measure, value in sizes.items()
+    ]
+    return after_acts(body, list(acts))
+
+
+def as_agreed(body: ProjectBody, workshop: Workshop, entries: Sequence[Entry]) -> Solution:
+    """The project as it is to be cut now: with the sizes as they are built and the changes that were said yes to; as planned where there are none."""
+    agreed = agreed_in(entries)
+    if agreed.sizes:
+        body = as_built(body, agreed.sizes)
+    solution = solved(body, workshop)
+    by_key = {off.key: off for board in solution.design.assembly.boards for off in offs_of(board)}
+    offs = {by_key[key]: by for key, by in agreed.changes.items() if key in by_key}
+    if not offs:
+        return solution
+    design = with_changes(solution.design, offs)
+    return Solution(solution.spec, design, plan_with(design, solution.plan.workshop))
+
+
+def measured_anywhere(session: Session) -> list[Entry]:
+    """Everything that was ever measured at this workshop's bench, from which its hand is known."""
+    found = session.query(Record).filter(Record.type.in_(("measured", "undone"))).all()
+    return live(entries_of(found))
+
+
+def read_record(fit: Fit, key: str, text: str, side: str, voice: Voice, *, inches_meant: bool) -> tuple[dict[str, Any], str]:
+    """The body of a reading as it was typed, and the fingerprint of what it is about. Invalid names the field."""
+    expected = fit.expected(key)
+    rows = {row.key: row for of in fit.standing.rows.values() for row in of}
+    row = rows.get(key)
+    if expected is None and row is None:
+        raise from_core(SpecError("no_such_reading", ("key",)), voice)
+    unit = expected.unit if expected else "deg" if row and row.off.is_angle else "mm"
+    planned = expected.value if expected else row.planned if row else 0.0
+    try:
+        value = float(read_figure("text_deg" if unit == "deg" else "text_mm", text, voice.tape, inches_meant))
+    except CoreError as error:
+        raise from_core(type(error)(error.code, ("text",), **error.data), voice) from None
+    if row is not None and value <= 0:
+        raise from_core(SpecError("made_nothing", ("text",)), voice)
+    if expected is not None and expected.kind in ("rock", "flat", "gap") and value < 0:
+        raise from_core(SpecError("gap_negative", ("text",)), voice)
+    body = ReadBody(planned=planned, measured=value, unit=unit, typed=text, side=side)
+    facts = {id: f.fingerprint for f in fit.design.facts for id in f.group.boards}
+    return body.model_dump(mode="json"), facts.get(row.off.board, "") if row else ""
+
+
+def add_own(
+    session: Session, project: str, id: str, key: str, type: str, body: dict[str, Any], device: str, fingerprint: str = ""
+) -> None:
+    """Add a record of this place. Clash."""
+    new = NewRecord(id=id, key=key, type=type, device=device, device_time=datetime.now(UTC), body=body, fingerprint=fingerprint)
+    known = session.get(Record, id)
+    if known is not None and known.type == type and known.body == body:
+        return  # sent again
+    check_body(new)
+    add_record(session, project, new)
+
+
+def add_offered(session: Session, project: str, id: str, offered: list[OfferedRecord], device: str) -> None:
+    """Add all records of a yes under ids made of its own. Invalid."""
+    for k, record in enumerate(offered):
+        own = id if k == 0 else str(uuid5(UUID(id), str(k)))
+        add_own(session, project, own, record.key, record.type, record.body, device, record.fingerprint)
+
+
+def last_own(session: Session, project: str) -> Record | None:
+    """What was recorded in this place last, of what was not taken back."""
+    records = records_of(session, project)
+    alive = {entry.id for entry in live(entries_of(records))}
+    own = [r for r in records if r.id in alive and r.type in OWN]
+    return max(own, key=lambda r: datetime.fromisoformat(r.received), default=None)
+
+
+def undo_is_record(session: Session, project: str, state: documents.State) -> Record | None:
+    """The record that undo would take back: the last one, where nothing was wished since."""
+    record = last_own(session, project)
+    if record is None:
+        return None
+    if state.undo is None:
+        return record
+    wished = state.changed_at if state.changed_at.tzinfo else state.changed_at.replace(tzinfo=UTC)
+    return record if datetime.fromisoformat(record.received) >= wished else None
+
+
+def record_words(record: Record | None) -> str | None:
+    """What undo would take back, in words."""
+    if record is None:
+        return None
+    return "what was agreed" if record.type == "agreed" else "a reading"

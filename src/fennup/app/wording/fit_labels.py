@@ -1,0 +1,43 @@
+"""What the controls of the Fit place are called."""
+
+FIT_LABELS = {
+    "hand_way": "How you work",
+    "way_marked": "marked, sawn by hand",
+    "way_stop": "stop block and power saw",
+    "way_shooting": "shooting board",
+    "hand_length": "My lengths: two of three within",
+    "hand_angle": "My angles: two of three within",
+    "hand_thick": "Thickness of my wood: two of three within",
+    "wished_gap": "Widest gap I want",
+    "blunt": "If every cut were nearer to square by",
+    "fan_times": "Gaps drawn larger",
+    "times_1": "as they are",
+    "times_5": "5 times",
+    "times_20": "20 times",
+    "times_50": "50 times",
+    "times_100": "100 times",
+    "finish": "Finish",
+    "finish_paint": "paint",
+    "finish_clear": "clear coat",
+    "finish_oil": "oil",
+    "finish_bare": "none",
+    "stands_where": "It stands",
+    "stands_indoors": "indoors",
+    "stands_outdoors": "outdoors",
+    "open_minutes": "Minutes the glue stays open",
+    "joint_minutes": "Minutes for one joint",
+    "door_width": "clear width",
+    "door_height": "clear height",
+    "stairs_width": "clear width",
+    "stairs_height": "headroom, square to the slope",
+    "stairs_landing": "Landing, how deep",
+    "load_width": "width inside",
+    "load_height": "height inside",
+    "load_length": "Length inside",
+}
+# What was done, for undo.
+FIT_ACTS = {
+    "passage": "what it goes through", "wished_mm": "the gap that is wished", "blunt_deg": "the trial of blunter cuts", "times": "how large gaps are drawn",
+    "finish": "the finish", "outdoors": "where it stands", "open_min": "how long the glue stays open", "joint_min": "how long a joint takes",
+    "hand": "how exactly one works",
+}  # fmt: skip
