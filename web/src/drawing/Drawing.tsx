@@ -28,6 +28,10 @@ type Props = {
   at?: Camera;
   /** What else is drawn on top, in place of the sizes and rings. */
   over?: (camera: Camera) => ReactNode;
+  /** What else stands on it, as a page: fields at their places. */
+  above?: (camera: Camera) => ReactNode;
+  /** Where and how large it came to be drawn. */
+  onCamera?: (camera: Camera, size: { width: number; height: number }) => void;
 };
 
 const BARE = { left: 8, right: 8, top: 8, bottom: 8 };
@@ -50,6 +54,8 @@ export function Drawing({
   step = 1,
   at,
   over,
+  above,
+  onCamera,
 }: Props) {
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -77,6 +83,10 @@ export function Drawing({
     if (!held) frozen.current = fitted;
   }, [held, fitted]);
   const camera = held ? frozen.current : fitted;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: told anew where it is drawn otherwise, not when another function listens
+  useEffect(() => {
+    onCamera?.(camera, size);
+  }, [camera, size]);
   const marks = useMemo(() => marksBeside(camera, view), [camera, view]);
   const sizes = apart(placed(camera, view.dimensions, inALine), letters(camera, marks));
   const base = useId();
@@ -129,6 +139,7 @@ export function Drawing({
                 />
               ))}
           </svg>
+          {above?.(camera)}
           {!over &&
             sizes.map(({ dimension, label: at, block }) => (
               <span

@@ -2,10 +2,12 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { boardsApi, rackApi } from "../api/boards";
 import { projectApi, projectKey, workshopApi } from "../api/documents";
+import { fitApi } from "../api/fit";
 import { sawApi } from "../api/saw";
 import type { Problem } from "../api/types";
 import { useDocument } from "../api/useDocument";
 import { useJob } from "../api/useJob";
+import { FitPlace } from "../fit/FitPlace";
 import { BoardsPlace } from "./BoardsPlace";
 import { ClosingBar } from "./ClosingBar";
 import { ConflictBar } from "./ConflictBar";
@@ -21,6 +23,7 @@ export function ProjectPage() {
   const { id = "", place = "" } = useParams();
   const onSaw = place === "saw";
   const onBoards = place === "boards";
+  const onFit = place === "fit";
   const navigate = useNavigate();
   const [touched, setTouched] = useState<string | null>(null);
   const own = useMemo(() => projectApi(id), [id]);
@@ -37,10 +40,22 @@ export function ProjectPage() {
   const [onRack, setOnRack] = useState(false);
   const wishedSaw = useMemo(() => sawApi(id), [id]);
   const steps = useDocument(wishedSaw, sheets, null, onSaw);
+  const wishedFit = useMemo(() => fitApi(id), [id]);
+  const fit = useDocument(wishedFit, NOTHING, null, onFit);
   const [onTools, setOnTools] = useState(false);
   const [trouble, setTrouble] = useState<Problem | null>(null);
 
-  const here = onSaw ? (onTools ? workshop : steps) : onBoards ? (onRack ? rack : boards) : project;
+  const here = onSaw
+    ? onTools
+      ? workshop
+      : steps
+    : onBoards
+      ? onRack
+        ? rack
+        : boards
+      : onFit
+        ? fit
+        : project;
   const doing = useCallback(async (what: () => Promise<Problem | null>) => {
     const problem = await what();
     setTrouble(problem && problem.status !== 409 ? problem : null);
@@ -80,7 +95,8 @@ export function ProjectPage() {
   }, [place]);
 
   const { shown } = project;
-  const unsaved = project.unsaved ?? workshop.unsaved ?? boards.unsaved ?? rack.unsaved ?? steps.unsaved;
+  const unsaved =
+    project.unsaved ?? workshop.unsaved ?? boards.unsaved ?? rack.unsaved ?? steps.unsaved ?? fit.unsaved;
   if (project.missing) return <Missing text={project.missing} />;
   if (!shown) return <p className="p-6">Opening…</p>;
   return (
@@ -144,6 +160,14 @@ export function ProjectPage() {
           onTools={setOnTools}
           onProblem={setTrouble}
         />
+      ) : onFit ? (
+        <FitPlace
+          project={shown}
+          fit={fit}
+          workshop={workshop}
+          onTab={() => setTrouble(null)}
+          onProblem={setTrouble}
+        />
       ) : onBoards ? (
         <BoardsPlace
           project={shown}
@@ -168,7 +192,7 @@ export function ProjectPage() {
       <ClosingBar
         sheet={shown.sheet}
         progress={progress}
-        foot={onBoards ? boards.shown?.plan?.foot : undefined}
+        foot={onBoards ? boards.shown?.plan?.foot : onFit ? fit.shown?.foot : undefined}
         onTouch={setTouched}
       />
     </div>
@@ -182,7 +206,14 @@ function SkipLinks({ place }: { place: string }) {
       ? { settings: "To the steps", step: "To this step" }
       : place === "boards"
         ? { drawing: "To the boards", plan: "To the plan", rack: "To the rack" }
-        : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
+        : place === "fit"
+          ? {
+              close: "To the forecast",
+              readings: "To the readings",
+              made: "To what was made",
+              order: "To the order",
+            }
+          : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
   const go = (where: string) => {
     if (where === "drawing") return find<SVGElement>('main [tabindex="0"].part-target')?.focus();
     if (where === "settings") return find<HTMLElement>("main .step-chip")?.focus();

@@ -7,6 +7,7 @@ export const PLACES = [
   { path: "boards", name: "Boards" },
   { path: "saw", name: "Saw" },
   { path: "bench", name: "Bench" },
+  { path: "fit", name: "Fit" },
 ];
 
 /** The tape that the places stand on. */

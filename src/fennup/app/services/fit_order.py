@@ -38,7 +38,7 @@ class FitOrder:
         halves = sum(step.halves for step in self.steps)
         count = len(self.steps)
         headline = f"{count} {'step' if count == 1 else 'steps'}" + (
-            f", {halves} of them two that are together already" if halves else ""
+            f"; {halves} of them join two that were put together before" if halves else ""
         )
         return OrderOut(
             headline=headline if count else "There is nothing to put together.",
@@ -133,7 +133,7 @@ class FitOrder:
             on=on,
             switch=[Choose(op="choose", path=f"passage.{opening}", value=not on)],
             controls=self._more(opening),
-            text=told.passing_text(passing, self.words) if passing else "",
+            text=told.in_short(told.passing_text(passing, self.words)) if passing else "",
             tone="none" if passing is None else "right" if passing.way else "wrong",
             pieces=self._pieces(opening, passing) if passing else [],
         )
@@ -169,14 +169,16 @@ class FitOrder:
         split = self.fit.split
         wishes = self.fit.wishes.passage
 
-        def drawn(name: str, boards: tuple[str, ...], p: Passing) -> PieceViewOut:
-            view = passage_view(self.fit, opening, wishes, p.way, boards)
-            return PieceViewOut(name=name, text=told.passing_text(p, self.words), view=view_out(view, self.words.voice))
+        def drawn(name: str, boards: tuple[str, ...], p: Passing, *, sized: bool) -> PieceViewOut:
+            view = passage_view(self.fit, opening, wishes, p.way, boards, sized=sized)
+            return PieceViewOut(
+                name=name, text=told.in_short(told.passing_text(p, self.words)), view=view_out(view, self.words.voice)
+            )
 
         if passing.way or split is None:
-            return [drawn("all of it", self.fit.whole, passing)]
-        found = []
+            return [drawn("all of it", self.fit.whole, passing, sized=True)]
+        found = [drawn("all of it", self.fit.whole, passing, sized=True)]
         for piece, ways in zip(split.pieces, split.ways, strict=True):
             own = next(p for p in ways if p.opening == opening)
-            found.append(drawn(told.several(piece, self.words), piece, own))
+            found.append(drawn(told.several(piece, self.words), piece, own, sized=False))
         return found

@@ -30,6 +30,7 @@ from fennup.core.drawing.edit import Choose, TypeIn
 from fennup.core.drawing.view import Control, Option
 from fennup.core.fit.drawn import fans, picture_view, reading_line
 from fennup.core.fit.fitting import Fit
+from fennup.core.fit.forecast import Opening
 from fennup.core.fit.reading import Expected, Picture
 from fennup.core.fit.ways import FILLED_MM
 from fennup.core.fit.wishes import EXAGGERATIONS
@@ -38,7 +39,6 @@ from fennup.core.saw.hand import USUAL
 from fennup.core.solve import Solution
 
 GAP_SIDES: tuple[Literal["face", "back", "upper", "lower"], ...] = ("face", "back", "upper", "lower")
-SHARE_OF_WORST = 1.0
 
 
 def choosing(path: str, value: object) -> tuple[Choose, ...]:
@@ -109,22 +109,7 @@ class FitSheet:
     def forecast(self) -> ForecastOut:
         """The forecast in words, with all that it is asked from."""
         forecast, words = self.fit.forecast, self.words
-        shown = [*forecast.rings, *forecast.joints]
-        widest = max((o.nine_mm for o in shown), default=SHARE_OF_WORST) or SHARE_OF_WORST
-        rows = [
-            LineOut(
-                text=f"{words.joint_capital(o.joint)}{', left to the last' if o.loop else ''}",
-                figure=self.voice.small(o.nine_mm),
-                note=f"expect {self.voice.small(o.expect_mm)}; within {self.voice.small(forecast.allowance_mm)} {_in_ten(o.chance)}",
-                share=o.nine_mm / widest,
-                tone="right"
-                if o.nine_mm <= forecast.allowance_mm
-                else "near"
-                if o.expect_mm <= forecast.allowance_mm
-                else "wrong",
-            )
-            for o in sorted(shown, key=lambda o: (-o.loop, -round(o.nine_mm, 6)))
-        ]
+        rows = self._rows()
         tone: Tone = "right" if forecast.chance >= 0.9 else "near" if forecast.chance >= 0.5 else "wrong"
         return ForecastOut(
             headline=headline(forecast, words),
@@ -137,6 +122,41 @@ class FitSheet:
             used=[LineOut(**line) for line in used_lines(self.fit.working, self.voice)],
             wishes=self._wishes(),
         )
+
+    def _rows(self) -> list[LineOut]:
+        """The last joint of every ring, the widest of its joints by themselves, and every other joint."""
+        forecast, words = self.fit.forecast, self.words
+        told: list[tuple[str, Opening]] = []
+        within: set[str] = set()
+        for last, loop in zip(forecast.rings, self.fit.web.rings, strict=True):
+            ids = {m.joint.id for m in loop.joints}
+            within |= ids
+            alone = max((o for o in forecast.joints if o.joint in ids), key=lambda o: o.nine_mm)
+            told += [
+                (f"{words.joint_capital(last.joint)}, left to the last", last),
+                (f"Each of those {len(ids)} joints by itself", alone),
+            ]
+        told += [
+            (words.joint_capital(o.joint), o)
+            for o in sorted(forecast.joints, key=lambda o: -round(o.nine_mm, 6))
+            if o.joint not in within
+        ]
+        widest = max((o.nine_mm for _, o in told), default=1.0) or 1.0
+        allowed = self.voice.small(forecast.allowance_mm)
+        return [
+            LineOut(
+                text=name,
+                figure=self.voice.small(o.nine_mm),
+                note=f"expect {self.voice.small(o.expect_mm)}; within {allowed} {_in_ten(o.chance)}",
+                share=o.nine_mm / widest,
+                tone="right"
+                if o.nine_mm <= forecast.allowance_mm
+                else "near"
+                if o.expect_mm <= forecast.allowance_mm
+                else "wrong",
+            )
+            for name, o in told
+        ]
 
     def _hand(self) -> list[ControlOut]:
         hand = self.fit.plan.workshop.hand
@@ -264,7 +284,8 @@ class FitSheet:
         picture = self._pictures.get(id)
         if picture is None:
             raise documents.NotFound(id)
-        solids = self.fit.made.solids if made and self.fit.made else None
+        as_made = self.fit.made_with(self.fit.offs, self.fit.wishes.times) if made else None
+        solids = as_made.solids if as_made else None
         view = picture_view(self.fit, picture, solids)
         if with_fans:
             view = type(view)(view.id, (*view.shapes, *fans(self.fit, self.fit.forecast, picture, self.fit.wishes.times)))
@@ -280,4 +301,5 @@ def _in_ten(chance: float) -> str:
         return "nearly always"
     if chance < 0.03:
         return "hardly ever"
-    return f"{max(1, min(9, round(10 * chance)))} times in 10"
+    tenths = max(1, min(9, round(10 * chance)))
+    return f"{tenths} {'time' if tenths == 1 else 'times'} in 10"

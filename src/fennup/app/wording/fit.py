@@ -14,6 +14,7 @@ from fennup.core.geometry.vec import Vec
 from fennup.core.solve import Solution
 from fennup.core.tolerances import SAME
 
+LARGE_MM = 20.0  # from there on a length is said as the tape shows it
 SOME = 0.38  # of a direction: less than that of it is not said
 WAYS = (("to the right", "to the left"), ("back", "forward"), ("up", "down"))
 HEIGHT_WORDS = {"top": "near the top", "middle": "half way up", "bottom": "near the bottom"}
@@ -51,7 +52,7 @@ class FitWords:
 
     def small(self, mm: float) -> str:
         """A small length, its size."""
-        return self.voice.small(abs(mm))
+        return self.voice.small(abs(mm)) if abs(mm) < LARGE_MM else self.voice.say(round(abs(mm), 1))
 
     def board(self, id: str) -> str:
         """A board inside a sentence."""

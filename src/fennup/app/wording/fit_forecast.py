@@ -44,8 +44,8 @@ def headline(forecast: Forecast, words: FitWords) -> str:
     nine = words.voice.small(worst.nine_mm)
     where = words.joint(worst.joint)
     if worst.loop:
-        return f"With all others pushed tight the last, {where}, will stay under {nine} in nine of ten; expect {words.voice.small(worst.expect_mm)}."
-    return f"The widest, {where}, will stay under {nine} in nine of ten; expect {words.voice.small(worst.expect_mm)}."
+        return f"Pushed tight all round, the last joint will open by some {words.voice.small(worst.expect_mm)}; nine in ten stay under {nine}."
+    return f"The widest, {where}, will open by some {words.voice.small(worst.expect_mm)}; nine in ten stay under {nine}."
 
 
 def depends(forecast: Forecast, words: FitWords) -> str:
@@ -85,7 +85,17 @@ def kinds_apart(forecast: Forecast, words: FitWords) -> list[dict[str, str]]:
     adds = f"adds up round all {n} corners" if worst.loop else "stands at this joint"
     scatter = "Scatter from cut to cut"
     makes_up = "mostly makes up for itself" if worst.loop else "comes now so, now so"
-    spread = [{"text": "Spread over all joints, none pushed tight", "figure": small(worst.nine_mm / n), "note": "at each, in nine of ten"}] if n else []
+    spread = (
+        [
+            {
+                "text": "Spread over all joints, none pushed tight",
+                "figure": small(worst.nine_mm / n),
+                "note": "at each, in nine of ten",
+            }
+        ]
+        if n
+        else []
+    )
     return [
         {"text": every, "figure": small(worst.constant_mm) if worst.constant_mm >= UNSEEN_MM else "nothing", "note": adds},
         {"text": scatter, "figure": f"± {small(worst.scatter_mm)}", "note": f"{makes_up}; two of three times less than that"},

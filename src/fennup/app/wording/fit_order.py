@@ -121,6 +121,11 @@ def passing_text(told: Passing, words: FitWords) -> str:
     return f"It goes through{turned(told.way)}."
 
 
+def in_short(text: str) -> str:
+    """A sentence after a colon."""
+    return f"{text[:1].lower()}{text[1:]}"
+
+
 def turned(way: Turned) -> str:
     """How it is turned on the way through."""
     axis = max(range(3), key=lambda k: abs(way.up[k]))

@@ -15,7 +15,7 @@ from fennup.core.fit.forecast import Forecast
 from fennup.core.fit.forecast import Opening as JointOpening
 from fennup.core.fit.meeting import Meeting
 from fennup.core.fit.order import Joining
-from fennup.core.fit.passage import Opening, PassageWishes, Turned, points_of, silhouette
+from fennup.core.fit.passage import Opening, PassageWishes, Turned, points_of, silhouettes
 from fennup.core.fit.reading import Picture
 from fennup.core.geometry.polygon import hull
 from fennup.core.geometry.vec import Point2, Vec, add, dot, scale
@@ -23,6 +23,7 @@ from fennup.core.parts.solid import Solid, as_board
 
 APART = 0.28  # of the whole's size: how far a part is drawn from its place
 TIP = 0.22  # of an arrow's length: its head
+WALL = 0.07  # of an opening's height: how thick its frame is drawn
 FLAT = 0.35  # how much of a fan's line must be seen
 
 
@@ -142,44 +143,33 @@ def hands_view(fit: Fit, part: str, other: str) -> View:
     )
 
 
-def passage_view(fit: Fit, opening: Opening, wishes: PassageWishes, way: Turned | None, boards: Iterable[str]) -> View:
-    """The opening drawn with its sizes, to be typed over, and in it what goes through as it goes; where nothing goes, as it stands."""
+def passage_view(
+    fit: Fit, opening: Opening, wishes: PassageWishes, way: Turned | None, boards: Iterable[str], *, sized: bool
+) -> View:
+    """The opening, and in it what goes through as it goes; where nothing goes, as it stands. `sized`: with its sizes, to be typed over."""
     wide, high = sizes_of(opening, wishes)
-    left, right = -wide / 2, wide / 2
+    left, right, wall = -wide / 2, wide / 2, WALL * high
     seen = way or Turned((0.0, 0.0, 1.0), (0.0, 1.0, 0.0), 0.0, 0.0, 0.0, 0.0, 0.0)
-    points = points_of(fit.design.solids, tuple(boards))
-    flat = silhouette(points, seen)
-    shapes = [Shape("wood", hull([(float(x), float(y)) for x, y in flat]), True, None, (1.0, 0.0))]
-    shapes += [Shape("ground", ((left - 0.4 * wide, 0.0), (right + 0.4 * wide, 0.0)))]
-    shapes += [Shape("block", ((left, 0.0), (left, high), (right, high), (right, 0.0)))]
-    fields = {"door": ("width_mm", "height_mm"), "stairs": ("width_mm", "head_mm"), "load": ("width_mm", "height_mm")}[opening]
-    dimensions = (
-        Dimension(
-            f"{opening} width",
-            f"{opening}_width",
-            (left, high),
-            (right, high),
-            wide,
-            "mm",
-            "given",
-            (0.0, 1.0),
-            1.4,
-            acts=_typed(opening, fields[0]),
-        ),
-        Dimension(
-            f"{opening} height",
-            f"{opening}_height",
-            (right, 0.0),
-            (right, high),
-            high,
-            "mm",
-            "given",
-            (1.0, 0.0),
-            2.4,
-            acts=_typed(opening, fields[1]),
-        ),
+    frame = (
+        ((left - wall, 0.0), (left, 0.0), (left, high), (left - wall, high)),
+        ((right, 0.0), (right + wall, 0.0), (right + wall, high), (right, high)),
+        ((left - wall, high), (right + wall, high), (right + wall, high + wall), (left - wall, high + wall)),
     )
-    return View("passage", tuple(shapes), (), dimensions)
+    shapes = [Shape("found", points, True) for points in frame]
+    shapes += [Shape("wood", points, True, id, (1.0, 0.0)) for id, points in silhouettes(fit.design.solids, tuple(boards), seen)]
+    fields = {"door": ("width_mm", "height_mm"), "stairs": ("width_mm", "head_mm"), "load": ("width_mm", "height_mm")}[opening]
+    up, aside = high + wall, right + wall
+
+    def dimension(name: str, a: Point2, b: Point2, value: float, away: Point2, field: str) -> Dimension:
+        return Dimension(
+            f"{opening} {name}", f"{opening}_{name}", a, b, value, "mm", "given", away, 1.0, acts=_typed(opening, field)
+        )
+
+    sizes = (
+        dimension("width", (left, up), (right, up), wide, (0.0, 1.0), fields[0]),
+        dimension("height", (aside, 0.0), (aside, high), high, (1.0, 0.0), fields[1]),
+    )
+    return View("passage", tuple(shapes), (), sizes if sized else ())
 
 
 def _typed(opening: Opening, field: str) -> TypeIn:

@@ -10,7 +10,7 @@ from pydantic import Field
 from fennup.core.fit.meeting import Array
 from fennup.core.fit.order import Assembling
 from fennup.core.geometry.polygon import hull
-from fennup.core.geometry.vec import Vec, add, cross, scale, unit
+from fennup.core.geometry.vec import Point2, Vec, add, cross, scale, unit
 from fennup.core.parts.solid import Solid
 from fennup.core.saw.tool import Strict
 from fennup.core.tolerances import NOTHING, SAME
@@ -265,10 +265,13 @@ def _parted(assembling: Assembling, piece: tuple[str, ...]) -> tuple[tuple[str, 
     return None
 
 
-def silhouette(points: Array, way: Turned) -> Array:
-    """What is seen of it along the way ahead, leaning as it goes, its lowest at 0 and its middle at 0: corners, n x 2."""
-    sides = _Sides(points, way.up, way.ahead)
-    lean = np.radians(way.lean_deg)
-    turned: Array = sides.flat @ np.array([[np.cos(lean), np.sin(lean)], [-np.sin(lean), np.cos(lean)]])
-    turned = turned - np.array([(turned[:, 0].max() + turned[:, 0].min()) / 2, turned[:, 1].min()])
-    return turned
+def silhouettes(solids: dict[str, Solid], boards: Sequence[str], way: Turned) -> list[tuple[str, tuple[Point2, ...]]]:
+    """What is seen of every board along the way ahead, the whole leaning as it goes, its lowest at 0 and its middle at 0; the farthest first."""
+    aside, lean = cross(way.ahead, way.up), np.radians(way.lean_deg)
+    turn = np.array([[np.cos(lean), np.sin(lean)], [-np.sin(lean), np.cos(lean)]])
+    axes = np.array([aside, way.up]).T
+    flat = {id: points_of(solids, [id]) @ axes @ turn for id in boards}
+    whole = np.vstack(list(flat.values()))
+    shift = np.array([(whole[:, 0].max() + whole[:, 0].min()) / 2, whole[:, 1].min()])
+    far = sorted(boards, key=lambda id: -float((points_of(solids, [id]) @ np.array(way.ahead)).mean()))
+    return [(id, hull([(float(x), float(y)) for x, y in flat[id] - shift])) for id in far]

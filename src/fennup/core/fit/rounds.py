@@ -16,7 +16,7 @@ ALIKE = 0.999  # of two directions: nearly parallel
 
 def rounds(made: Making, id: str, own: Assembly, lift: Vec, boards: tuple[str, ...]) -> list[Picture]:
     found: list[Picture] = []
-    for line in own.outlines:
+    for line in sorted(own.outlines, key=lambda o: "out" not in o.name):  # where a tape hooks best, first
         if line.name.startswith(("inner", "rabbet")):
             continue
         runs = made.design.ruler._within(id).runs(line.name)
