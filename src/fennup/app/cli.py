@@ -14,6 +14,7 @@ from typing import Any
 from fennup.app.models.store import Trouble, back_up, open_store
 from fennup.app.services import devices, documents
 from fennup.app.services.board_plans import asked_for, make_plan
+from fennup.app.services.fitting import fit_of
 from fennup.app.services.instruments import WHERE as INSTRUMENTS_AT
 from fennup.app.services.kinds import kind_list
 from fennup.app.services.portable import (
@@ -21,6 +22,7 @@ from fennup.app.services.portable import (
     Import,
     boards_in_file,
     file_schema,
+    fit_in_file,
     is_file,
     project_file,
     read_project_file,
@@ -40,7 +42,9 @@ from fennup.core.bench.tasks import tasks_for
 from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.exchange.document import solution_document
+from fennup.core.exchange.fit_document import fit_document
 from fennup.core.exchange.progress import progress_document
+from fennup.core.fit.wishes import FitWishes
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.solve import Solution
 from fennup.core.steps.planned import steps_for
@@ -105,6 +109,13 @@ def _parser() -> argparse.ArgumentParser:
     going = command("progress", _progress, "print how far the work at the bench is, from a project's records, as JSON")
     going.add_argument("file", help="a .fennup.json file of a project with its records, or - for standard input")
     going.add_argument("--workshop", help="a file with a workshop in JSON")
+    fitting = command(
+        "fit", _fit, "print the dry fit as JSON: forecast, what should be read, what readings mean, ways out, order"
+    )
+    fitting.add_argument(
+        "file", help="a .fennup.json file of a project with its records, or a spec in JSON, or - for standard input"
+    )
+    fitting.add_argument("--workshop", help="a file with a workshop in JSON, for the saw and the hand")
     selling = command("yard", _yard, "run the made-up timber yard, whose prices Fennup can ask for")
     selling.add_argument("--port", type=int, default=8010)
     selling.add_argument("--steady", action="store_true", help="never slow, never closed")
@@ -201,6 +212,19 @@ def _progress(chosen: argparse.Namespace) -> int:
     solution = _solved(document, workshop)
     tasks = tasks_for(solution.design, solution.plan, steps_for(solution.design, solution.plan))
     print(progress_document(tasks, records_in_file(document)).model_dump_json(indent=2))
+    return 0
+
+
+def _fit(chosen: argparse.Namespace) -> int:
+    """The dry fit of a project's file, with its records; of a bare spec as planned."""
+    document = _read(chosen.file)
+    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
+    entries, wishes = [], FitWishes()
+    if is_file(document):
+        workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
+        entries, wishes = records_in_file(document), fit_in_file(document)
+    fit = fit_of(_solved(document, workshop), entries, wishes)
+    print(fit_document(fit).model_dump_json(indent=2))
     return 0
 
 

@@ -119,7 +119,7 @@ export function FitPlace({ project, fit, workshop, onTab, onProblem }: Props) {
         <Tabs.Root value={tab} onValueChange={open}>
           <Tabs.List
             aria-label="Details"
-            className="sticky top-0 z-10 flex border-b border-line bg-paper overflow-x-auto"
+            className="sticky top-0 z-10 flex border-b border-line bg-paper max-sm:overflow-x-auto"
           >
             {TABS.map(([value, name]) => (
               <Tabs.Trigger

@@ -202,6 +202,18 @@ export function MadeParts({ parts, doing }: { parts: MadePart[]; doing: Doing })
               </li>
             ))}
           </ul>
+          <button
+            type="button"
+            className="plain-button my-2"
+            aria-pressed={part.mirrored !== ""}
+            onClick={() =>
+              part.mirrored
+                ? doing.back(part.mirrored)
+                : doing.read(part.mirror_key, "mirror image", "", false)
+            }
+          >
+            Cut the wrong way round<span className="sr-only">: {part.name}</span>
+          </button>
         </details>
       ))}
     </div>

@@ -29,7 +29,10 @@ export function PassageSheet({ fit, held, onProblem }: Props) {
           </h2>
           <div className="flex min-h-0 flex-1 gap-3 max-sm:flex-col">
             {opening.pieces.map((piece, i) => (
-              <figure key={piece.name} className="flex min-h-[240px] min-w-0 flex-1 flex-col">
+              <figure
+                key={piece.name}
+                className={`flex min-h-[240px] min-w-0 flex-col ${i === 0 ? "flex-[2]" : "flex-1"}`}
+              >
                 <Drawing
                   view={piece.view}
                   label={`${opening.label}, ${piece.name}`}
@@ -108,7 +111,7 @@ function OpeningSwitch({
       >
         {opening.label}
       </button>
-      {opening.text && <p className="mt-1">{opening.text}</p>}
+      {opening.text && <p className="mt-1 first-letter:uppercase">{opening.text}</p>}
       {opening.controls.map((control) => (
         <ControlField
           key={control.id}

@@ -8,6 +8,7 @@ from flask_openapi3 import APIBlueprint
 
 from fennup.app.api.answers import json_of, tagged
 from fennup.app.api.projects import Opened, opened
+from fennup.app.api.saw import SawRoom
 from fennup.app.api.sessions import reading, writing
 from fennup.app.schemas.api import Problem, ProjectPath, Seen
 from fennup.app.schemas.fit import (
@@ -22,6 +23,7 @@ from fennup.app.schemas.fit import (
 )
 from fennup.app.schemas.sheet import ViewOut
 from fennup.app.services import documents, fit_wishes
+from fennup.app.services.bench_sheet import BenchSheet
 from fennup.app.services.fit_sheet import FitSheet
 from fennup.app.services.fitting import (
     add_offered,
@@ -45,6 +47,7 @@ class FitRoom:
     """All that a project's dry fit follows from."""
 
     def __init__(self, id: str) -> None:
+        self.id = id
         self.opened: Opened = opened(id)
         with reading() as session:
             self.state = fit_wishes.state_of(session, id)
@@ -63,7 +66,12 @@ class FitRoom:
         """Ready to be worded."""
         body, workshop, solution = self.opened.body, self.opened.workshop, self.opened.solved()
         fit = fit_of(solution, self.entries, fit_wishes.wishes_in(self.state), self.measured)
-        return FitSheet(fit, solution, body.voice(), lambda sizes: solved(as_built(body, sizes), workshop))
+        return FitSheet(fit, solution, body.voice(), lambda sizes: solved(as_built(body, sizes), workshop), self._source)
+
+    def _source(self, piece: str) -> str:
+        """Out of which board a piece can be cut again."""
+        saw = SawRoom(self.id)
+        return BenchSheet(saw.sheet(), saw.boards).source(piece)
 
     def answer(self) -> FitOut:
         """As the screen shows it."""

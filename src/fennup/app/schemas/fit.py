@@ -114,13 +114,16 @@ class MadeRowOut(BaseModel):
 
 
 class MadePartOut(BaseModel):
-    """A part as made. `state`: in words, how far it is cut; `bad`: it came out so that a joint would stay open."""
+    """A part as made. `state`: in words, how far it is cut; `bad`: it came out so that a joint would stay open; `mirror_key`: by which it is said to be cut the wrong way
+    round, `mirrored`: the record that says so."""
 
     board: str
     tag: str
     name: str
     state: str
     bad: bool
+    mirror_key: str
+    mirrored: str
     rows: list[MadeRowOut]
 
 

@@ -176,13 +176,13 @@ class BenchSheet:
                 title = title.format(other=board_tag(self.saw.solution, other))
                 found.append(self._outcome(body, title, text, use.needs_mm, opened_again(self.tasks, other)))
         title, _ = words.OUTCOMES["recut"]
-        source = self._source(piece)
+        source = self.source(piece)
         found.append(self._outcome(WrongBody(way="recut", piece=piece, sets=anew, source=source), title, source))
         title, text = words.OUTCOMES["keep"]
         found.append(self._outcome(WrongBody(way="keep", piece=piece), title, text))
         return found
 
-    def _source(self, piece: str) -> str:
+    def source(self, piece: str) -> str:
         """The shortest offcut of the plan that the piece comes out of; else a new board."""
         if self.boards is None or piece not in self.saw.placed:
             return words.FROM_NEW

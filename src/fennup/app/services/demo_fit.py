@@ -20,7 +20,7 @@ from fennup.core.workshop import Workshop
 
 AFTERNOON = datetime.fromisoformat("2026-11-24T14:10:00+01:00")
 BETWEEN = timedelta(minutes=3)
-SQUARE_BY, SHORT_MM, ROCKS_MM = 2.6, -2.0, 1.6
+SQUARE_BY, SHORT_MM, ROCKS_MM = 4.2, -2.0, 1.6
 BUILT = {"m1/corner_angle": 99.2, "m1/post_leg": 517.0, "m1/beam_leg": 384.0}
 DOORS = {"Slip steps handrail": Door(width_mm=880.0, height_mm=2000.0)}
 Told = list[tuple[str, str, str, dict[str, Any]]]

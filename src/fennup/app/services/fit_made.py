@@ -32,7 +32,7 @@ from fennup.core.fit.drawn import hands_view, picture_view
 from fennup.core.fit.fitting import Change, Fit, changes_of
 from fennup.core.fit.meeting import Offs
 from fennup.core.fit.repeats import Laid
-from fennup.core.fit.state import MadeRow
+from fennup.core.fit.state import MADE, MIRRORED, MadeRow
 from fennup.core.fit.ways import WayOut, shave
 from fennup.core.parts.facts import PartFacts
 from fennup.core.records.entry import AgreedBody, Put, ReadBody, WrongBody
@@ -40,26 +40,32 @@ from fennup.core.records.fold import live
 from fennup.core.solve import Solution
 from fennup.core.tolerances import SAME
 
+Source = Callable[[str], str]
 Again = Callable[[Mapping[str, float]], Solution]
 ONLY_SHOWN_MM = 0.005
 
 
 @dataclass(frozen=True)
 class FitMade:
-    """What was made. `again`: the project solved with some sizes as they are built; Invalid where that has no solution."""
+    """What was made. `again`: the project solved with some sizes as they are built; Invalid where that has no solution. `source`: out of which board a
+    piece can be cut again, in words."""
 
     fit: Fit
     words: FitWords
     again: Again | None = None
+    source: Source | None = None
 
     def out(self) -> MadeOut:
         """All of it."""
         text, tone = told.made_headline(self.fit, self.words)
+        built = self._sizes()
+        if built and not self.fit.offs:
+            text, tone = "What is there is built otherwise than it was drawn: what stands on it follows.", "near"
         return MadeOut(
             headline=text,
             tone=tone,
             parts=[self._part(board, rows) for board, rows in self.fit.standing.rows.items()],
-            proposals=[*self._proposed(), *self._sizes()],
+            proposals=[*self._proposed(), *built],
             agreed=[
                 AgreedOut(text=entry.body.text or "Agreed.", record=entry.id)
                 for entry in live(self.fit.entries)
@@ -100,6 +106,8 @@ class FitMade:
             name=self._name(board),
             state=state,
             bad=board in self.fit.bad,
+            mirror_key=f"{MADE}{board}{MIRRORED}",
+            mirrored=entry.id if (entry := self.fit.standing.mirrored.get(board)) else "",
             rows=[self._row(row) for row in rows],
         )
 
@@ -206,6 +214,8 @@ class FitMade:
                     "wide": "too wide" if by > 0 else "too narrow"}.get(off.what, "off in angle")  # fmt: skip
             said.append(f"{size} {what}")
         name = self._name(board)
+        if board in self.fit.standing.mirrored:
+            said = ["cut the wrong way round: it is its own mirror image"]
         ways = self.fit.ways(board)
         return BadOut(
             board=board,
@@ -221,7 +231,7 @@ class FitMade:
         records = self._records(way, board)
         return WayOutOut(
             title=told.way_title(way, self.words, self.fit),
-            text=told.way_text(way, self.words, self.fit),
+            text=self.source(board) if way.kind == "recut" and self.source else told.way_text(way, self.words, self.fit),
             cost=told.way_cost(way, self.words),
             best=best,
             changes=[self._change(c) for c in changes_of(self.fit.design, self.fit.offs, after)] if way.changes else [],
@@ -260,7 +270,13 @@ class FitMade:
             return OfferedRecord(key=key, type="wrong", fingerprint=fingerprint, body=body.model_dump(mode="json"))
 
         if way.kind == "recut":
-            return [wrong(WrongBody(way="recut", piece=board, sets=anew, text=title))]
+            return [
+                wrong(
+                    WrongBody(way="recut", piece=board, sets=anew, text=title, source=self.source(board) if self.source else "")
+                )
+            ]
+        if way.kind == "leave" and way.same_part:
+            return []
         if way.kind == "leave":
             return [wrong(WrongBody(way="keep", piece=board, text=title))]
         if way.kind == "use":

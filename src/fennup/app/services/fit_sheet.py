@@ -18,7 +18,7 @@ from fennup.app.schemas.fit import (
 from fennup.app.schemas.sheet import ControlOut, ViewOut
 from fennup.app.services import documents
 from fennup.app.services.drawings import control_out, view_out
-from fennup.app.services.fit_made import Again, FitMade
+from fennup.app.services.fit_made import Again, FitMade, Source
 from fennup.app.services.fit_order import FitOrder
 from fennup.app.wording.acts import did_words
 from fennup.app.wording.figures import Figure, Voice
@@ -53,12 +53,14 @@ def typing(path: str) -> TypeIn:
 
 @dataclass(frozen=True)
 class FitSheet:
-    """A project's dry fit, ready to be worded. `again`: the project solved with some sizes as they are built."""
+    """A project's dry fit, ready to be worded. `again`: the project solved with some sizes as they are built; `source`: out of which board a
+    piece can be cut again."""
 
     fit: Fit
     solution: Solution
     voice: Voice
     again: Again | None = None
+    source: Source | None = None
 
     @cached_property
     def words(self) -> FitWords:
@@ -68,7 +70,7 @@ class FitSheet:
     @cached_property
     def made(self) -> FitMade:
         """The part about what was made."""
-        return FitMade(self.fit, self.words, self.again)
+        return FitMade(self.fit, self.words, self.again, self.source)
 
     @cached_property
     def order(self) -> FitOrder:
@@ -239,7 +241,7 @@ class FitSheet:
     def _told(self) -> list[ToldOut]:
         by_key = self.fit.sheet.by_key
         order = ("wrong", "near", "right")
-        return [
+        told = [
             ToldOut(
                 keys=list(t.keys),
                 tone=t.verdict,
@@ -249,6 +251,7 @@ class FitSheet:
             for t in sorted(self.fit.told, key=lambda t: order.index(t.verdict))
             if by_key[t.keys[0]].kind != "gap"
         ]
+        return list({t.title: t for t in told}.values())  # three feet that stand firm are told once
 
     def _gap(self, e: Expected) -> GapJointOut:
         entry = self.fit.standing.read.get(e.key)

@@ -1,5 +1,6 @@
 """From a project and its records to its dry fit; and the project as it was agreed: what is still to cut, cut otherwise, for the saw and the bench."""
 
+from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from datetime import UTC, datetime
 from typing import Any
@@ -15,29 +16,43 @@ from fennup.app.services.records import NewRecord, add_record, check_body, entri
 from fennup.app.services.solving import solved
 from fennup.app.services.validate import from_core
 from fennup.app.wording.figures import Voice
-from fennup.core.bench.tasks import tasks_for
+from fennup.core.design import Design
 from fennup.core.drawing.edit import Give
 from fennup.core.editing import read_figure
 from fennup.core.errors import CoreError, SpecError
-from fennup.core.fit.fitting import Fit
+from fennup.core.fit.fitting import Fit, Ground
 from fennup.core.fit.made import with_changes
 from fennup.core.fit.meeting import offs_of
+from fennup.core.fit.state import MADE, MIRRORED
 from fennup.core.fit.wishes import FitWishes
 from fennup.core.parts.gauge import is_angle
-from fennup.core.plan import plan_with
+from fennup.core.plan import Plan, plan_with
 from fennup.core.records.entry import Entry, ReadBody
 from fennup.core.records.fold import agreed_in, live
 from fennup.core.solve import Solution
-from fennup.core.steps.planned import steps_for
 from fennup.core.workshop import Workshop
 
 OWN = ("read", "agreed")
+MOST_KEPT = 12
+
+
+_kept: OrderedDict[tuple[int, int], Ground] = OrderedDict()
+
+
+def ground_of(design: Design, plan: Plan) -> Ground:
+    """What hangs on a design and a plan alone, kept for as long as those are: they are told by what they are, not by what is in them."""
+    key = (id(design), id(plan))
+    ground = _kept.get(key)
+    if ground is None:
+        ground = _kept[key] = Ground(design, plan)
+        while len(_kept) > MOST_KEPT:
+            _kept.popitem(last=False)
+    return ground
 
 
 def fit_of(solution: Solution, entries: Sequence[Entry], wishes: FitWishes, measured: Sequence[Entry] = ()) -> Fit:
     """The dry fit of a solution."""
-    tasks = tasks_for(solution.design, solution.plan, steps_for(solution.design, solution.plan))
-    return Fit(solution.design, solution.plan, tasks, tuple(entries), wishes, tuple(measured))
+    return Fit(ground_of(solution.design, solution.plan), tuple(entries), wishes, tuple(measured))
 
 
 def as_built(body: ProjectBody, sizes: Mapping[str, float]) -> ProjectBody:
@@ -71,6 +86,8 @@ def measured_anywhere(session: Session) -> list[Entry]:
 
 def read_record(fit: Fit, key: str, text: str, side: str, voice: Voice, *, inches_meant: bool) -> tuple[dict[str, Any], str]:
     """The body of a reading as it was typed, and the fingerprint of what it is about. Invalid names the field."""
+    if key.startswith(MADE) and key.endswith(MIRRORED) and key.removeprefix(MADE).removesuffix(MIRRORED) in fit.design.boards:
+        return ReadBody(planned=0.0, measured=1.0, unit="mm", typed=text).model_dump(mode="json"), ""
     expected = fit.expected(key)
     rows = {row.key: row for of in fit.standing.rows.values() for row in of}
     row = rows.get(key)

@@ -283,4 +283,8 @@ class FitWords:
             up, along = trim.off[0][1], trim.off[0][2]
             each = f"{self.small(up)} measured upright" + (f", {self.small(along)} along the leg" if along - up > SAME else "")
             said.append(f"Trim {legs} by {each}{' each' if len(trim.off) > 1 else ''}.{slope}")
-        return ["Either: " + said[0], *(f"Or: {text[:1].lower()}{text[1:]}" for text in said[1:])] if said else []
+        return (
+            [f"Either {said[0][:1].lower()}{said[0][1:]}", *(f"Or {text[:1].lower()}{text[1:]}" for text in said[1:])]
+            if said
+            else []
+        )

@@ -8,6 +8,7 @@ from fennup.core.fit.fitting import Change, Fit
 from fennup.core.fit.meeting import Off
 from fennup.core.fit.repeats import Hands, Laid
 from fennup.core.fit.ways import WayOut, fills
+from fennup.core.tolerances import UNSEEN_MM
 
 CAME = {"bench": "from the bench", "typed": "as you typed", "agreed": "cut as agreed", "": ""}
 YES = {
@@ -90,7 +91,7 @@ def way_title(way: WayOut, words: FitWords, fit: Fit) -> str:
             return f"Shorten it to {board(way.pieces[0])}"
         case "recut":
             return f"Cut {board(way.pieces[0])} again"
-    return "Leave it as it is"
+    return "It is the same part, turned" if way.same_part else "Leave it as it is"
 
 
 def way_text(way: WayOut, words: FitWords, fit: Fit) -> str:
@@ -100,9 +101,12 @@ def way_text(way: WayOut, words: FitWords, fit: Fit) -> str:
             return "It then is as planned, and everything closes."
         case "recut_others":
             cut = [p for p in way.pieces if fit.standing.bench.is_cut(words.solution.design.boards[p])]
+            closes = (
+                f"Leaves {words.small(way.gap_mm)}: within what you let pass." if way.gap_mm > UNSEEN_MM else "Closes exactly."
+            )
             if not cut:
-                return "Not cut yet: it costs nothing but another length. Closes exactly."
-            return f"{words.short(cut[0])[:1].upper()}{words.short(cut[0])[1:]} is cut already and only becomes shorter. Closes exactly."
+                return f"Not cut yet: it costs nothing but another length. {closes}"
+            return f"{words.short(cut[0])[:1].upper()}{words.short(cut[0])[1:]} is cut already and only becomes shorter. {closes}"
         case "spread":
             return "The smallest change of all that is still to cut. Closes exactly; no side is out by much."
         case "spacer":
@@ -113,6 +117,8 @@ def way_text(way: WayOut, words: FitWords, fit: Fit) -> str:
             return f"Where it still measures {words.value(way.needs_mm, 'mm')}. Both ends are cut anew; the part itself is cut again."
         case "recut":
             return "The safe way, where there is wood."
+    if way.same_part:
+        return "Turned end for end it is just what it should be: nothing is lost."
     if way.gap_mm < fit.allowance_mm:
         return "It stays within what you let pass." if way.joint else "It closes with that: nothing hangs on it."
     finish = fit.wishes.finish

@@ -6,6 +6,7 @@ from functools import cached_property
 from math import radians, tan
 
 from fennup.core.bench.task import Task
+from fennup.core.bench.tasks import tasks_for
 from fennup.core.design import Design
 from fennup.core.errors import CutError
 from fennup.core.fit.expected import sheet_for
@@ -15,7 +16,7 @@ from fennup.core.fit.hand import Working, working_of
 from fennup.core.fit.made import AsMade, Settled, Solver, as_made, free_offs
 from fennup.core.fit.meeting import Off, Offs, made_plane
 from fennup.core.fit.order import Assembling, Blocked, Joining
-from fennup.core.fit.passage import Passing, Split, passes, points_of, splits
+from fennup.core.fit.passage import PassageWishes, Passing, Split, passes, points_of, splits
 from fennup.core.fit.reading import Expected, Sheet
 from fennup.core.fit.repeats import Hands, Laid, hands_of, laid_together
 from fennup.core.fit.state import Standing, standing_of
@@ -26,8 +27,10 @@ from fennup.core.fit.wishes import FitWishes
 from fennup.core.parts.solid import end_cut
 from fennup.core.plan import Plan
 from fennup.core.records.entry import Entry, ReadBody
+from fennup.core.steps.planned import steps_for
 from fennup.core.tolerances import NOTHING
 
+MOST_KEPT = 12
 EXACT_MM = 0.1  # what a tape that was not chosen is taken to tell
 SEEN = 0.005  # mm or degrees: a change that is told
 
@@ -43,16 +46,100 @@ class Change:
     scribed: bool
 
 
+class Ground:
+    """What hangs on the design and the plan alone, whatever was read: worked out once, and kept as long as they are."""
+
+    def __init__(self, design: Design, plan: Plan) -> None:
+        self.design = design
+        self.plan = plan
+        self.forecaster = Forecaster(design, plan)
+        self._forecasts: dict[tuple[Working, float | None, float], Forecast] = {}
+        self._passing: dict[str, tuple[tuple[Passing, ...], Split | None]] = {}
+
+    @property
+    def web(self) -> Web:
+        """The boards and joints."""
+        return self.forecaster.web
+
+    @cached_property
+    def tasks(self) -> tuple[Task, ...]:
+        """Everything that is done at the bench."""
+        return tasks_for(self.design, self.plan, steps_for(self.design, self.plan))
+
+    @cached_property
+    def sheet(self) -> Sheet:
+        """What is to be read."""
+        return sheet_for(self.design, self.web, self.plan.workshop.allowance_mm)
+
+    @cached_property
+    def assembling(self) -> Assembling:
+        """Puts it together."""
+        return Assembling(self.design, self.web)
+
+    def forecast(self, working: Working, wished_mm: float | None, blunt_deg: float) -> Forecast:
+        """How well it will close."""
+        key = (working, wished_mm, blunt_deg)
+        if key not in self._forecasts:
+            if len(self._forecasts) >= MOST_KEPT:
+                self._forecasts.clear()
+            self._forecasts[key] = self.forecaster.forecast(*key)
+        return self._forecasts[key]
+
+    def passage(self, boards: tuple[str, ...], wishes: PassageWishes) -> tuple[tuple[Passing, ...], Split | None]:
+        """Whether it goes through what was said, and where it comes apart if it does not."""
+        key = wishes.model_dump_json()
+        if key not in self._passing:
+            if len(self._passing) >= MOST_KEPT:
+                self._passing.clear()
+            told = passes(points_of(self.design.solids, boards), wishes)
+            stuck = any(p.way is None for p in told)
+            self._passing[key] = (told, splits(self.assembling, boards, wishes) if stuck else None)
+        return self._passing[key]
+
+
 @dataclass(frozen=True)
 class Fit:
     """`entries`: the project's own records; `measured`: those of the whole workshop, from which the hand is known."""
 
-    design: Design
-    plan: Plan
-    tasks: tuple[Task, ...]
+    ground: Ground
     entries: tuple[Entry, ...]
     wishes: FitWishes
     measured: tuple[Entry, ...] = ()
+
+    @property
+    def design(self) -> Design:
+        """The pieces as drawn."""
+        return self.ground.design
+
+    @property
+    def plan(self) -> Plan:
+        """How they are made."""
+        return self.ground.plan
+
+    @property
+    def tasks(self) -> tuple[Task, ...]:
+        """What is done at the bench."""
+        return self.ground.tasks
+
+    @property
+    def sheet(self) -> Sheet:
+        """What is to be read."""
+        return self.ground.sheet
+
+    @property
+    def assembling(self) -> Assembling:
+        """Puts it together."""
+        return self.ground.assembling
+
+    @property
+    def forecaster(self) -> Forecaster:
+        """Knows how errors go round."""
+        return self.ground.forecaster
+
+    @property
+    def web(self) -> Web:
+        """The boards and joints."""
+        return self.ground.web
 
     @property
     def graduation_mm(self) -> float:
@@ -65,16 +152,6 @@ class Fit:
         return self.plan.workshop.allowance_mm
 
     @cached_property
-    def forecaster(self) -> Forecaster:
-        """Knows how errors go round."""
-        return Forecaster(self.design, self.plan)
-
-    @property
-    def web(self) -> Web:
-        """The boards and joints."""
-        return self.forecaster.web
-
-    @cached_property
     def working(self) -> Working:
         """How exactly one works here."""
         return working_of(self.plan.workshop.hand, self.measured or self.entries)
@@ -82,12 +159,7 @@ class Fit:
     @cached_property
     def forecast(self) -> Forecast:
         """How well it will close."""
-        return self.forecaster.forecast(self.working, self.wishes.wished_mm, self.wishes.blunt_deg)
-
-    @cached_property
-    def sheet(self) -> Sheet:
-        """What is to be read."""
-        return sheet_for(self.design, self.web, self.allowance_mm)
+        return self.ground.forecast(self.working, self.wishes.wished_mm, self.wishes.blunt_deg)
 
     def near(self, expected: Expected) -> float:
         """How far off still does not matter."""
@@ -212,15 +284,20 @@ class Fit:
             opens = abs(by) if size is None else abs(size * tan(radians(by)))
             if opens > self.allowance_mm:
                 found.append(board.id)
+        found += self.standing.mirrored
         return tuple(dict.fromkeys([*found, *(id for id in self.standing.wrong if id in self.design.boards)]))
 
     @cached_property
     def ways_out(self) -> WaysOut:
         """Finds ways out."""
-        return WaysOut(self.design, self.web, self.standing.bench, self.plan.workshop.kerf_mm, self.scribed)
+        return WaysOut(
+            self.design, self.web, self.standing.bench, self.plan.workshop.kerf_mm, self.scribed, self.allowance_mm / 2
+        )
 
     def ways(self, board: str) -> list[WayOut]:
         """What can be done about one part."""
+        if board in self.standing.mirrored:
+            return self.ways_out.mirrored(board)
         return self.ways_out.ways(board, self.offs)
 
     # Repeats, order, passage.
@@ -234,11 +311,6 @@ class Fit:
     def hands(self) -> tuple[Hands, ...]:
         """Parts that are mirror images."""
         return hands_of(self.design)
-
-    @cached_property
-    def assembling(self) -> Assembling:
-        """Puts it together."""
-        return Assembling(self.design, self.web)
 
     @cached_property
     def order(self) -> tuple[tuple[Joining, ...], Blocked | None]:
@@ -255,17 +327,15 @@ class Fit:
         """The boards that are made."""
         return tuple(board.id for board in self.design.assembly.boards if not board.found)
 
-    @cached_property
+    @property
     def passing(self) -> tuple[Passing, ...]:
         """Whether it goes through what was said."""
-        return passes(points_of(self.design.solids, self.whole), self.wishes.passage)
+        return self.ground.passage(self.whole, self.wishes.passage)[0]
 
-    @cached_property
+    @property
     def split(self) -> Split | None:
         """Where it comes apart, if it does not go through."""
-        if all(told.way for told in self.passing):
-            return None
-        return splits(self.assembling, self.whole, self.wishes.passage)
+        return self.ground.passage(self.whole, self.wishes.passage)[1]
 
 
 def changes_of(design: Design, before: Offs, after: Offs, scribed: Iterable[str] = ()) -> tuple[Change, ...]:

@@ -134,17 +134,31 @@ class _Sides:
         return x.max(axis=0) - x.min(axis=0), y.max(axis=0) - y.min(axis=0)
 
 
+class Turns:
+    """Something seen along every way that is tried, each looked at once."""
+
+    def __init__(self, points: Array) -> None:
+        self.points = points
+        self._seen: dict[int, tuple[_Sides, Array, Array]] = {}
+
+    def each(self) -> Iterator[tuple[int, Vec, Vec, _Sides, Array, Array]]:
+        """Every way: its number, what is up and ahead, the silhouette, the width and the height that it takes as it leans."""
+        for number, (up, ahead) in enumerate(_attitudes()):
+            if number not in self._seen:
+                sides = _Sides(self.points, up, ahead)
+                self._seen[number] = (sides, *sides.takes(LEANS))
+            yield (number, up, ahead, *self._seen[number])
+
+
 LEANS = np.arange(-90.0, 90.0 + LEAN_STEP_DEG / 2, LEAN_STEP_DEG)
 
 
-def through(points: Array, wide_mm: float, high_mm: float, most_long_mm: float | None = None) -> Turned | None:
+def through(turns: Turns, wide_mm: float, high_mm: float, most_long_mm: float | None = None) -> Turned | None:
     """How something goes straight through an opening: upright before leaning, along its own directions before askew, the widest range of leans before a narrow one."""
     best: tuple[tuple[float, ...], _Sides, Vec, Vec, int, int] | None = None
-    for number, (up, ahead) in enumerate(_attitudes()):
-        sides = _Sides(points, up, ahead)
+    for number, up, ahead, sides, width, height in turns.each():
         if most_long_mm is not None and sides.long > most_long_mm + NOTHING:
             continue
-        width, height = sides.takes(LEANS)
         fits = (width <= wide_mm + NOTHING) & (height <= high_mm + NOTHING)
         for first, last in _runs(fits):
             upright = first <= len(LEANS) // 2 <= last
@@ -197,30 +211,29 @@ def longest_round(wide_mm: float, landing_mm: float, thing_mm: float) -> float:
 def passes(points: Array, wishes: PassageWishes) -> tuple[Passing, ...]:
     """Whether it goes through all that was said."""
     found = []
+    turns = Turns(points)
     if wishes.door:
-        found.append(_passing("door", points, wishes.door.width_mm, wishes.door.height_mm, None))
+        found.append(_passing("door", turns, wishes.door.width_mm, wishes.door.height_mm, None))
     if wishes.stairs:
         stairs = wishes.stairs
-        told = _passing("stairs", points, stairs.width_mm, stairs.head_mm, None)
+        told = _passing("stairs", turns, stairs.width_mm, stairs.head_mm, None)
         if told.way and stairs.landing_mm:
             most = longest_round(stairs.width_mm, stairs.landing_mm, told.way.wide_mm)
             if told.way.long_mm > most:
-                shorter = through(points, stairs.width_mm, stairs.head_mm, most)
+                shorter = through(turns, stairs.width_mm, stairs.head_mm, most)
                 told = Passing("stairs", shorter) if shorter else Passing("stairs", None, told.way.long_mm - most, "turn")
         found.append(told)
     if wishes.load:
-        found.append(_passing("load", points, wishes.load.width_mm, wishes.load.height_mm, wishes.load.length_mm))
+        found.append(_passing("load", turns, wishes.load.width_mm, wishes.load.height_mm, wishes.load.length_mm))
     return tuple(found)
 
 
-def _passing(opening: Opening, points: Array, wide: float, high: float, long: float | None) -> Passing:
-    way = through(points, wide, high, long)
+def _passing(opening: Opening, turns: Turns, wide: float, high: float, long: float | None) -> Passing:
+    way = through(turns, wide, high, long)
     if way:
         return Passing(opening, way)
     least: tuple[float, Lacks] = (float("inf"), "width")
-    for up, ahead in _attitudes():
-        sides = _Sides(points, up, ahead)
-        width, height = sides.takes(LEANS)
+    for _, _, _, sides, width, height in turns.each():
         over = np.maximum(width - wide, height - high)
         k = int(over.argmin())
         lacks: dict[Lacks, float] = {

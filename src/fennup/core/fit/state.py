@@ -15,6 +15,7 @@ from fennup.core.records.entry import CutBody, Entry, MeasuredBody, ReadBody
 from fennup.core.records.fold import Agreed, agreed_in, fold, read_last
 from fennup.core.tolerances import NOTHING
 
+MIRRORED = " mirrored"  # how the key ends by which a part is said to be its own mirror image
 MADE = "made "  # how the key of what a part really measures begins
 Came = Literal["bench", "typed", "agreed", ""]
 
@@ -34,7 +35,7 @@ class MadeRow:
 @dataclass(frozen=True)
 class Standing:
     """`bench`: errors and cuts, of everything that is known; `read`: the readings at the dry fit by key; `agreed`: what was said yes to, as errors against the plan of parts that
-    are still to be cut; `strays`: readings of what is not there; `wrong`: boards that are known to be wrong."""
+    are still to be cut; `strays`: readings of what is not there; `wrong`: boards that are known to be wrong; `mirrored`: that came out as their own mirror image."""
 
     bench: Bench
     read: Mapping[str, Entry]
@@ -43,6 +44,7 @@ class Standing:
     rows: Mapping[str, tuple[MadeRow, ...]]
     strays: tuple[Entry, ...]
     wrong: tuple[str, ...]
+    mirrored: Mapping[str, Entry]
 
 
 def standing_of(design: Design, tasks: tuple[Task, ...], entries: Iterable[Entry], known: Iterable[str]) -> Standing:
@@ -70,16 +72,17 @@ def standing_of(design: Design, tasks: tuple[Task, ...], entries: Iterable[Entry
         for board in design.assembly.boards
         if not board.found and board.id in facts
     }
-    keys = {*known, *by_key}
+    of_mirrors = {f"{MADE}{board.id}{MIRRORED}": board.id for board in design.assembly.boards if not board.found}
+    mirrored = {of_mirrors[key]: entry for key, entry in read.items() if key in of_mirrors}
+    keys = {*known, *by_key, *of_mirrors}
     strays = tuple(entry for key, entry in read.items() if key not in keys)
     wrong = tuple(
         dict.fromkeys(
             task.piece for task in tasks if task.piece and (state := states.get(task.key)) and _is_bad(state.readings.values())
         )
     )
-    return Standing(
-        bench, {k: e for k, e in read.items() if k not in by_key and k in keys}, still, agreed.sizes, rows, strays, wrong
-    )
+    kept = {key: entry for key, entry in read.items() if key in keys and key not in by_key and key not in of_mirrors}
+    return Standing(bench, kept, still, agreed.sizes, rows, strays, wrong, mirrored)
 
 
 def _is_bad(readings: Iterable[Entry]) -> bool:

@@ -9,20 +9,23 @@ from typing import Literal
 
 import numpy as np
 
-from fennup.core.assembly.board import ENDS, Board, End
+from fennup.core.assembly.board import ENDS, Board, End, Hole, Notch
 from fennup.core.bench.rescue import other_uses
 from fennup.core.bench.task import Check
 from fennup.core.design import Design
 from fennup.core.fit.made import CLOSED_MM, Bench, Solver, only_shorter
 from fennup.core.fit.meeting import Meeting, Off, Offs, made_plane
 from fennup.core.fit.web import Loop, Web, at_place, in_joint
-from fennup.core.parts.solid import end_cut
+from fennup.core.geometry.plane import Plane
+from fennup.core.parts.alike import fingerprint
+from fennup.core.parts.solid import end_cut, solid_of
 from fennup.core.tolerances import NOTHING, ON_LINE
 
 Kind = Literal["trim", "recut_others", "spread", "spacer", "use", "recut", "leave"]
 Finish = Literal["paint", "clear", "oil", "bare"]
 MOST_OTHERS = 3
 MOST_TRIED, MOST_WORKED_OUT = 3000, 12
+LOOPS = 3.0  # of the room squared: what may be left over all figures of a loop
 ALMOST = 1e-4  # of what is uneven: what the slopes alone leave of it where a change may do
 # The widest gap that a filler hides under a finish, mm: typical, indoors; outdoors wood moves and half of it holds.
 FILLED_MM: dict[Finish, float] = {"paint": 1.5, "clear": 0.5, "oil": 0.3, "bare": 0.2}
@@ -57,14 +60,17 @@ class Shave:
 
 
 class WaysOut:
-    """Finds what can be done about one spoiled part, given what is made already."""
+    """Finds what can be done about one spoiled part, given what is made already. `room_mm`: what may stay open where few parts are to be cut."""
 
-    def __init__(self, design: Design, web: Web, bench: Bench, kerf_mm: float, kept: frozenset[str] = frozenset()) -> None:
+    def __init__(
+        self, design: Design, web: Web, bench: Bench, kerf_mm: float, kept: frozenset[str] = frozenset(), room_mm: float = 0.0
+    ) -> None:
         self.design = design
         self.web = web
         self.bench = bench
         self.kerf = kerf_mm
         self.kept = kept
+        self.room_mm = room_mm
 
     @cached_property
     def solver(self) -> Solver:
@@ -104,21 +110,22 @@ class WaysOut:
             tried = self._near_enough(tuple(combinations(others, count)), made)
             found = [way for several in tried[:MOST_WORKED_OUT] if (way := self._with(several, made))]
             if found:
-                yield min(found, key=lambda w: (w.cuts, sum(by * by for by in w.changes.values())))
+                yield min(found, key=lambda w: (w.cuts, w.gap_mm > CLOSED_MM, sum(by * by for by in w.changes.values())))
                 return
 
     def _with(self, several: tuple[Board, ...], made: Offs) -> WayOut | None:
         ids = {board.id for board in several}
         columns = [off for off in self.web.offs if off.board in ids and off.what == "length"]
         settled = self.solver.settle(made, columns)
-        if not settled.closes:
+        left = max((loose.mm for loose in settled.left), default=0.0)
+        if left > self.room_mm:
             return None
         after = {**made, **{off: made.get(off, 0.0) + by for off, by in settled.changes.items()}}
         one_end = {}
         for board in several:
             change = sum(by for off, by in settled.changes.items() if off.board == board.id)
-            if abs(change) < NOTHING:
-                return None
+            if abs(change) < max(NOTHING, self.room_mm / 4):
+                return None  # a part that hardly changes need not
             cut = self.bench.is_cut(board)
             own = {off: by for off, by in made.items() if off.board == board.id}
             if cut and not only_shorter(self.design, board, own, {off: by for off, by in after.items() if off.board == board.id}):
@@ -126,7 +133,7 @@ class WaysOut:
             # What comes off a cut part comes off one end: the one that its length is taken to.
             one_end[Off(board.id, "length", "right" if board.right else "left")] = change
         cuts = sum(self.bench.is_cut(board) for board in several)
-        return WayOut("recut_others", tuple(b.id for b in several), one_end, cuts)
+        return WayOut("recut_others", tuple(b.id for b in several), one_end, cuts, gap_mm=left)
 
     def _near_enough(self, several: tuple[tuple[Board, ...], ...], made: Offs) -> list[tuple[Board, ...]]:
         """Those of some sets of parts whose lengths come near enough at all: told by the slopes alone, before any is worked out."""
@@ -145,7 +152,7 @@ class WaysOut:
             own = [k for board in of for k in places[board.id]]
             if own:
                 gained = pulls_[own] @ np.linalg.pinv(grams[np.ix_(own, own)], rcond=1e-9, hermitian=True) @ pulls_[own]
-                if whole - float(gained) < ALMOST * whole:
+                if whole - float(gained) < max(ALMOST * whole, LOOPS * self.room_mm**2):
                     found.append(of)
         return found
 
@@ -192,6 +199,19 @@ class WaysOut:
             if open_:
                 yield WayOut("use", open_, cuts=2, needs_mm=use.needs_mm)
 
+    def mirrored(self, piece: str) -> list[WayOut]:
+        """What can be done with a part that came out as its own mirror image: nothing, where it is the same part when it is turned; as another part that is just that; shortened; else
+        cut again."""
+        facts = next(facts for facts in self.design.facts if piece in facts.group.boards)
+        made = mirror_image(facts.board)
+        print_ = fingerprint(made, solid_of(made))
+        if print_ == facts.fingerprint:
+            return [WayOut("leave", (piece,), same_part=True)]
+        exact = [other for other in self.design.facts if other.fingerprint == print_]
+        found = [WayOut("use", other.group.boards, same_part=True) for other in exact]
+        others = [way for way in self._uses(piece) if not way.same_part]
+        return sorted([*found, *others, self._recut(piece)], key=_rank)
+
     def _recut(self, piece: str) -> WayOut:
         low, high = self.design.solids[piece].extent_x()
         board = self.design.boards[piece]
@@ -214,6 +234,20 @@ class WaysOut:
         else:
             gap, joint = max((max(gaps), joint) for joint, gaps in open_at.items())
         return WayOut("leave", (piece,), gap_mm=gap, joint=joint)
+
+
+def mirror_image(board: Board) -> Board:
+    """The board as it comes out when it is cut the wrong way round: what was left is right."""
+
+    def turned(plane: Plane) -> Plane:
+        x, y, z = plane.normal
+        return Plane((-x, y, z), plane.offset)
+
+    reach = (-board.reach[1], -board.reach[0]) if board.reach else None
+    notches = tuple(Notch(tuple(turned(p) for p in notch.planes)) for notch in board.notches)
+    holes = tuple(Hole(-hole.x_mm, hole.y_mm, hole.diameter_mm) for hole in board.holes)
+    left, right = (tuple(turned(p) for p in cuts) for cuts in (board.right, board.left))
+    return board.but(left=left, right=right, reach=reach, notches=notches, holes=holes)
 
 
 def gap_of(web: Web, loop: Loop, meeting: Meeting, offs: Offs) -> float:
