@@ -12,16 +12,19 @@ from typing import Literal
 
 import numpy as np
 
-from fennup.core.assembly.board import ENDS
+from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.design import Design
 from fennup.core.errors import CutError
 from fennup.core.fit.hand import Working
-from fennup.core.fit.meeting import Array, Meeting, Off
+from fennup.core.fit.meeting import Array, Meeting, Off, made_plane
 from fennup.core.fit.web import Loop, Web, in_joint
+from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.vec import Vec
 from fennup.core.parts.solid import end_cut
 from fennup.core.plan import Plan
 from fennup.core.tolerances import NOTHING
-from fennup.core.verify.made import rounded_to
+from fennup.core.verify.made import Ends, rounded_to
+from fennup.core.verify.rings import adds_up
 
 TRIALS = 4000
 SEED = 20
@@ -185,12 +188,16 @@ class Forecaster:
         within = np.ones(TRIALS, dtype=bool)
         trials = errors + constants
 
+        as_cut = self._as_cut(constants)
+
         def opening(row: _Row, loop: Loop | None) -> Opening:
             nonlocal within
             gaps = row.gap(trials)
             if loop or row.meeting.joint.id not in self._ring_joints:
                 within &= gaps <= allowance
-            return _opening(row, gaps, constants, sigmas, allowance, loop)
+            told = _opening(row, gaps, constants, sigmas, allowance, loop)
+            exact = as_cut.get(told.joint) if loop else None
+            return told if exact is None else replace(told, constant_mm=exact + abs(float(constants @ row.apart)))
 
         joints = tuple(opening(row, None) for row in alone)
         rings = tuple(opening(row, loop) for row, loop in last)
@@ -204,6 +211,18 @@ class Forecaster:
         return Forecast(
             allowance, working, joints, rings, float(within.mean()), worst, self._shares(row, sigmas, constants), needs
         )
+
+    def _as_cut(self, constants: Array) -> dict[str, float]:
+        """What the constant errors of the angles open in the last joint of every ring, the faces as they are then cut: as the verdict reckons it."""
+        offs = {off: by for off, by in zip(self.web.offs, constants.tolist(), strict=True) if off.is_angle and by}
+        if not offs:
+            return {}
+
+        def cutter(board: Board, end: End, cut: Plane) -> Vec:
+            return made_plane(board, end, board.ends(end).index(cut), offs).normal
+
+        ends = Ends(self.design.assembly, self.design.solids, cutter)
+        return {found.joint: found.opening_mm for found in adds_up(ends, None) if found.joint}
 
     def _shares(self, row: _Row, sigmas: Array, constants: Array) -> tuple[Share, ...]:
         parts = (row.along * sigmas) ** 2 + (row.through * sigmas) ** 2 + (row.apart * sigmas) ** 2

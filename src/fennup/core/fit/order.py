@@ -12,6 +12,7 @@ from fennup.core.fit.paths import Room
 from fennup.core.fit.web import Web
 from fennup.core.geometry.vec import Vec, add, dot, norm, scale, unit
 from fennup.core.tolerances import SAME
+from fennup.core.verify.near import bounds, overlap
 
 AXES: tuple[Vec, ...] = ((0.0, 0.0, 1.0), (0.0, 0.0, -1.0), (1.0, 0.0, 0.0), (-1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, -1.0, 0.0))
 FEW = 4  # sides from which on a ring is made of two halves
@@ -60,11 +61,18 @@ class Assembling:
 
     @cached_property
     def near(self) -> dict[str, set[str]]:
-        """Which boards each one is joined to."""
+        """Which boards each one is joined to, or lies in."""
         found: dict[str, set[str]] = {id: set() for id in self.place}
         for m in self.web.meetings.all.values():
             found[m.a.id].add(m.b.id)
             found[m.b.id].add(m.a.id)
+        # What lies in a groove with its play is joined to nothing, and hangs with what is round it all the same.
+        boxes = {id: bounds(solid.boxes) for id, solid in self.design.solids.items()}
+        for id in [id for id, others in found.items() if not others and self.design.boards[id].role != "leg"]:
+            for other, box in boxes.items():
+                if other != id and overlap(boxes[id], box):
+                    found[id].add(other)
+                    found[other].add(id)
         return found
 
     def between(self, moved: Iterable[str], onto: Iterable[str]) -> list[Meeting]:
@@ -194,7 +202,7 @@ class Assembling:
 
     def _splits(self, own: list[str], rings: list[list[str]]) -> Iterable[tuple[list[str], list[str], bool]]:
         """Ways to part some boards in two: a ring in halves, or one of its sides alone; two legs and what is only between them."""
-        for ring in rings:
+        for ring in sorted(rings, key=self._high, reverse=True):  # what lies low comes first
             n = len(ring)
             if n >= FEW:
                 for start in range(n):
@@ -216,6 +224,11 @@ class Assembling:
                     ),
                 ]
                 yield moved, [id for id in own if id not in moved], False
+
+    def _high(self, boards: Sequence[str]) -> float:
+        """How high some boards lie, in the middle."""
+        heights = [p[2] for id in boards for box in self.design.solids[id].boxes for p in box]
+        return round(sum(heights) / len(heights), 3)
 
     def _parted(self, own: list[str], half: list[str], ring: list[str]) -> Iterable[tuple[list[str], list[str], bool]]:
         only = [id for id in own if id not in ring and self.near[id] and self.near[id] <= set(half)]
