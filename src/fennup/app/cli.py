@@ -91,31 +91,7 @@ def _parser() -> argparse.ArgumentParser:
             made.add_argument("--database", type=Path, default=DATABASE)
         return made
 
-    solving = command("solve", _solve, "solve a project and print everything that follows from it as JSON")
-    solving.add_argument("spec", help="a .fennup.json file, or a spec in JSON, or - for standard input")
-    solving.add_argument("--saw", help="a file with a miter saw in JSON")
-    solving.add_argument("--workshop", help="a file with a workshop in JSON")
-    planning = command("boards", _boards, "plan which part comes out of which board and print the plan as JSON")
-    planning.add_argument(
-        "file", help="a .fennup.json file of a project with its rack, price list and wishes, or - for standard input"
-    )
-    planning.add_argument("--workshop", help="a file with a workshop in JSON, for the saw's kerf")
-    cutting = command("cuts", _cuts, "print the steps of the work on the wood as JSON: every setting, pose, stop and mark")
-    cutting.add_argument("file", help="a .fennup.json file of a project, or a spec in JSON, or - for standard input")
-    cutting.add_argument("--workshop", help="a file with a workshop in JSON")
-    cutting.add_argument(
-        "--boards", action="store_true", help="plan the boards of the file first, so that each step says which board"
-    )
-    going = command("progress", _progress, "print how far the work at the bench is, from a project's records, as JSON")
-    going.add_argument("file", help="a .fennup.json file of a project with its records, or - for standard input")
-    going.add_argument("--workshop", help="a file with a workshop in JSON")
-    fitting = command(
-        "fit", _fit, "print the dry fit as JSON: forecast, what should be read, what readings mean, ways out, order"
-    )
-    fitting.add_argument(
-        "file", help="a .fennup.json file of a project with its records, or a spec in JSON, or - for standard input"
-    )
-    fitting.add_argument("--workshop", help="a file with a workshop in JSON, for the saw and the hand")
+    _printing(command)
     selling = command("yard", _yard, "run the made-up timber yard, whose prices Fennup can ask for")
     selling.add_argument("--port", type=int, default=8010)
     selling.add_argument("--steady", action="store_true", help="never slow, never closed")
@@ -143,6 +119,35 @@ def _parser() -> argparse.ArgumentParser:
     importing = command("import", _import, "bring a .fennup.json file in", database=True)
     importing.add_argument("file", help="the file, or - for standard input")
     return parser
+
+
+def _printing(command: Callable[..., argparse.ArgumentParser]) -> None:
+    """The commands that read a project and print what follows from it."""
+    solving = command("solve", _solve, "solve a project and print everything that follows from it as JSON")
+    solving.add_argument("spec", help="a .fennup.json file, or a spec in JSON, or - for standard input")
+    solving.add_argument("--saw", help="a file with a miter saw in JSON")
+    solving.add_argument("--workshop", help="a file with a workshop in JSON")
+    planning = command("boards", _boards, "plan which part comes out of which board and print the plan as JSON")
+    planning.add_argument(
+        "file", help="a .fennup.json file of a project with its rack, price list and wishes, or - for standard input"
+    )
+    planning.add_argument("--workshop", help="a file with a workshop in JSON, for the saw's kerf")
+    cutting = command("cuts", _cuts, "print the steps of the work on the wood as JSON: every setting, pose, stop and mark")
+    cutting.add_argument("file", help="a .fennup.json file of a project, or a spec in JSON, or - for standard input")
+    cutting.add_argument("--workshop", help="a file with a workshop in JSON")
+    cutting.add_argument(
+        "--boards", action="store_true", help="plan the boards of the file first, so that each step says which board"
+    )
+    going = command("progress", _progress, "print how far the work at the bench is, from a project's records, as JSON")
+    going.add_argument("file", help="a .fennup.json file of a project with its records, or - for standard input")
+    going.add_argument("--workshop", help="a file with a workshop in JSON")
+    fitting = command(
+        "fit", _fit, "print the dry fit as JSON: forecast, what should be read, what readings mean, ways out, order"
+    )
+    fitting.add_argument(
+        "file", help="a .fennup.json file of a project with its records, or a spec in JSON, or - for standard input"
+    )
+    fitting.add_argument("--workshop", help="a file with a workshop in JSON, for the saw and the hand")
 
 
 def _read(name: str) -> Any:

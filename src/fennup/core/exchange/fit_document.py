@@ -3,10 +3,10 @@
 from fennup.core.exchange.cuts_forms import Form
 from fennup.core.fit.fitting import Fit
 from fennup.core.fit.forecast import Opening
-from fennup.core.fit.made import CLOSED_MM
 from fennup.core.fit.meeting import Offs
 from fennup.core.fit.passage import Passing
 from fennup.core.fit.verdicts import near_of
+from fennup.core.verify.joints import CLOSED_MM
 
 
 class OpeningForm(Form):

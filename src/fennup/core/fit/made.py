@@ -17,10 +17,9 @@ from fennup.core.parts.alike import group_parts
 from fennup.core.parts.solid import Solid, end_cut, solid_of
 from fennup.core.records.entry import MeasuredBody
 from fennup.core.records.fold import OPEN, State
-from fennup.core.tolerances import NOTHING, ON_LINE, SAME
-from fennup.core.verify.joints import JointCheck, check_joint
+from fennup.core.tolerances import NOTHING, ON_LINE, SAME, ZERO
+from fennup.core.verify.joints import CLOSED_MM, JointCheck, check_joint
 
-CLOSED_MM = 1e-6
 ROUNDS = 12
 KEEP = 1e-9  # directions in which nothing can be changed by more than that of the rest
 SOFTLY = 1e-3  # how little a change counts of what is cut to the opening
@@ -203,7 +202,7 @@ def as_made(design: Design, web: Web, offs: Offs) -> AsMade:
     for board in design.assembly.boards:
         made = made_board(board, by_board[board.id]) if board.id in by_board else board
         place = places[board.id]
-        moved = made if np.allclose(place, still, atol=1e-12) else made.but(frame=_moved(made.frame, place))
+        moved = made if np.allclose(place, still, atol=ZERO) else made.but(frame=_moved(made.frame, place))
         boards[board.id] = moved
         solids[board.id] = design.solids[board.id] if moved is board else solid_of(moved)
     assembly = replace(design.assembly, boards=tuple(boards.values()))

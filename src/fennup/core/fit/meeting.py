@@ -21,7 +21,7 @@ from fennup.core.verify.made import end_of
 Array = np.ndarray[tuple[int, ...], np.dtype[np.float64]]
 What = Literal["length", "swing", "tilt", "thick", "wide"]
 IN_LINE = 1e-6  # two unit directions that run alike
-STEP = 1e-5  # by which an error is tried, mm or degrees
+TRIED = 1e-5  # by which an error is tried, mm or degrees
 SIDES: tuple[Side, ...] = ("face", "back", "upper", "lower")
 
 
@@ -278,6 +278,6 @@ def slopes(meeting: Meeting, offs: tuple[Off, ...]) -> Array:
     own = set(meeting.offs())
     for k, off in enumerate(offs):
         if off in own:
-            more, less = (twist_of(motion_of(meeting, {off: sign * STEP})) for sign in (1.0, -1.0))
-            found[:, k] = (more - less) / (2 * STEP)
+            more, less = (twist_of(motion_of(meeting, {off: sign * TRIED})) for sign in (1.0, -1.0))
+            found[:, k] = (more - less) / (2 * TRIED)
     return found

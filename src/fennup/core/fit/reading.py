@@ -11,6 +11,7 @@ from fennup.core.fit.meeting import Meeting
 from fennup.core.fit.polygon import Figure, widest_play
 from fennup.core.fit.web import Web
 from fennup.core.geometry.vec import Vec, cross, distance, scale, unit
+from fennup.core.tolerances import SAME
 
 Kind = Literal[
     "diagonal", "crosswise", "feet_diagonal", "feet_side", "apart", "width", "spacing", "corner", "lean", "level", "plumb", "rock", "flat", "gap", "size",
@@ -118,7 +119,7 @@ def total(points: list[Vec]) -> Vec:
 
 def paper(normal: Vec) -> tuple[Vec, Vec]:
     """Right and up on a picture that is looked at against a direction."""
-    if abs(normal[2]) > 1 - 1e-6:
+    if abs(normal[2]) > 1 - SAME:
         return (1.0, 0.0, 0.0), (0.0, 1.0, 0.0)
     right = unit(cross((0.0, 0.0, 1.0), normal))
     return right, unit(cross(normal, right))

@@ -13,13 +13,14 @@ from fennup.core.assembly.board import ENDS, Board, End, Hole, Notch
 from fennup.core.bench.rescue import other_uses
 from fennup.core.bench.task import Check
 from fennup.core.design import Design
-from fennup.core.fit.made import CLOSED_MM, Bench, Solver, only_shorter
+from fennup.core.fit.made import KEEP, Bench, Solver, only_shorter
 from fennup.core.fit.meeting import Meeting, Off, Offs, made_plane
 from fennup.core.fit.web import Loop, Web, at_place, in_joint
 from fennup.core.geometry.plane import Plane
 from fennup.core.parts.alike import fingerprint
 from fennup.core.parts.solid import end_cut, solid_of
 from fennup.core.tolerances import NOTHING, ON_LINE
+from fennup.core.verify.joints import CLOSED_MM
 
 Kind = Literal["trim", "recut_others", "spread", "spacer", "use", "recut", "leave"]
 Finish = Literal["paint", "clear", "oil", "bare"]
@@ -151,7 +152,7 @@ class WaysOut:
         for of in several:
             own = [k for board in of for k in places[board.id]]
             if own:
-                gained = pulls_[own] @ np.linalg.pinv(grams[np.ix_(own, own)], rcond=1e-9, hermitian=True) @ pulls_[own]
+                gained = pulls_[own] @ np.linalg.pinv(grams[np.ix_(own, own)], rcond=KEEP, hermitian=True) @ pulls_[own]
                 if whole - float(gained) < max(ALMOST * whole, LOOPS * self.room_mm**2):
                     found.append(of)
         return found

@@ -10,7 +10,6 @@ import numpy as np
 
 from fennup.core.assembly.model import Assembly
 from fennup.core.fit.meeting import (
-    NONE_OFF,
     Array,
     Meeting,
     Meetings,
@@ -215,8 +214,3 @@ def _closed_from_first(loop: Loop) -> Loop:
     if loop.last.a.id == starts:
         return loop
     return Loop(loop.last, tuple(Step(step.meeting, not step.forward) for step in reversed(loop.way)))
-
-
-def even(web: Web) -> bool:
-    """Whether every loop comes out even as planned."""
-    return all(float(np.abs(web.mismatch(loop, NONE_OFF)).max()) < 1e-6 for loop in web.loops)
