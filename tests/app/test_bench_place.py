@@ -136,7 +136,7 @@ class AtTheBench(BenchPlace):
             ([*boards[2:], board("wide", 620.0, 90.0)], "offcut of wide"),
         ):
             plan: Any = SimpleNamespace(boards=there)
-            self.assertIn(said, BenchSheet(saw, plan)._source("m1/A"))
+            self.assertIn(said, BenchSheet(saw, plan).source("m1/A"))
 
     def test_what_was_cut_stays_cut_when_the_project_changes_and_is_told(self) -> None:
         project = self.new(spec=regular(6, 40.0, "opening_flats", mm=300.0))

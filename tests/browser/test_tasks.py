@@ -98,7 +98,7 @@ class Tasks(InTheBrowser):
         page.evaluate("window.print = () => { document.title = 'printed'; }")
         press("3")
         expect(page.get_by_role("heading", name=re.compile("settings?$"))).to_be_visible()
-        press(*["Tab"] * 9, "Enter")
+        press(*["Tab"] * 10, "Enter")
         expect(page.get_by_role("heading", name="What it needs")).to_be_visible()
         expect(page).to_have_title("printed")
         self.assertLessEqual(pressed, 45)

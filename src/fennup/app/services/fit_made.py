@@ -290,7 +290,7 @@ class FitMade:
         if way.kind not in ("trim", "recut_others", "spread"):
             return []
         shaved = [
-            wrong(self._shaved(piece, title), *self._end_task(piece, way.changes))
+            wrong(self._shaved(piece, title, way.changes), *self._end_task(piece, way.changes))
             for piece in way.pieces
             if self._to_shave(piece)
         ]
@@ -311,8 +311,8 @@ class FitMade:
                 return task.key, task.fingerprint
         return piece, ""
 
-    def _shaved(self, piece: str, title: str) -> WrongBody:
-        key, print_ = self._end_task(piece, {})
+    def _shaved(self, piece: str, title: str, changes: Offs) -> WrongBody:
+        key, print_ = self._end_task(piece, changes)
         return WrongBody(way="shave", piece=piece, sets=[Put(key=key, to="open", fingerprint=print_)], text=title)
 
     def _view(self, way: WayOut, board: str, after: Offs) -> ViewOut | None:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from math import radians, tan
 
+from fennup.core.assembly.board import ENDS, End
 from fennup.core.bench.task import Task
 from fennup.core.bench.tasks import tasks_for
 from fennup.core.design import Design
@@ -65,6 +66,16 @@ class Ground:
     def tasks(self) -> tuple[Task, ...]:
         """Everything that is done at the bench."""
         return tasks_for(self.design, self.plan, steps_for(self.design, self.plan))
+
+    @cached_property
+    def last_ends(self) -> dict[str, End]:
+        """By board: which of its ends is cut last, to which its length is taken."""
+        found: dict[str, End] = {}
+        for task in self.tasks:
+            for end in ENDS:
+                if task.piece and f" {end}:" in task.key:
+                    found[task.piece] = end
+        return found
 
     @cached_property
     def sheet(self) -> Sheet:
@@ -291,7 +302,13 @@ class Fit:
     def ways_out(self) -> WaysOut:
         """Finds ways out."""
         return WaysOut(
-            self.design, self.web, self.standing.bench, self.plan.workshop.kerf_mm, self.scribed, self.allowance_mm / 2
+            self.design,
+            self.web,
+            self.standing.bench,
+            self.plan.workshop.kerf_mm,
+            self.scribed,
+            self.allowance_mm / 2,
+            self.ground.last_ends,
         )
 
     def ways(self, board: str) -> list[WayOut]:

@@ -1,6 +1,6 @@
 """Ways out when a part is not as it should be: trim it, cut others anew, spread the difference, put something between, use it elsewhere, cut it again, or leave it."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 from itertools import combinations
@@ -61,10 +61,18 @@ class Shave:
 
 
 class WaysOut:
-    """Finds what can be done about one spoiled part, given what is made already. `room_mm`: what may stay open where few parts are to be cut."""
+    """Finds what can be done about one spoiled part, given what is made already. `room_mm`: what may stay open where few parts are to be cut; `last_ends`: which end
+    of a board is cut last."""
 
     def __init__(
-        self, design: Design, web: Web, bench: Bench, kerf_mm: float, kept: frozenset[str] = frozenset(), room_mm: float = 0.0
+        self,
+        design: Design,
+        web: Web,
+        bench: Bench,
+        kerf_mm: float,
+        kept: frozenset[str] = frozenset(),
+        room_mm: float = 0.0,
+        last_ends: Mapping[str, End] | None = None,
     ) -> None:
         self.design = design
         self.web = web
@@ -72,6 +80,7 @@ class WaysOut:
         self.kerf = kerf_mm
         self.kept = kept
         self.room_mm = room_mm
+        self.last_ends = last_ends or {}
 
     @cached_property
     def solver(self) -> Solver:
@@ -132,7 +141,7 @@ class WaysOut:
             if cut and not only_shorter(self.design, board, own, {off: by for off, by in after.items() if off.board == board.id}):
                 return None
             # What comes off a cut part comes off one end: the one that its length is taken to.
-            one_end[Off(board.id, "length", "right" if board.right else "left")] = change
+            one_end[Off(board.id, "length", self.last_ends.get(board.id, "right" if board.right else "left"))] = change
         cuts = sum(self.bench.is_cut(board) for board in several)
         return WayOut("recut_others", tuple(b.id for b in several), one_end, cuts, gap_mm=left)
 
