@@ -228,11 +228,38 @@ def bench_ms() -> None:
     )
 
 
+def fit_ms() -> None:
+    """What opening the dry fit of a demo project costs, what a reading typed there, and how long the worst forecast takes."""
+    with tempfile.TemporaryDirectory() as folder:
+        client = create_app(Path(folder) / "fit.db", with_demo=True).test_client()
+        opening: dict[str, float] = {}
+        reading: dict[str, float] = {}
+        for n, card in enumerate(client.get("/api/projects").json["projects"]):
+            address = f"/api/projects/{card['id']}/fit"
+            began = time.perf_counter()
+            shown = client.get(address).json
+            opening[card["name"]] = 1000 * (time.perf_counter() - began)
+            lengths = [r for r in shown["readings"] if r["unit"] == "mm"]
+            for k, read in enumerate(lengths[:5]):
+                said = {
+                    "id": f"{n:04d}{k:04d}-0000-4000-8000-000000000000",
+                    "key": read["key"],
+                    "text": read["expected"]["typed"],
+                }
+                began = time.perf_counter()
+                client.post(f"{address}/read", json=said)
+                reading[card["name"]] = max(reading.get(card["name"], 0.0), 1000 * (time.perf_counter() - began))
+        for what, took in (("opened for the first time", opening), ("a reading typed", reading)):
+            name = max(took, key=lambda name: took[name])
+            print(f"fit: {what}: median {statistics.median(took.values()):.0f} ms, worst {took[name]:.0f} ms ({name})")
+
+
 def main() -> None:
     """Print one figure a line."""
     boards()
     steps_ms()
     bench_ms()
+    fit_ms()
     rack_ms()
     for rabbet in (None, {"width_mm": 6, "depth_mm": 8}):
         frame = regular(12, 40.0, "opening_flats", mm=600.0, rabbet=rabbet)

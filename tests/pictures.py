@@ -66,25 +66,24 @@ def bench(place: int) -> Callable[[Page], None]:
     return act
 
 
-def practice(page: Page) -> None:
-    """A compound drill, answered wrongly."""
-    page.goto(page.url.partition("/project/")[0] + "/practice?seed=15")
-    page.get_by_role("button", name="Compound cuts").click()
-    page.get_by_text("It swings and leans at once.").wait_for()
-    page.locator(".drill-way").first.click()
-    page.get_by_role("img", name="The piece as solids").wait_for()
+def fit(tab: str, presses: int = 0) -> Callable[[Page], None]:
+    """Go to a tab of the dry fit, and on by some steps there."""
+
+    def act(page: Page) -> None:
+        page.get_by_role("link", name="5 Fit").click()
+        page.get_by_role("tab", name=tab).click()
+        page.locator("main .drawing svg").first.wait_for()
+        for _ in range(presses):
+            page.get_by_role("button", name="Next step").click()
+        page.wait_for_load_state("networkidle")
+
+    return act
 
 
 def boards(page: Page) -> None:
     """Go to the boards."""
     page.get_by_role("link", name="2 Boards").click()
     page.locator("main section[data-source]").first.wait_for()
-
-
-def to_buy(page: Page) -> None:
-    """Go to the list for the yard, one line ticked."""
-    page.goto(page.url + "/to-buy")
-    page.get_by_role("checkbox").first.check()
 
 
 def cut_list(page: Page) -> None:
@@ -109,13 +108,6 @@ def variant(page: Page) -> None:
     page.get_by_role("heading", name="What differs").wait_for()
 
 
-def another_size(page: Page) -> None:
-    """Half as high again, seen before it is made so."""
-    page.goto(page.url + "/rescale")
-    page.get_by_role("textbox").fill("1500")
-    page.get_by_role("row", name="Height").wait_for()
-
-
 PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] = {
     "projects": (DESK, "light", []),
     "shape": (DESK, "light", [opened("Tide clock surround")]),
@@ -124,16 +116,16 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "box": (DESK, "light", [opened("Rope bin")]),
     "roof": (DESK, "light", [opened("Slip lantern hip")]),
     "together": (DESK, "light", [opened("Sand bin on a stand")]),
-    "rescale": (DESK, "light", [opened("Flag tower"), another_size]),
     "compare": (DESK, "light", [opened("Boat trestle"), variant]),
     "boards": (DESK, "light", [opened("Boat trestle"), boards, part("rail A1")]),
     "rack": (DESK, "light", [opened("Honours board frame"), boards, pressed("Rack"), pressed("Old thwart")]),
-    "to-buy-phone": (PHONE, "light", [opened("Fender and line ladder"), to_buy]),
     "saw": (DESK, "light", [opened("Honours board frame"), saw, step("second end")]),
     "saw-phone": (PHONE, "dark", [opened("Honours board frame"), saw, step("second end")]),
     "bench": (DESK, "light", [opened("Boat trestle"), bench(10)]),
     "bench-phone": (PHONE, "light", [opened("Tide clock surround"), bench(20)]),
-    "practice": (DESK, "light", [opened("Bailer tub"), practice]),
+    "fit": (DESK, "light", [opened("Honours board frame"), fit("Readings")]),
+    "fit-phone": (PHONE, "light", [opened("Boat trestle"), fit("Readings")]),
+    "fit-order": (DESK, "light", [opened("Sand bin on a stand"), fit("Order", 5)]),
     "tools": (DESK, "light", [opened("Oar loft ladder"), saw, step("first end ×2 Front"), pressed("Tools")]),
     "cut-list": (DESK, "light", [opened("Oar hatch arch"), cut_list]),
 }

@@ -41,7 +41,7 @@ class Fit(InTheBrowser):
         expect(page.get_by_role("heading", name=re.compile("It is out of square by"))).to_be_visible()
         expect(page.get_by_text(re.compile("^Hold rail B \\(right\\), push rail D \\(left\\)"))).to_be_visible()
         expect(page.get_by_role("contentinfo")).to_contain_text("2 read")
-        page.get_by_role("banner").get_by_role("button", name="Undo: a reading").click()
+        page.get_by_role("banner").get_by_role("button", name=re.compile("^Undo ?: a reading")).click()
         expect(page.get_by_role("contentinfo")).to_contain_text("1 read")
 
     def test_by_keyboard_alone(self) -> None:
@@ -51,6 +51,7 @@ class Fit(InTheBrowser):
         expect(page).to_have_url(re.compile("/project/[^/]+/?$"))
         page.keyboard.press("5")
         expect(page).to_have_url(re.compile("/fit$"))
+        expect(page.get_by_role("tab", name="Will it close?")).to_be_visible()
         expect(page.get_by_role("navigation", name="Go to")).to_be_focused()
         page.keyboard.press("Tab")
         page.keyboard.press("Tab")

@@ -40,6 +40,7 @@ def neighbours(made: Making, a: Board, b: Board, loose: list[Board]) -> bool:
         if (
             c.id not in (a.id, b.id)
             and c.section == a.section
+            and abs(dot(c.frame.x, a.frame.x)) > RUN_ALIKE
             and SAME < at < far - SAME
             and norm(cross(sub(made.middle(c), here), way)) < far
         ):
