@@ -50,7 +50,14 @@ export function FitPlace({ project, fit, workshop, onTab, onProblem }: Props) {
   };
   const onPicture = tab === "close" || tab === "readings" || tab === "made";
   return (
-    <div className="flex min-h-0 flex-1 max-lg:flex-col">
+    <Tabs.Root value={tab} onValueChange={open} className="fit-place">
+      <Tabs.List aria-label="What to look at" className="fit-tabs">
+        {TABS.map(([value, name]) => (
+          <Tabs.Trigger key={value} value={value} className="tab whitespace-nowrap px-2.5" data-skip={value}>
+            {name}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is scrolled by keyboard too */}
       <main tabIndex={0} className="sheet fit-sheet lg:overflow-y-auto">
         <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
@@ -112,44 +119,24 @@ export function FitPlace({ project, fit, workshop, onTab, onProblem }: Props) {
         )}
         {tab === "passage" && <PassageSheet fit={shown} held={fit} onProblem={onProblem} />}
       </main>
-      <aside
-        aria-label="Details"
-        className="w-full border-l border-line bg-paper lg:w-[420px] lg:overflow-y-auto"
-      >
-        <Tabs.Root value={tab} onValueChange={open}>
-          <Tabs.List
-            aria-label="Details"
-            className="sticky top-0 z-10 flex border-b border-line bg-paper max-sm:overflow-x-auto"
-          >
-            {TABS.map(([value, name]) => (
-              <Tabs.Trigger
-                key={value}
-                value={value}
-                className="tab whitespace-nowrap px-2.5"
-                data-skip={value}
-              >
-                {name}
-              </Tabs.Trigger>
-            ))}
-          </Tabs.List>
-          <Tabs.Content value="close" className="p-5 pt-3">
-            <ForecastPanel fit={shown} held={fit} workshop={workshop} onProblem={onProblem} />
-          </Tabs.Content>
-          <Tabs.Content value="readings" className="p-5 pt-3">
-            <ReadingsPanel fit={shown} doing={doing} />
-          </Tabs.Content>
-          <Tabs.Content value="made" className="p-5 pt-3">
-            <MadePanel fit={shown} doing={doing} />
-          </Tabs.Content>
-          <Tabs.Content value="order" className="p-5 pt-3">
-            <OrderSteps fit={shown} held={fit} here={here} onChoose={setStep} onProblem={onProblem} />
-          </Tabs.Content>
-          <Tabs.Content value="passage" className="p-5 pt-3">
-            <PassagePanel fit={shown} held={fit} onProblem={onProblem} />
-          </Tabs.Content>
-        </Tabs.Root>
+      <aside aria-label="Details" className="fit-aside">
+        <Tabs.Content value="close" className="p-5 pt-3">
+          <ForecastPanel fit={shown} held={fit} workshop={workshop} onProblem={onProblem} />
+        </Tabs.Content>
+        <Tabs.Content value="readings" className="p-5 pt-3">
+          <ReadingsPanel fit={shown} doing={doing} />
+        </Tabs.Content>
+        <Tabs.Content value="made" className="p-5 pt-3">
+          <MadePanel fit={shown} doing={doing} />
+        </Tabs.Content>
+        <Tabs.Content value="order" className="p-5 pt-3">
+          <OrderSteps fit={shown} held={fit} here={here} onChoose={setStep} onProblem={onProblem} />
+        </Tabs.Content>
+        <Tabs.Content value="passage" className="p-5 pt-3">
+          <PassagePanel fit={shown} held={fit} onProblem={onProblem} />
+        </Tabs.Content>
       </aside>
-    </div>
+    </Tabs.Root>
   );
 }
 

@@ -5,7 +5,9 @@ import type { Fit, Point, Reading } from "../api/types";
 import type { Camera } from "../drawing/camera";
 import { toScreen } from "../drawing/camera";
 import { Drawing } from "../drawing/Drawing";
+import { Sign } from "../ui/Sign";
 import { ReadingField } from "./ReadingField";
+import { INK, SIGN } from "./ReadingsPanel";
 import { placesFor } from "./room";
 import type { Doing } from "./useFit";
 
@@ -74,9 +76,16 @@ export function ReadingSheet({ project, fit, stamp, picture, made, doing }: Prop
       onRead={(text, inches) => doing.read(r.key, text, "", inches)}
     />
   );
+  const first = fit.told[0];
   const here = readings.find((r) => r.key === at);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
+      {first && (
+        <p className={`flex items-start gap-2 font-semibold lg:hidden ${INK[first.tone]}`}>
+          <Sign is={SIGN[first.tone]} />
+          <a href="#readings-mean">{first.title}</a>
+        </p>
+      )}
       {view && (
         <Drawing
           view={view}

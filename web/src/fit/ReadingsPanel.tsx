@@ -13,7 +13,9 @@ export function ReadingsPanel({ fit, doing }: { fit: Fit; doing: Doing }) {
   const taken = fit.readings.filter((r) => r.record);
   return (
     <>
-      <h2 className="text-[20px]">What the readings mean</h2>
+      <h2 id="readings-mean" className="text-[20px]">
+        What the readings mean
+      </h2>
       {fit.told.length === 0 && (
         <p className="text-ink-2">
           Nothing is read yet. Lay it together dry, measure on the drawing what is easiest to reach, and type

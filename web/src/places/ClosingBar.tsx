@@ -42,7 +42,7 @@ export function ClosingBar({ sheet, progress, foot, onTouch }: Props) {
           {progress !== null && ` ${Math.round(100 * progress)} %`}
         </span>
       </p>
-      {foot && <p className="font-medium">{foot}</p>}
+      {foot && <p className="font-medium max-sm:order-last max-sm:basis-full">{foot}</p>}
       {findings.length > 0 && (
         <Popover.Root>
           <Popover.Trigger className="min-h-10 px-2 font-medium max-sm:px-1 underline decoration-dotted">

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import { Mark } from "../ui/Mark";
 
@@ -12,13 +13,20 @@ export const PLACES = [
 
 /** The tape that the places stand on. */
 export function Tape({ id, place }: { id: string; place: string }) {
+  const tape = useRef<HTMLElement>(null);
+  // On a phone the tape is longer than the screen: where one is, is in sight.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another place is another link
+  useEffect(() => {
+    const here = tape.current?.querySelector<HTMLElement>('[aria-current="page"]');
+    if (here && tape.current) tape.current.scrollLeft = here.offsetLeft - tape.current.offsetLeft - 40;
+  }, [place]);
   return (
     <>
       <Link to="/" className="flex items-center gap-2 py-2 pr-2" title="All projects">
         <Mark />
         <span className="text-[18px] font-semibold">Fennup</span>
       </Link>
-      <nav aria-label="Places" className="tape flex min-w-0 max-w-full items-stretch overflow-x-auto">
+      <nav ref={tape} aria-label="Places" className="tape flex min-w-0 max-w-full items-stretch overflow-x-auto">
         {PLACES.map((p, i) => (
           <Link
             key={p.name}

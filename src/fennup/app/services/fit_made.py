@@ -129,7 +129,7 @@ class FitMade:
     # What must change.
 
     def _change(self, change: Change) -> ChangeOut:
-        say = self.words.voice.say
+        say = self.words.exact
         note = "Cut it to the opening: this figure is a check against blunders." if change.scribed else ""
         same = abs(change.new_mm - change.old_mm) < ONLY_SHOWN_MM
         return ChangeOut(
@@ -198,7 +198,7 @@ class FitMade:
                     angles.append(f"{name}, miter {abs(a.miter_deg):.2f}° becomes {abs(b.miter_deg):.2f}°")
         if abs(old - new) < ONLY_SHOWN_MM and not angles:
             return None
-        say = self.words.voice.say
+        say = self.words.exact
         return ChangeOut(
             board=board, name=self._name(board), old=say(old), new=say(new), angles=angles, note="Along its long edge."
         )

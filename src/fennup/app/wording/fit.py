@@ -54,6 +54,13 @@ class FitWords:
         """A small length, its size."""
         return self.voice.small(abs(mm)) if abs(mm) < LARGE_MM else self.voice.say(round(abs(mm), 1))
 
+    def exact(self, mm: float) -> str:
+        """A length to cut to: at the tape's mark, and what it is exactly where it lies beside it."""
+        figure = self.voice.length(mm)
+        if not figure.hair or figure.unit == "mm":
+            return self.voice.say(mm)
+        return f"{figure.whole} {figure.fraction}".strip() + f"{'+' if figure.hair == 'over' else '−'}″ ({figure.exact})"
+
     def board(self, id: str) -> str:
         """A board inside a sentence."""
         return board_words(self.solution, id)
@@ -96,7 +103,9 @@ class FitWords:
             return self.short(name)
         if name.endswith(" end"):
             return f"the loose end of {name.removesuffix(' end')}"
-        return name if name.startswith(("foot", "top")) else f"corner {name}"
+        if "+" in name:
+            return f"the feet of {listed([self.short(id) for id in name.split('+')])}"
+        return name if name.startswith(("foot", "top", "its ", "both ")) else f"corner {name}"
 
     def label(self, e: Expected) -> str:
         """What is read, with a capital letter."""
@@ -117,11 +126,7 @@ class FitWords:
         if e.kind == "corner":
             return f"angle of {self.joint_between(e)}"
         if e.kind in ("lean", "plumb", "level"):
-            part = next(p for p in self.solution.design.parts if p.id == e.names[0])
-            name = (
-                listed([self.short(id) for id in part.boards]) if len(part.boards) < 3 else f"{self.short(part.id)} and its like"
-            )
-            return f"{name}: {'from upright' if e.kind != 'level' else 'from level'}"
+            return f"{self._leaning(e)}: {'from upright' if e.kind != 'level' else 'from level'}"
         if e.kind == "rock":
             return f"gap under the foot of {self.short(e.names[0])}"
         if e.kind == "flat":
@@ -129,6 +134,16 @@ class FitWords:
         if e.kind == "size":
             return own_label(e.names[0], self.voice.naming)
         return joint_words(self.solution, e.names[0])
+
+    def _leaning(self, e: Expected) -> str:
+        """What lies or stands alike."""
+        part = next(p for p in self.solution.design.parts if p.id == e.names[0])
+        return listed([self.short(id) for id in part.boards]) if len(part.boards) < 3 else f"{self.short(part.id)} and its like"
+
+    def _leans(self, told: Told, e: Expected) -> str:
+        name = self._leaning(e)
+        out = f"out of {e.kind}" if e.kind in ("plumb", "level") else f"too {'much' if told.off > 0 else 'little'}"
+        return f"{name[:1].upper()}{name[1:]}: {'' if e.kind in ('plumb', 'level') else 'leans '}{abs(told.off):.2f}° {out}."
 
     def joint_between(self, e: Expected) -> str:
         """Two boards that meet, short."""
@@ -170,7 +185,7 @@ class FitWords:
             case "equal_wrong":
                 return f"Equal, and both wrong: {self.small(told.off)} {over}."
             case "no_shape":
-                return f"No {self._figure(e).lower()} with these sides has these readings."
+                return "No shape with these sides has these readings."
             case "unit" | "slip":
                 return f"{self.label(e)}: {self.value(told.value, e.unit)} cannot be."
             case "rocks":
@@ -180,8 +195,7 @@ class FitWords:
             case "open_corner" | "tight_corner":
                 return f"The corner of {self.joint_between(e)} is {abs(told.off):.2f}° too {'wide' if told.off > 0 else 'tight'}."
             case "leans" | "not_level":
-                word = "out of level" if told.way == "not_level" else "too much" if told.off > 0 else "too little"
-                return f"{self.label(e)}: {abs(told.off):.2f}° {word}."
+                return self._leans(told, e)
             case "wind":
                 return f"It is in wind: one corner lifts by {self.small(told.value)}."
             case "gap":
@@ -233,13 +247,11 @@ class FitWords:
                     f"Pulled together, the joint opens by {self.small(figures['opens_mm'])} at its {'outer' if told.off > 0 else 'inner'} side.",
                 ]
             case "leans" | "not_level":
-                held = (
-                    f"Hold its {self._low_end(e)}, move the other end"
-                    if told.way == "leans"
-                    else "Hold one end, lift the lower end"
-                )
-                back = "back" if told.off > 0 and told.way == "leans" else ""
-                return [f"{held} {self.small(figures['at_end_mm'])} {back}".rstrip() + "."]
+                by = self.small(figures["at_end_mm"])
+                if told.way == "not_level":
+                    return [f"Hold its higher end, lift the lower one by {by}."]
+                away = "farther from upright" if e.kind == "lean" and told.off < 0 else "nearer to upright"
+                return [f"Hold its {self._low_end(e)}, move the other end {by} {away}."]
             case "wind":
                 return [
                     "Hold it flat on its face under weights, loosen the clamps by half a turn and close them again from the middle: too tight, they lift the corners.",
@@ -248,7 +260,9 @@ class FitWords:
             case "apart_more" | "apart_less":
                 lean = f" If only this end is out, it leans by {figures['lean_deg']:.2f}°." if "lean_deg" in figures else ""
                 return [f"{said[0]}{lean}"]
-        return [f"It should read {self.value(e.value, e.unit)}; {self.near(e, near)}."]
+        if e.kind == "size":
+            return ["What is there stays: under As made, the parts that stand on it are worked out again."]
+        return [*said, f"It should read {self.value(e.value, e.unit)}; {self.near(e, near)}."]
 
     def _low_end(self, e: Expected) -> str:
         board = self.solution.design.boards[e.names[0]]

@@ -11,6 +11,7 @@ from fennup.core.fit.spaces import spacing
 from fennup.core.geometry.vec import Vec, cross, distance, norm, scale, sub, unit
 from fennup.core.tolerances import SAME
 
+FEET, HEADS = "both feet", "both heads"  # sides of a figure that no board makes
 ROCK_MM = 0.8  # 1/32 in under one foot: it still stands firm on a floor
 
 
@@ -24,7 +25,8 @@ def stand(made: Making, id: str, boards: tuple[str, ...]) -> None:
     low = {leg.id: _outermost(points[leg.id], middle, lowest=True) for leg in legs}
     high = {leg.id: _outermost(points[leg.id], middle, lowest=False) for leg in legs}
     own = tuple(leg.id for leg in legs)
-    feet = Figure(f"{id} feet", tuple(Corner(leg.id, low[leg.id]) for leg in legs), own, legs[0].section.width_mm)
+    between = tuple(f"{leg.id}+{legs[(k + 1) % len(legs)].id}" for k, leg in enumerate(legs))
+    feet = Figure(f"{id} feet", tuple(Corner(leg.id, low[leg.id]) for leg in legs), between, legs[0].section.width_mm)
     picture = Picture(feet.id, "feet", id, (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), own)
     made.pictures.append(picture)
     made.feet[feet.id] = tuple(
@@ -67,9 +69,7 @@ def side(
     low, high = ends
     corners = (Corner(f"{leg.id} foot", low[leg.id]), Corner(f"{other.id} foot", low[other.id]),
                Corner(f"{other.id} head", high[other.id]), Corner(f"{leg.id} head", high[leg.id]))  # fmt: skip
-    figure = Figure(
-        f"{id} {own_key(leg.id)} {own_key(other.id)}", corners, (leg.id, other.id, other.id, leg.id), leg.section.width_mm
-    )
+    figure = Figure(f"{id} {own_key(leg.id)} {own_key(other.id)}", corners, (FEET, other.id, HEADS, leg.id), leg.section.width_mm)
     out = cross(sub(low[other.id], low[leg.id]), (0.0, 0.0, 1.0))
     if norm(out) < SAME or distance(high[leg.id], high[other.id]) < SAME:
         return
@@ -85,7 +85,7 @@ def side(
         (leg.id, other.id, *between),
     )
     made.pictures.append(picture)
-    made.figure(figure, picture, "crosswise")
+    made.figure(figure, picture, "crosswise", boards=(leg.id, other.id))
     spacing(made, picture, leg, other)
 
 

@@ -85,8 +85,10 @@ class Making:
              names: tuple[str, ...] = (), unit: Literal["mm", "deg"] = "mm", figure: str = "", pair: tuple[int, int] = (0, 0)) -> None:  # fmt: skip
         self.readings.append(Expected(key, kind, picture, a, b, value, unit, near, boards, names, figure, pair))
 
-    def figure(self, figure: Figure, picture: Picture, kind: Kind, near: float | None = None) -> None:
-        """The longest of a figure's diagonals: from every corner to the one opposite."""
+    def figure(
+        self, figure: Figure, picture: Picture, kind: Kind, near: float | None = None, boards: tuple[str, ...] | None = None
+    ) -> None:
+        """The longest of a figure's diagonals: from every corner to the one opposite. `boards`: of which it tells, where its sides are none."""
         self.figures[figure.id] = figure
         n = len(figure.corners)
         if n < 4:
@@ -96,24 +98,29 @@ class Making:
             a, b = figure.corners[i], figure.corners[j]
             play = near or widest_play(figure, (i, j), self.allowance)
             self.add(f"{figure.id} {a.name}-{b.name}", kind, picture.id, a.at, b.at, distance(a.at, b.at), play,
-                      tuple(dict.fromkeys((figure.sides[i], figure.sides[j]))), (a.name, b.name), figure=figure.id, pair=(i, j))  # fmt: skip
+                      boards or tuple(dict.fromkeys((figure.sides[i], figure.sides[j]))), (a.name, b.name), figure=figure.id, pair=(i, j))  # fmt: skip
 
     def joints(self, board: str) -> list[Meeting]:
+        """All joints of a board."""
         return [m for m in self.web.meetings.all.values() if board in (m.a.id, m.b.id)]
 
     def middle(self, board: Board) -> Vec:
+        """The mean of its corners."""
         return mean([p for piece in self.design.solids[board.id].world for p in piece.points])
 
 
 def own_key(board: str) -> str:
+    """A board's key within its assembly."""
     return board.partition("/")[2] or board
 
 
 def mean(points: list[Vec]) -> Vec:
+    """The mean of some places."""
     return scale(total(points), 1.0 / len(points))
 
 
 def total(points: list[Vec]) -> Vec:
+    """The sum of some places."""
     return (sum(p[0] for p in points), sum(p[1] for p in points), sum(p[2] for p in points))
 
 

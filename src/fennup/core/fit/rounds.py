@@ -11,6 +11,7 @@ from fennup.core.fit.polygon import Corner, Figure
 from fennup.core.fit.reading import Making, Picture, mean, paper
 from fennup.core.geometry.vec import Vec, add, cross, distance, dot, norm
 
+EDGES = ("its bottom edge", "its right end", "its top edge", "its left end")  # sides of a wall's face
 ALIKE = 0.999  # of two directions: nearly parallel
 
 
@@ -74,10 +75,10 @@ def walls(made: Making, id: str, own: Assembly, lift: Vec) -> None:
             Corner(name, add(p, lift))
             for name, p in zip(("foot left", "foot right", "top right", "top left"), places, strict=True)
         )
-        figure = Figure(f"{board.id} face", corners, (board.id,) * 4, board.section.thickness_mm)
+        figure = Figure(f"{board.id} face", corners, EDGES, board.section.thickness_mm)
         picture = Picture(figure.id, "wall", board.id, *paper(board.frame.z), (board.id,))
         made.pictures.append(picture)
-        made.figure(figure, picture, "crosswise", near=max(made.allowance, 1.0))
+        made.figure(figure, picture, "crosswise", max(made.allowance, 1.0), (board.id,))
 
 
 def corners(made: Making, picture: Picture, own: set[str]) -> None:

@@ -11,7 +11,7 @@ from fennup.core.design import Design
 from fennup.core.fit.feet import Trim, firm_ways
 from fennup.core.fit.polygon import Figure, held_on, opened_by, out_of_square, shape_of
 from fennup.core.fit.reading import Expected, Sheet
-from fennup.core.geometry.vec import Vec, cross, unit
+from fennup.core.geometry.vec import Vec, cross, sub, unit
 from fennup.core.records.entry import Verdict
 from fennup.core.tolerances import NOTHING, SAME
 
@@ -216,6 +216,17 @@ def _alone(design: Design, sheet: Sheet, e: Expected, value: float, graduation_m
         move = Move(e.boards[0], (moved.id,), abs(off), way if off < 0 else tuple(-v for v in way))  # type: ignore[arg-type]
         return Told(
             keys, "apart_more" if off > 0 else "apart_less", verdict, off, _parallel(e, off, moved, design), (move,), value=value
+        )
+    if e.kind in ("feet_side", "apart"):
+        along = unit(sub(e.a, e.b) if off > 0 else sub(e.b, e.a))
+        return Told(
+            keys,
+            "over" if off > 0 else "under",
+            verdict,
+            off,
+            {},
+            (Move(e.boards[0], (e.boards[1],), abs(off), along),),
+            value=value,
         )
     return Told(keys, "gap" if e.kind == "gap" else "over" if off > 0 else "under", verdict, off, value=value)
 
