@@ -17,6 +17,8 @@ export function logLines(bench: Bench, entries: RecordIn[]): LogLine[] {
       const say = (value: unknown) => amount(Number(value), body.unit === "deg" ? "deg" : "mm", bench.ruler);
       return `${of}: measured ${say(body.measured)}, planned ${say(body.planned)}: ${body.verdict}.`;
     }
+    if (entry.type === "read") return `At the dry fit, ${entry.key}: read ${body.typed || body.measured}.`;
+    if (entry.type === "agreed") return `Agreed at the dry fit. ${body.text ?? ""}.`;
     if (entry.type === "wrong") return `${of}: wrong. ${body.text ?? ""}.`;
     return `${of}: ${entry.type}.`;
   };

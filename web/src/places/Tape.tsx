@@ -26,7 +26,11 @@ export function Tape({ id, place }: { id: string; place: string }) {
         <Mark />
         <span className="text-[18px] font-semibold">Fennup</span>
       </Link>
-      <nav ref={tape} aria-label="Places" className="tape flex min-w-0 max-w-full items-stretch overflow-x-auto">
+      <nav
+        ref={tape}
+        aria-label="Places"
+        className="tape flex min-w-0 max-w-full items-stretch overflow-x-auto"
+      >
         {PLACES.map((p, i) => (
           <Link
             key={p.name}
