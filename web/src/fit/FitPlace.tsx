@@ -51,13 +51,20 @@ export function FitPlace({ project, fit, workshop, onTab, onProblem }: Props) {
   const onPicture = tab === "close" || tab === "readings" || tab === "made";
   return (
     <Tabs.Root value={tab} onValueChange={open} className="fit-place">
-      <Tabs.List aria-label="What to look at" className="fit-tabs">
-        {TABS.map(([value, name]) => (
-          <Tabs.Trigger key={value} value={value} className="tab whitespace-nowrap px-2.5" data-skip={value}>
-            {name}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
+      <nav aria-label="The dry fit" className="fit-tabs">
+        <Tabs.List aria-label="What to look at" className="flex">
+          {TABS.map(([value, name]) => (
+            <Tabs.Trigger
+              key={value}
+              value={value}
+              className="tab whitespace-nowrap px-2.5"
+              data-skip={value}
+            >
+              {name}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+      </nav>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is scrolled by keyboard too */}
       <main tabIndex={0} className="sheet fit-sheet lg:overflow-y-auto">
         <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
