@@ -121,7 +121,7 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "rack": (DESK, "light", [opened("Honours board frame"), boards, pressed("Rack"), pressed("Old thwart")]),
     "saw": (DESK, "light", [opened("Honours board frame"), saw, step("second end")]),
     "saw-phone": (PHONE, "dark", [opened("Honours board frame"), saw, step("second end")]),
-    "bench": (DESK, "light", [opened("Boat trestle"), bench(10)]),
+    "bench": (DESK, "light", [opened("Flag tower"), bench(10)]),
     "bench-phone": (PHONE, "light", [opened("Tide clock surround"), bench(20)]),
     "fit": (DESK, "light", [opened("Honours board frame"), fit("Readings")]),
     "fit-phone": (PHONE, "light", [opened("Boat trestle"), fit("Readings")]),

@@ -262,7 +262,7 @@ class Bench(InTheBrowser):
         expect(page.get_by_role("alert")).to_contain_text("did not take an entry: The disk is full.")
 
     def test_a_left_hand_has_its_own_layout_and_the_place_is_clean(self) -> None:
-        page = self.bench("Bailer tub", self.opened(bypass_csp=True), DESK)
+        page = self.bench("Rope bin", self.opened(bypass_csp=True), DESK)
         right = page.get_by_role("button", name="Done", exact=True).bounding_box()
         page.get_by_role("button", name="More", exact=True).click()
         page.get_by_role("tab", name="This device").click()
