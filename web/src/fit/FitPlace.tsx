@@ -131,7 +131,7 @@ export function FitPlace({ project, fit, workshop, onTab, onProblem }: Props) {
           <ForecastPanel fit={shown} held={fit} workshop={workshop} onProblem={onProblem} />
         </Tabs.Content>
         <Tabs.Content value="readings" className="p-5 pt-3">
-          <ReadingsPanel fit={shown} doing={doing} />
+          <ReadingsPanel fit={shown} held={fit} doing={doing} onProblem={onProblem} />
         </Tabs.Content>
         <Tabs.Content value="made" className="p-5 pt-3">
           <MadePanel fit={shown} doing={doing} />

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import type { Side } from "../api/fit";
-import type { Fit, GapJoint } from "../api/types";
+import type { Fit, GapJoint, Problem } from "../api/types";
+import type { Held } from "../api/useDocument";
+import { ControlField } from "../ui/ControlField";
 import { Sign } from "../ui/Sign";
 import { ReadingField } from "./ReadingField";
 import type { Doing } from "./useFit";
@@ -8,8 +10,10 @@ import type { Doing } from "./useFit";
 export const SIGN = { right: "closes", near: "opens", wrong: "warning", none: "note" } as const;
 export const INK = { right: "text-go", near: "text-ink", wrong: "text-warn", none: "text-ink" } as const;
 
+type Props = { fit: Fit; held: Held<Fit>; doing: Doing; onProblem: (problem: Problem | null) => void };
+
 /** What the readings mean, the worst first; a feeler at a joint; what was read of things that are gone. */
-export function ReadingsPanel({ fit, doing }: { fit: Fit; doing: Doing }) {
+export function ReadingsPanel({ fit, held, doing, onProblem }: Props) {
   const taken = fit.readings.filter((r) => r.record);
   return (
     <>
@@ -27,6 +31,15 @@ export function ReadingsPanel({ fit, doing }: { fit: Fit; doing: Doing }) {
           <Verdict key={told.keys.join(" ")} tone={told.tone} title={told.title} text={told.text} />
         ))}
       </div>
+      {fit.besides.map((control) => (
+        <ControlField
+          key={control.id}
+          control={control}
+          onAct={held.act}
+          onLook={async () => null}
+          onProblem={onProblem}
+        />
+      ))}
       <Feeler fit={fit} doing={doing} />
       {taken.length > 0 && (
         <details className="mt-4">

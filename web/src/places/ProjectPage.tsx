@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { boardsApi, rackApi } from "../api/boards";
 import { projectApi, projectKey, workshopApi } from "../api/documents";
@@ -89,7 +89,7 @@ export function ProjectPage() {
 
   // In another place the Tab key begins at the top of the page again, not where something was that is gone.
   const before = useRef(place);
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (before.current !== place) find<HTMLElement>("[data-top]")?.focus();
     before.current = place;
   }, [place]);

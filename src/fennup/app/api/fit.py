@@ -22,7 +22,7 @@ from fennup.app.schemas.fit import (
     TakeBack,
 )
 from fennup.app.schemas.sheet import ViewOut
-from fennup.app.services import documents, fit_wishes
+from fennup.app.services import documents
 from fennup.app.services.bench_sheet import BenchSheet
 from fennup.app.services.fit_sheet import FitSheet
 from fennup.app.services.fitting import (
@@ -35,6 +35,7 @@ from fennup.app.services.fitting import (
     record_words,
     undo_is_record,
 )
+from fennup.app.services.own import AT_THE_FIT
 from fennup.app.services.records import entries_of, records_of
 from fennup.app.services.solving import solved
 from fennup.app.services.upgrade import FIT, PROJECT
@@ -50,7 +51,7 @@ class FitRoom:
         self.id = id
         self.opened: Opened = opened(id)
         with reading() as session:
-            self.state = fit_wishes.state_of(session, id)
+            self.state = AT_THE_FIT.state(session, id)
             self.records = records_of(session, id)
             self.undo = record_words(undo_is_record(session, id, self.state))
             self.entries = entries_of(self.records)
@@ -65,7 +66,7 @@ class FitRoom:
     def sheet(self) -> FitSheet:
         """Ready to be worded."""
         body, workshop, solution = self.opened.body, self.opened.workshop, self.opened.solved()
-        fit = fit_of(solution, self.entries, fit_wishes.wishes_in(self.state), self.measured)
+        fit = fit_of(solution, self.entries, AT_THE_FIT.inside(self.state), self.measured)
         return FitSheet(fit, solution, body.voice(), lambda sizes: solved(as_built(body, sizes), workshop), self._source)
 
     def _source(self, piece: str) -> str:
@@ -147,10 +148,10 @@ def take_back(path: ProjectPath, body: TakeBack) -> Response:
 def change_fit(path: ProjectPath, body: FitChange) -> Response:
     """Change what is wished at the dry fit, and save."""
     room = FitRoom(path.project_id)
-    changed = fit_wishes.wishes_after(fit_wishes.wishes_in(room.state), list(body.acts), room.opened.body.voice())
+    changed = AT_THE_FIT.after(AT_THE_FIT.inside(room.state), list(body.acts), room.opened.body.voice())
     did = {"acts": [act.model_dump(mode="json") for act in body.acts]}
     with writing() as session:
-        fit_wishes.save(session, path.project_id, body.version, changed, did)
+        AT_THE_FIT.save(session, path.project_id, body.version, changed, did)
     return json_of(FitRoom(path.project_id).answer())
 
 
@@ -159,13 +160,13 @@ def undo_fit(path: ProjectPath, body: Seen) -> Response:
     """Take back what was done last in this place: a reading, a yes, or a wish."""
     opened(path.project_id)
     with writing() as session:
-        record = undo_is_record(session, path.project_id, fit_wishes.state_of(session, path.project_id))
+        record = undo_is_record(session, path.project_id, AT_THE_FIT.state(session, path.project_id))
         if record is not None:
             undone = str(uuid5(UUID(record.id), "undone"))
             add_own(session, path.project_id, undone, record.id, "undone", {"takes_back": record.id}, _device())
         else:
             with suppress(documents.NotFound):  # nothing was wished yet
-                documents.step(session, fit_wishes.wishes_id(path.project_id), FIT, body.version, -1)
+                documents.step(session, AT_THE_FIT.id(path.project_id), FIT, body.version, -1)
     return json_of(FitRoom(path.project_id).answer())
 
 
@@ -174,5 +175,5 @@ def redo_fit(path: ProjectPath, body: Seen) -> Response:
     """Bring back what was wished."""
     opened(path.project_id)
     with writing() as session, suppress(documents.NotFound):
-        documents.step(session, fit_wishes.wishes_id(path.project_id), FIT, body.version, 1)
+        documents.step(session, AT_THE_FIT.id(path.project_id), FIT, body.version, 1)
     return json_of(FitRoom(path.project_id).answer())

@@ -32,12 +32,13 @@ from fennup.app.schemas.api import (
 )
 from fennup.app.schemas.compare import ComparisonOut
 from fennup.app.schemas.sheet import PartList
-from fennup.app.services import documents, fit_wishes, saw_wishes
+from fennup.app.services import documents
 from fennup.app.services.compare import compared
 from fennup.app.services.cut_list import cut_list_csv
 from fennup.app.services.drawings import view_out
 from fennup.app.services.faces import faces_out
 from fennup.app.services.glance import Glance, glance_at, glance_at_start
+from fennup.app.services.own import AT_THE_FIT, AT_THE_SAW
 from fennup.app.services.part_cards import part_cards
 from fennup.app.services.projects import (
     PLAIN,
@@ -103,8 +104,8 @@ def opened(id: str) -> Opened:
     """A project and the workshop as they are now. NotFound, Unreadable."""
     with reading() as session:
         state = documents.read(session, id, PROJECT)
-        bench, wished = workshop_state(session), saw_wishes.state_of(session, id)
-    workshop = (workshop_in(bench) or BUILT_IN).model_copy(update={"wishes": saw_wishes.wishes_in(wished)})
+        bench, wished = workshop_state(session), AT_THE_SAW.state(session, id)
+    workshop = (workshop_in(bench) or BUILT_IN).model_copy(update={"wishes": AT_THE_SAW.inside(wished)})
     return Opened(state, project_in(state.body, id), workshop, bench.version, wished.version)
 
 
@@ -159,8 +160,8 @@ def _created(body: ProjectBody, workshop: Workshop, event: str, like: str | None
         state = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": event})
         if like:
             copy_wishes(session, like, state.id)
-            saw_wishes.copy_wishes(session, like, state.id)
-            fit_wishes.copy_wishes(session, like, state.id)
+            AT_THE_SAW.copy(session, like, state.id)
+            AT_THE_FIT.copy(session, like, state.id)
     return project_out(state, body, solution, status=201)
 
 
@@ -170,10 +171,8 @@ def list_projects(query: Which) -> Response:
     with reading() as session:
         states = documents.deleted(session, PROJECT) if query.deleted else documents.listed(session, PROJECT)
         workshop = workshop_in(workshop_state(session)) or BUILT_IN
-        wished = {s.id: saw_wishes.wishes_in(s) for s in documents.listed(session, SAW)}
-    here = [
-        workshop.model_copy(update={"wishes": wished.get(saw_wishes.wishes_id(state.id), workshop.wishes)}) for state in states
-    ]
+        wished = {s.id: AT_THE_SAW.inside(s) for s in documents.listed(session, SAW)}
+    here = [workshop.model_copy(update={"wishes": wished.get(AT_THE_SAW.id(state.id), workshop.wishes)}) for state in states]
     return json_of(ProjectList(projects=[_card(state, bench) for state, bench in zip(states, here, strict=True)]))
 
 

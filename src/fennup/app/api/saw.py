@@ -28,6 +28,7 @@ from fennup.app.schemas.saw import (
 )
 from fennup.app.services import documents, saw_wishes, workshops
 from fennup.app.services.fitting import as_agreed
+from fennup.app.services.own import AT_THE_SAW
 from fennup.app.services.paper import model_pdf, pack_pdf, pack_zip, template_for
 from fennup.app.services.records import entries_of, records_of
 from fennup.app.services.saw_tests import halves_out, square_out, tested
@@ -58,7 +59,7 @@ class SawRoom:
     def __init__(self, id: str) -> None:
         self.opened: Opened = opened(id)
         with reading() as session:
-            self.state = saw_wishes.state_of(session, id)
+            self.state = AT_THE_SAW.state(session, id)
             self.agreed = [e for e in live(entries_of(records_of(session, id))) if isinstance(e.body, AgreedBody)]
         self.boards = plan_there(self.opened)
         self.placed: dict[str, Placement] = saw_wishes.placements(self.boards) if self.boards else {}
@@ -121,14 +122,14 @@ def change_steps(path: ProjectPath, body: SawChange) -> Response:
     """Change what is wished at the saws, and save."""
     place = SawRoom(path.project_id)
     voice = place.opened.body.voice()
-    changed = saw_wishes.wishes_after(saw_wishes.wishes_in(place.state), list(body.acts), voice)
+    changed = AT_THE_SAW.after(AT_THE_SAW.inside(place.state), list(body.acts), voice)
     if any(getattr(act, "path", "") == "order" for act in body.acts):
         then = place.opened.with_wishes(changed)
         sheet = SawSheet(then.solved(), voice, place.placed)
         saw_wishes.refuse_broken(sheet.plan, {step.key: sheet.name_of(step) for step in sheet.plan.steps}, voice)
     did = {"acts": [act.model_dump(mode="json") for act in body.acts]}
     with writing() as session:
-        saw_wishes.save(session, path.project_id, body.version, changed, did)
+        AT_THE_SAW.save(session, path.project_id, body.version, changed, did)
     return SawRoom(path.project_id).out()
 
 
@@ -147,7 +148,7 @@ def redo_steps(path: ProjectPath, body: Seen) -> Response:
 def _stepped(id: str, version: int, by: int) -> Response:
     opened(id)
     with writing() as session, suppress(documents.NotFound):  # nothing was wished yet
-        documents.step(session, saw_wishes.wishes_id(id), SAW, version, by)
+        documents.step(session, AT_THE_SAW.id(id), SAW, version, by)
     return SawRoom(id).out()
 
 

@@ -272,7 +272,7 @@ class PassageOut(BaseModel):
 
 
 class FitOut(BaseModel):
-    """The whole place. `foot`: in one line."""
+    """The whole place. `foot`: in one line; `besides`: what else can be read, if one wishes."""
 
     version: int
     undo: str | None
@@ -281,6 +281,7 @@ class FitOut(BaseModel):
     forecast: ForecastOut
     pictures: list[PictureOut]
     readings: list[ReadingOut]
+    besides: list[ControlOut]
     told: list[ToldOut]
     gaps: list[GapJointOut]
     made: MadeOut

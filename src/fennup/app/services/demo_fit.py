@@ -7,8 +7,8 @@ from uuid import NAMESPACE_URL, uuid5
 
 from sqlalchemy.orm import Session
 
-from fennup.app.services import fit_wishes
 from fennup.app.services.fitting import fit_of
+from fennup.app.services.own import AT_THE_FIT
 from fennup.app.services.projects import ProjectBody
 from fennup.app.services.records import NewRecord, add_record
 from fennup.app.services.solving import solved
@@ -30,7 +30,7 @@ def fill_fit(session: Session, id: str, body: ProjectBody, workshop: Workshop) -
     """What was read of a project of the demo, and what it must go through; nothing of most."""
     if body.name in DOORS:
         wishes = FitWishes(passage=PassageWishes(door=DOORS[body.name]))
-        fit_wishes.save(session, id, 1, wishes, {"event": "demo"})
+        AT_THE_FIT.save(session, id, 1, wishes, {"event": "demo"})
     made = {"Honours board frame": _out_of_square, "Bailer tub": _one_short, "Boat trestle": _rocks, "Sign bracket": _as_built}
     if body.name not in made:
         return

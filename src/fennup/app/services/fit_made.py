@@ -30,6 +30,7 @@ from fennup.app.wording.members import end_word
 from fennup.core.bench.rescue import opened_again, there_already
 from fennup.core.fit.drawn import hands_view, picture_view
 from fennup.core.fit.fitting import Change, Fit, changes_of
+from fennup.core.fit.made import within_reason
 from fennup.core.fit.meeting import Offs
 from fennup.core.fit.repeats import Laid
 from fennup.core.fit.state import MADE, MIRRORED, MadeRow
@@ -143,7 +144,8 @@ class FitMade:
 
     def _proposed(self) -> list[AgreeOut]:
         settled = self.fit.settled
-        if not settled.closes or not settled.told or self.fit.open_mm <= SAME:
+        sound = all(within_reason(off, by) for off, by in self.fit.proposed.items())
+        if not settled.closes or not settled.told or self.fit.open_mm <= SAME or not sound:
             return []
         text = "What is cut stays as it is. These are still to cut; cut so, the whole closes, by the smallest change."
         names = ", ".join(dict.fromkeys(self._name(c.board) for c in self.fit.changes))

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from fennup.app.schemas.fit import JoiningOut, OpeningOut, OrderOut, PassageOut, PieceViewOut
-from fennup.app.schemas.sheet import ViewOut
+from fennup.app.schemas.sheet import ControlOut, ViewOut
 from fennup.app.services import documents
 from fennup.app.services.drawings import control_out, view_out
 from fennup.app.services.part_cards import board_tag
@@ -46,27 +46,14 @@ class FitOrder:
             reset=[Choose(op="choose", path="order", value=[])] if self.fit.wishes.order else [],
             steps=[self._step(step, k, keys) for k, step in enumerate(self.steps)],
             glue=[
-                control_out(
-                    Control(
-                        "open_minutes",
-                        "fit",
-                        value=self.fit.wishes.open_min,
-                        unit="count",
-                        acts=TypeIn(op="type", path="open_min", text=""),
-                    ),
-                    self.words.voice,
-                ),
-                control_out(
-                    Control(
-                        "joint_minutes",
-                        "fit",
-                        value=self.fit.wishes.joint_min,
-                        unit="count",
-                        acts=TypeIn(op="type", path="joint_min", text=""),
-                    ),
-                    self.words.voice,
-                ),
+                self._minutes("open_minutes", "open_min", self.fit.wishes.open_min),
+                self._minutes("joint_minutes", "joint_min", self.fit.wishes.joint_min),
             ],
+        )
+
+    def _minutes(self, code: str, path: str, value: float) -> ControlOut:
+        return control_out(
+            Control(code, "fit", value=value, unit="count", acts=TypeIn(op="type", path=path, text="")), self.words.voice
         )
 
     def _step(self, step: Joining, k: int, keys: list[str]) -> JoiningOut:
@@ -138,7 +125,7 @@ class FitOrder:
             pieces=self._pieces(opening, passing) if passing else [],
         )
 
-    def _more(self, opening: Opening) -> list:  # type: ignore[type-arg]
+    def _more(self, opening: Opening) -> list[ControlOut]:
         """What has no place on its drawing."""
         wishes = self.fit.wishes.passage
         found: list[Control] = []

@@ -89,6 +89,7 @@ class FitSheet:
             forecast=self.forecast(),
             pictures=[self._picture(p, readings) for p in self.fit.sheet.pictures if any(r.picture == p.id for r in readings)],
             readings=readings,
+            besides=self._besides(readings),
             told=self._told(),
             gaps=[self._gap(e) for e in self.fit.sheet.readings if e.kind == "gap"],
             made=made,
@@ -279,6 +280,20 @@ class FitSheet:
             text=cured_text(cured, self.words, self.fit) if cured else [],
             record=entry.id if entry else "",
         )
+
+    def _besides(self, readings: list[ReadingOut]) -> list[ControlOut]:
+        """The height at which a width is read besides, of what stands."""
+        if not any(r.kind == "width" for r in readings):
+            return []
+        at = Control(
+            "width_at",
+            "fit",
+            value=self.fit.wishes.at_mm or 0.0,
+            unit="mm",
+            acts=typing("at_mm"),
+            standing="given" if self.fit.wishes.at_mm else "suggested",
+        )
+        return [control_out(at, self.voice)]
 
     # Pictures.
 

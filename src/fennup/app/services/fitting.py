@@ -2,6 +2,7 @@
 
 from collections import OrderedDict
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from datetime import UTC, datetime
 from typing import Any
 from uuid import UUID, uuid5
@@ -11,19 +12,18 @@ from sqlalchemy.orm import Session
 from fennup.app.models.tables import Record
 from fennup.app.schemas.fit import OfferedRecord
 from fennup.app.services import documents
-from fennup.app.services.projects import ProjectBody, after_acts
+from fennup.app.services.projects import PLAIN, ProjectBody, after_acts
 from fennup.app.services.records import NewRecord, add_record, check_body, entries_of, records_of
 from fennup.app.services.solving import solved
-from fennup.app.services.validate import from_core
+from fennup.app.services.validate import Invalid, from_core
 from fennup.app.wording.figures import Voice
 from fennup.core.design import Design
 from fennup.core.drawing.edit import Give
 from fennup.core.editing import read_figure
-from fennup.core.errors import CoreError, SpecError
+from fennup.core.errors import CoreError, CutError, SpecError
 from fennup.core.fit.fitting import Fit, Ground
-from fennup.core.fit.made import with_changes
-from fennup.core.fit.meeting import offs_of
-from fennup.core.fit.state import MADE, MIRRORED
+from fennup.core.fit.made import MOST_CHANGED_MM, with_changes
+from fennup.core.fit.state import MADE, MIRRORED, agreed_offs
 from fennup.core.fit.wishes import FitWishes
 from fennup.core.parts.gauge import is_angle
 from fennup.core.plan import Plan, plan_with
@@ -34,6 +34,7 @@ from fennup.core.workshop import Workshop
 
 OWN = ("read", "agreed")
 MOST_KEPT = 12
+LARGEST = 1e5  # mm or degrees: nobody reads more than that
 
 
 _kept: OrderedDict[tuple[int, int], Ground] = OrderedDict()
@@ -65,16 +66,20 @@ def as_built(body: ProjectBody, sizes: Mapping[str, float]) -> ProjectBody:
 
 
 def as_agreed(body: ProjectBody, workshop: Workshop, entries: Sequence[Entry]) -> Solution:
-    """The project as it is to be cut now: with the sizes as they are built and the changes that were said yes to; as planned where there are none."""
+    """The project as it is to be cut now: with the sizes as they are built and the changes that were said yes to; as planned where there are none, and where the project
+    has been changed so that they give no shape any more."""
     agreed = agreed_in(entries)
     if agreed.sizes:
-        body = as_built(body, agreed.sizes)
+        with suppress(Invalid):
+            body = as_built(body, agreed.sizes)
     solution = solved(body, workshop)
-    by_key = {off.key: off for board in solution.design.assembly.boards for off in offs_of(board)}
-    offs = {by_key[key]: by for key, by in agreed.changes.items() if key in by_key}
+    offs = agreed_offs(solution.design, agreed)
     if not offs:
         return solution
-    design = with_changes(solution.design, offs)
+    try:
+        design = with_changes(solution.design, offs)
+    except CutError:
+        return solution
     return Solution(solution.spec, design, plan_with(design, solution.plan.workshop))
 
 
@@ -99,6 +104,8 @@ def read_record(fit: Fit, key: str, text: str, side: str, voice: Voice, *, inche
         value = float(read_figure("text_deg" if unit == "deg" else "text_mm", text, voice.tape, inches_meant))
     except CoreError as error:
         raise from_core(type(error)(error.code, ("text",), **error.data), voice) from None
+    if abs(value) > LARGEST:
+        raise from_core(SpecError("reading_huge", ("text",)), voice)
     if row is not None and value <= 0:
         raise from_core(SpecError("made_nothing", ("text",)), voice)
     if expected is not None and expected.kind in ("rock", "flat", "gap") and value < 0:
@@ -123,6 +130,10 @@ def add_own(
 def add_offered(session: Session, project: str, id: str, offered: list[OfferedRecord], device: str) -> None:
     """Add all records of a yes under ids made of its own. Invalid."""
     for k, record in enumerate(offered):
+        if record.type == "agreed" and any(
+            abs(by) > MOST_CHANGED_MM for by in dict(record.body.get("changes") or {}).values() if isinstance(by, int | float)
+        ):
+            raise from_core(SpecError("no_correction", (f"records.{k}.body.changes",)), PLAIN)
         own = id if k == 0 else str(uuid5(UUID(id), str(k)))
         add_own(session, project, own, record.key, record.type, record.body, device, record.fingerprint)
 

@@ -8,7 +8,8 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
-from fennup.app.services import documents, fit_wishes, racks, records, saw_wishes
+from fennup.app.services import documents, racks, records
+from fennup.app.services.own import AT_THE_FIT, AT_THE_SAW
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, valid_spec
 from fennup.app.services.records import NewRecord
 from fennup.app.services.solving import solved
@@ -115,8 +116,8 @@ def _entry(session: Session, id: str, body: ProjectBody, *, alone: bool) -> dict
     entry = BoardsEntry(wishes=wishes.model_copy(update={"beside": []}))
     if alone:
         entry = entry.model_copy(update={"rack": racks.rack_in(racks.rack_state(session)), "prices": racks.prices_of(session)})
-    made["fit"] = fit_wishes.wishes_of(session, id).model_dump(mode="json")
-    made["saw"] = saw_wishes.wishes_in(saw_wishes.state_of(session, id)).model_dump(mode="json")
+    made["fit"] = AT_THE_FIT.of(session, id).model_dump(mode="json")
+    made["saw"] = AT_THE_SAW.inside(AT_THE_SAW.state(session, id)).model_dump(mode="json")
     return made | {"boards": entry.model_dump(mode="json", exclude=None if alone else {"rack", "prices"})}
 
 
@@ -239,9 +240,9 @@ class Import:
             if entry.boards:
                 racks.save(session, BOARDS, racks.wishes_id(state.id), 1, entry.boards.wishes, {"event": "import"}, state.id)
             if entry.saw and entry.saw != SawWishes():
-                saw_wishes.save(session, state.id, 1, entry.saw, {"event": "import"})
+                AT_THE_SAW.save(session, state.id, 1, entry.saw, {"event": "import"})
             if entry.fit and entry.fit != FitWishes():
-                fit_wishes.save(session, state.id, 1, entry.fit, {"event": "import"})
+                AT_THE_FIT.save(session, state.id, 1, entry.fit, {"event": "import"})
             records.add_imported(session, state.id, entry.records)
             for file, content in zip(entry.files, contents, strict=True):
                 records.add_file(session, state.id, file.name, file.media_type, content)

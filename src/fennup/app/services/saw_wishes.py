@@ -1,62 +1,11 @@
-"""What is wished at the saws for a project: a document of its own, made when it is first changed."""
+"""What wishes at the saws come to: an order that cannot be worked in is refused; where pieces lie in a plan of the boards."""
 
-from datetime import UTC, datetime
-
-from pydantic import ValidationError
-from sqlalchemy.orm import Session
-
-from fennup.app.services import documents
-from fennup.app.services.upgrade import SAW
-from fennup.app.services.validate import changed_by, from_core
+from fennup.app.services.validate import from_core
 from fennup.app.wording.figures import Voice
-from fennup.core.drawing.edit import Edit
-from fennup.core.errors import CoreError, SpecError
+from fennup.core.errors import SpecError
 from fennup.core.exchange.boards_forms import BoardsDocument
-from fennup.core.saw.wishes import SawWishes, edit_saw_wishes
 from fennup.core.steps.placed import Placement
 from fennup.core.steps.planned import StepsPlan
-
-
-def wishes_id(project: str) -> str:
-    """The id of a project's wishes."""
-    return f"s-{project[:30]}"
-
-
-def state_of(session: Session, project: str) -> documents.State:
-    """The document; until something is changed the usual wishes."""
-    try:
-        return documents.read(session, wishes_id(project), SAW)
-    except documents.NotFound:
-        return documents.State(wishes_id(project), 1, SawWishes().model_dump(mode="json"), None, None, datetime.now(UTC))
-
-
-def wishes_in(state: documents.State) -> SawWishes:
-    """The wishes that a document holds; the usual ones where they cannot be read."""
-    try:
-        return SawWishes.model_validate(state.body)
-    except (ValidationError, CoreError):
-        return SawWishes()
-
-
-def save(session: Session, project: str, version: int, wishes: SawWishes, did: documents.Did) -> documents.State:
-    """Saved as one revision on the version that was seen. Conflict."""
-    try:
-        documents.read(session, wishes_id(project), SAW)
-    except documents.NotFound:
-        documents.create(session, SAW, SawWishes().model_dump(mode="json"), {"event": "workshop"}, wishes_id(project), project)
-    return documents.save(session, wishes_id(project), SAW, version, wishes.model_dump(mode="json"), did)
-
-
-def copy_wishes(session: Session, of: str, to: str) -> None:
-    """What is wished for one project, for another one too; nothing where nothing was wished."""
-    wishes = wishes_in(state_of(session, of))
-    if wishes != SawWishes():
-        save(session, to, 1, wishes, {"event": "copying"})
-
-
-def wishes_after(wishes: SawWishes, acts: list[Edit], voice: Voice) -> SawWishes:
-    """The wishes after some acts. Invalid."""
-    return changed_by(wishes, acts, edit_saw_wishes, voice)
 
 
 def refuse_broken(plan: StepsPlan, names: dict[str, str], voice: Voice) -> None:

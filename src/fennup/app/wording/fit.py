@@ -120,7 +120,11 @@ class FitWords:
         if e.kind == "apart":
             return "from loose end to loose end"
         if e.kind == "width":
-            return f"width {HEIGHT_WORDS[e.names[0]]}"
+            return (
+                f"width {HEIGHT_WORDS[e.names[0]]}"
+                if e.names[0] in HEIGHT_WORDS
+                else f"width {self.voice.say(float(e.names[0]))} up"
+            )
         if e.kind == "spacing":
             return f"{self.short(e.names[0])} to {self.short(e.names[1])}, {HEIGHT_WORDS.get(e.names[2]) if e.names[2] in ('top', 'bottom') else ENDS[e.names[2]]}"
         if e.kind == "corner":

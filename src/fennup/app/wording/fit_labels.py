@@ -24,6 +24,7 @@ FIT_LABELS = {
     "stands_where": "It stands",
     "stands_indoors": "indoors",
     "stands_outdoors": "outdoors",
+    "width_at": "Width of the whole at this height",
     "open_minutes": "Minutes the glue stays open",
     "joint_minutes": "Minutes for one joint",
     "door_width": "clear width",
@@ -39,5 +40,5 @@ FIT_LABELS = {
 FIT_ACTS = {
     "passage": "what it goes through", "wished_mm": "the gap that is wished", "blunt_deg": "the trial of blunter cuts", "times": "how large gaps are drawn",
     "finish": "the finish", "outdoors": "where it stands", "open_min": "how long the glue stays open", "joint_min": "how long a joint takes",
-    "hand": "how exactly one works",
+    "hand": "how exactly one works", "at_mm": "at which height a width is read",
 }  # fmt: skip

@@ -18,6 +18,7 @@ HOLDS: dict[Hold, str] = {
     "bars_both_sides": "Bar clamps above and below in turn, so that it does not buckle.",
     "lap_weights": "A spring clamp or a weight on each lap.",
     "weights": "Weights on top hold it down.",
+    "pivot": "Fixed for now: one screw at each joint as a pivot. Level and square it, then put the others in.",
     "nails": "Or two nails left proud as clamps: fingers off their path.",
 }
 BEFORE: dict[Before, str] = {

@@ -83,6 +83,8 @@ TEXTS = merged(
         "no_allowance": "It must be more than nothing and at most {limit_mm:length}.",
         "no_unit": "Units are mm or in.",
         "no_such_reading": "There is nothing of that name to read on this project.",
+        "reading_huge": "Nothing here reads so much: was it read in another unit?",
+        "no_correction": "A change of more than 60 mm is no correction: change the shape instead.",
         "made_nothing": "A part measures more than nothing: what does the tape read?",
         "gap_negative": "A gap is 0 or more: 0 where no feeler goes in.",
         "none_so_thick": "No board of this project is {mm:length} thick.",

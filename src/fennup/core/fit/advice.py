@@ -19,6 +19,7 @@ Hold = Literal[
     "lap_weights",
     "weights",
     "nails",
+    "pivot",
 ]
 Before = Literal["inside", "inner_edges", "covered", "contents"]
 KG_PER_MM3 = 5e-7  # half as heavy as water: typical softwood
@@ -101,7 +102,7 @@ def _holds(assembling: Assembling, step: Joining) -> list[Hold]:
             )
     if "butt" in kinds:
         found.append("wedged_blocks" if leaning else "bar_clamps")
-        found.append("nails")
+        found += ["nails", "pivot"]
     if "edge" in kinds:
         found.append("bars_both_sides")
     if "lap" in kinds:

@@ -19,9 +19,10 @@ from fennup.core.tolerances import NOTHING, ON_LINE, SAME
 LEVEL_DEG = 0.5
 
 
-def sheet_for(design: Design, web: Web, allowance_mm: float) -> Sheet:
-    """What is to be read of a design."""
+def sheet_for(design: Design, web: Web, allowance_mm: float, at_mm: float | None = None) -> Sheet:
+    """What is to be read of a design; `at_mm`: at which height the width of the whole besides."""
     made = Making(design, web, allowance_mm)
+    made.at_mm = at_mm
     for member, own in design.assembly.inside.items():
         member_of(made, member, own)
     gaps(made)
@@ -113,8 +114,10 @@ def widths(made: Making, picture: Picture, points: list[Vec], boards: tuple[str,
     if picture.up != (0.0, 0.0, 1.0):
         return
     low, high = min(p[2] for p in points), max(p[2] for p in points)
-    for name, share in HEIGHTS:
-        cut = [p for p in slice_at(made, low + (high - low) * share, boards)]
+    heights = [(name, (high - low) * share) for name, share in HEIGHTS]
+    heights += [(f"{made.at_mm!r}", made.at_mm)] if made.at_mm is not None else []
+    for name, height in heights:
+        cut = [p for p in slice_at(made, low + height, boards)]
         if len(cut) > 2:
             a, b = min(cut, key=lambda p: dot(p, picture.right)), max(cut, key=lambda p: dot(p, picture.right))
             span = dot(sub(b, a), picture.right)

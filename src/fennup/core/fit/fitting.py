@@ -55,6 +55,7 @@ class Ground:
         self.plan = plan
         self.forecaster = Forecaster(design, plan)
         self._forecasts: dict[tuple[Working, float | None, float], Forecast] = {}
+        self._sheets: dict[float | None, Sheet] = {}
         self._passing: dict[str, tuple[tuple[Passing, ...], Split | None]] = {}
 
     @property
@@ -77,10 +78,13 @@ class Ground:
                     found[task.piece] = end
         return found
 
-    @cached_property
-    def sheet(self) -> Sheet:
-        """What is to be read."""
-        return sheet_for(self.design, self.web, self.plan.workshop.allowance_mm)
+    def sheet(self, at_mm: float | None) -> Sheet:
+        """What is to be read; at which height the width of the whole besides."""
+        if at_mm not in self._sheets:
+            if len(self._sheets) >= MOST_KEPT:
+                self._sheets.clear()
+            self._sheets[at_mm] = sheet_for(self.design, self.web, self.plan.workshop.allowance_mm, at_mm)
+        return self._sheets[at_mm]
 
     @cached_property
     def assembling(self) -> Assembling:
@@ -135,7 +139,7 @@ class Fit:
     @property
     def sheet(self) -> Sheet:
         """What is to be read."""
-        return self.ground.sheet
+        return self.ground.sheet(self.wishes.at_mm)
 
     @property
     def assembling(self) -> Assembling:

@@ -10,6 +10,7 @@ import numpy as np
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.bench.task import Task
 from fennup.core.design import Design
+from fennup.core.errors import CutError
 from fennup.core.fit.meeting import Array, Motion, Off, Offs, made_board, made_plane
 from fennup.core.fit.web import Loop, Web
 from fennup.core.geometry.frame import Frame
@@ -22,6 +23,7 @@ from fennup.core.verify.joints import CLOSED_MM, JointCheck, check_joint
 
 ROUNDS = 12
 KEEP = 1e-9  # directions in which nothing can be changed by more than that of the rest
+MOST_CHANGED_MM, MOST_CHANGED_DEG = 60.0, 20.0
 SOFTLY = 1e-3  # how little a change counts of what is cut to the opening
 SEEN_MM = 0.005  # a change that is told
 
@@ -209,15 +211,33 @@ def as_made(design: Design, web: Web, offs: Offs) -> AsMade:
     return AsMade(boards, solids, tuple(check_joint(assembly, joint, solids) for joint in design.assembly.joints))
 
 
+def within_reason(off: Off, by: float) -> bool:
+    """Whether a change is a correction at all: larger ones are slips."""
+    return abs(by) <= (MOST_CHANGED_DEG if off.is_angle else MOST_CHANGED_MM)
+
+
 def with_changes(design: Design, offs: Offs) -> Design:
-    """The design with some parts to be cut otherwise, as the saw and the bench need it: new parts and new solids; how the joints of the plan meet stays as it was told."""
+    """The design with some parts to be cut otherwise, as the saw and the bench need it: new parts and new solids, laid where tight joints put them; how the joints of the plan
+    meet stays as it was told. CutError where a board, or a face that something stands on, would vanish."""
     by_board: dict[str, dict[Off, float]] = {}
     for off, by in offs.items():
         by_board.setdefault(off.board, {})[off] = by
-    boards = tuple(made_board(b, by_board[b.id]) if b.id in by_board else b for b in design.assembly.boards)
-    solids = {b.id: solid_of(b) if b.id in by_board else design.solids[b.id] for b in boards}
+    places, still = Web(design.assembly, design.solids).placed(offs), np.eye(4)
+    boards, solids = [], {}
+    for board in design.assembly.boards:
+        made = made_board(board, by_board[board.id]) if board.id in by_board else board
+        place = places[board.id]
+        boards.append(made if np.allclose(place, still, atol=ZERO) else made.but(frame=_moved(made.frame, place)))
+        solids[board.id] = design.solids[board.id] if boards[-1] is board else solid_of(boards[-1])
+    for mating in (m for joint in design.assembly.joints for m in (joint.a, joint.b)):
+        if (
+            mating.board in by_board
+            and design.solids[mating.board].patches(mating.facet)
+            and not solids[mating.board].patches(mating.facet)
+        ):
+            raise CutError("nothing_left", (mating.board,))
     parts = group_parts(tuple(b for b in boards if not b.found), solids)
-    return replace(design, assembly=replace(design.assembly, boards=boards), solids=solids, parts=parts)
+    return replace(design, assembly=replace(design.assembly, boards=tuple(boards)), solids=solids, parts=parts)
 
 
 def _moved(frame: Frame, motion: Motion) -> Frame:

@@ -76,6 +76,7 @@ class Making:
         self.design = design
         self.web = web
         self.allowance = allowance_mm
+        self.at_mm: float | None = None
         self.pictures: list[Picture] = []
         self.readings: list[Expected] = []
         self.figures: dict[str, Figure] = {}

@@ -7,7 +7,7 @@ from typing import Literal
 from fennup.core.assembly.board import Board
 from fennup.core.bench.task import Task
 from fennup.core.design import Design
-from fennup.core.fit.made import Bench, bench_of
+from fennup.core.fit.made import Bench, bench_of, within_reason
 from fennup.core.fit.meeting import Off, offs_of
 from fennup.core.parts.facts import PartFacts
 from fennup.core.parts.solid import end_cut
@@ -61,7 +61,7 @@ def standing_of(design: Design, tasks: tuple[Task, ...], entries: Iterable[Entry
         if key in by_key and isinstance(entry.body, ReadBody)
     }
     cut = set(from_bench.cut) | {f"{off.board} {end}" for off in typed if off.what == "length" for end in ("left", "right")}
-    changes = _agreed_offs(design, agreed)
+    changes = agreed_offs(design, agreed)
     # A part that was cut after something was agreed about it, and not measured, was cut to what was agreed.
     offs = {off: by for off, by in changes.items() if f"{off.board} {off.end}" in cut and _after(agreed, off, tasks, states)}
     offs |= dict(from_bench.offs) | typed
@@ -89,9 +89,10 @@ def _is_bad(readings: Iterable[Entry]) -> bool:
     return any(isinstance(entry.body, MeasuredBody) and entry.body.verdict == "wrong" for entry in readings)
 
 
-def _agreed_offs(design: Design, agreed: Agreed) -> dict[Off, float]:
+def agreed_offs(design: Design, agreed: Agreed) -> dict[Off, float]:
+    """What was agreed of parts that are there, as errors against the plan; without what is no correction."""
     by_key = {off.key: off for board in design.assembly.boards for off in offs_of(board)}
-    return {by_key[key]: by for key, by in agreed.changes.items() if key in by_key}
+    return {by_key[key]: by for key, by in agreed.changes.items() if key in by_key and within_reason(by_key[key], by)}
 
 
 def _after(agreed: Agreed, off: Off, tasks: tuple[Task, ...], states: Mapping[str, object]) -> bool:

@@ -21,7 +21,8 @@ Minutes = Annotated[float, Field(gt=0, le=600, allow_inf_nan=False)]
 class FitWishes(Strict):
     """`wished_mm`: the gap that the forecast is asked for, else what the project lets pass; `blunt_deg`: by how much every cut may be nearer to square than it is set, to see
     what that does; `times`: how often larger gaps are drawn. `finish`, `outdoors`: what a gap may be filled under. `order`: steps of putting it together in another order;
-    `open_min`: how long the glue stays open, `joint_min`: how long a joint takes. `passage`: what it must go through."""
+    `open_min`: how long the glue stays open, `joint_min`: how long a joint takes. `at_mm`: the height at which the width of the
+    whole is to be read besides. `passage`: what it must go through."""
 
     wished_mm: Annotated[float, Field(gt=0, le=50, allow_inf_nan=False)] | None = None
     blunt_deg: Annotated[float, Field(ge=-5, le=5, allow_inf_nan=False)] = 0.0
@@ -31,6 +32,7 @@ class FitWishes(Strict):
     order: Annotated[tuple[Key, ...], Field(max_length=400)] = ()
     open_min: Minutes = 10.0
     joint_min: Minutes = 1.5
+    at_mm: Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False)] | None = None
     passage: PassageWishes = PassageWishes()
 
 
