@@ -40,7 +40,9 @@ export function FitPlace({ project, fit, workshop, onTab, onProblem }: Props) {
   const shown = fit.shown;
   if (!shown) return <main className="sheet flex-1 p-6">Opening…</main>;
   const stamp = [project.version, workshop.saved?.version, shown.version, shown.undo, counted(shown)];
-  const picture = shown.pictures.find((p) => p.id === chosen)?.id ?? shown.pictures[0]?.id ?? "";
+  const picture =
+    shown.pictures.find((p) => p.id === chosen)?.id ??
+    ((tab === "close" && shown.forecast.picture) || (shown.pictures[0]?.id ?? ""));
   const here = shown.order.steps.find((s) => s.key === step) ?? shown.order.steps[0];
   const open = (next: string) => {
     setTab(next);

@@ -27,10 +27,11 @@ class LineOut(BaseModel):
 
 
 class ForecastOut(BaseModel):
-    """How well it will close. `headline` in one sentence; `depends`: on what; `needs`: how exactly one must work; `apart`: what comes from the saw always and what is scatter."""
+    """How well it will close. `headline` in one sentence; `picture`: on which the worst joint is seen; `depends`: on what; `needs`: how exactly one must work; `apart`: what comes from the saw always and what is scatter."""
 
     headline: str
     tone: Tone
+    picture: str
     depends: str
     needs: str
     apart: list[LineOut]

@@ -28,7 +28,7 @@ from fennup.app.wording.fit_gaps import cured_text, cured_title
 from fennup.app.wording.members import sides_of
 from fennup.core.drawing.edit import Choose, TypeIn
 from fennup.core.drawing.view import Control, Option
-from fennup.core.fit.drawn import fans, picture_view, reading_line
+from fennup.core.fit.drawn import fan_seen, fans, picture_view, reading_line
 from fennup.core.fit.fitting import Fit
 from fennup.core.fit.forecast import Opening
 from fennup.core.fit.reading import Expected, Picture
@@ -117,6 +117,7 @@ class FitSheet:
         return ForecastOut(
             headline=headline(forecast, words),
             tone=tone,
+            picture=self._best_picture(),
             depends=depends(forecast, words),
             needs=needs(forecast, self.voice),
             apart=[LineOut(**line) for line in kinds_apart(forecast, words)],
@@ -125,6 +126,13 @@ class FitSheet:
             used=[LineOut(**line) for line in used_lines(self.fit.working, self.voice)],
             wishes=self._wishes(),
         )
+
+    def _best_picture(self) -> str:
+        """On which the fan of the worst joint is seen: one of what goes round before the whole."""
+        worst = self.fit.forecast.worst
+        seen = [p for p in self.fit.sheet.pictures if worst and fan_seen(self.fit, p, worst.joint)]
+        seen.sort(key=lambda p: p.what != "round")
+        return seen[0].id if seen else ""
 
     def _rows(self) -> list[LineOut]:
         """The last joint of every ring, the widest of its joints by themselves, and every other joint."""

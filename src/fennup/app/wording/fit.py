@@ -7,13 +7,14 @@ from fennup.app.wording.bench import SLIPS
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import LINES, own_label
 from fennup.app.wording.members import board_words, end_word, joint_words, whose
-from fennup.app.wording.names import listed
+from fennup.app.wording.names import listed, pieces_of
 from fennup.core.fit.reading import Expected, Picture
 from fennup.core.fit.verdicts import Move, Told
 from fennup.core.geometry.vec import Vec
 from fennup.core.solve import Solution
 from fennup.core.tolerances import SAME
 
+WALL_CORNERS = ("foot left", "foot right", "top left", "top right")
 LARGE_MM = 20.0  # from there on a length is said as the tape shows it
 SOME = 0.38  # of a direction: less than that of it is not said
 WAYS = (("to the right", "to the left"), ("back", "forward"), ("up", "down"))
@@ -91,8 +92,9 @@ class FitWords:
 
     def short(self, id: str) -> str:
         """A board by its name without where it stands: `leg AB`."""
-        name = self.solution.design.assembly.board(id).name.partition(" (")[0]
-        return f"{name[:1].lower()}{name[1:]}"
+        name = pieces_of(self.solution.design.assembly.board(id).name)
+        short = f"{name.word} {name.place}".strip() + (f", course {name.course}" if name.course else "")
+        return f"{short[:1].lower()}{short[1:]}"
 
     def corner(self, name: str) -> str:
         """A corner of a figure in words: of an outline by its sides, of a side by the board's end."""
@@ -114,7 +116,8 @@ class FitWords:
 
     def _label(self, e: Expected) -> str:
         if e.kind in ("diagonal", "crosswise"):
-            return f"{self.corner(e.names[0])} to {self.corner(e.names[1])}"
+            of = f"{self.short(e.boards[0])}, " if e.names[0] in WALL_CORNERS else ""
+            return f"{of}{self.corner(e.names[0])} to {self.corner(e.names[1])}"
         if e.kind in ("feet_diagonal", "feet_side"):
             return f"foot of {self.short(e.names[0])} to foot of {self.short(e.names[1])}"
         if e.kind == "apart":

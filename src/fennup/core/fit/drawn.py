@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
-from math import cos, sin
+from math import cos, hypot, sin
 
 import numpy as np
 
@@ -68,9 +68,15 @@ def fans(fit: Fit, forecast: Forecast, picture: Picture, times: int) -> tuple[Sh
     return tuple(shapes)
 
 
+def fan_seen(fit: Fit, picture: Picture, joint: str) -> bool:
+    """Whether a joint is on a picture, and seen so that it would be seen to open."""
+    meeting = fit.web.meetings.all[joint]
+    return {meeting.a.id, meeting.b.id} <= set(picture.boards) and hypot(*on_paper(picture, meeting.normal)) >= FLAT
+
+
 def _fan(meeting: Meeting, picture: Picture, opening: JointOpening, times: int) -> Shape | None:
     out = on_paper(picture, meeting.normal)
-    size = (out[0] ** 2 + out[1] ** 2) ** 0.5
+    size = hypot(*out)
     if size < FLAT:
         return None
     out = (out[0] / size, out[1] / size)

@@ -4,7 +4,7 @@ from dataclasses import replace
 from itertools import pairwise
 from math import atan2, degrees
 
-from fennup.core.assembly.board import Side
+from fennup.core.assembly.board import Board, Side
 from fennup.core.assembly.model import Assembly
 from fennup.core.fit.meeting import Meeting
 from fennup.core.fit.polygon import Corner, Figure
@@ -76,9 +76,20 @@ def walls(made: Making, id: str, own: Assembly, lift: Vec) -> None:
             for name, p in zip(("foot left", "foot right", "top right", "top left"), places, strict=True)
         )
         figure = Figure(f"{board.id} face", corners, EDGES, board.section.thickness_mm)
-        picture = Picture(figure.id, "wall", board.id, *paper(board.frame.z), (board.id,))
+        same = [f"{id}/{b.id}" for b in own.boards if _in_one_plane(board, made.design.boards[f"{id}/{b.id}"])]
+        picture = Picture(figure.id, "wall", board.id, *paper(board.frame.z), tuple(same))
         made.pictures.append(picture)
         made.figure(figure, picture, "crosswise", max(made.allowance, 1.0), (board.id,))
+
+
+def _in_one_plane(a: Board, b: Board) -> bool:
+    """Whether two boards have their faces in one plane: the courses of a wall."""
+    face = a.side_in_world("face")
+    return (
+        b.role == a.role
+        and dot(face.normal, b.frame.z) > ALIKE
+        and abs(face.beyond(b.frame.to_world((0.0, 0.0, b.section.thickness_mm / 2)))) < 1.0
+    )
 
 
 def corners(made: Making, picture: Picture, own: set[str]) -> None:
