@@ -174,6 +174,8 @@ class Forecasts(unittest.TestCase):
         self.assertEqual((known.source, known.count), ("measured", 20))
         self.assertAlmostEqual(known.sigma, stdev(offs))
         self.assertAlmostEqual(known.always, fmean(offs))
+        slip = MeasuredBody(what="length", planned=100.0, measured=120.0, unit="mm", verdict="wrong")
+        self.assertEqual(working_of(Hand(), [*entries, Entry("slip", "m1/B right:0", "measured", NOON, body=slip)]).length, known)
 
 
 class Readings(unittest.TestCase):
@@ -224,6 +226,14 @@ class Readings(unittest.TestCase):
         third = float(hypot(*(true.corners[0] - true.corners[3])))
         self.assertGreater(shape_of(figure, {(1, 4): wide + 6.0, (0, 2): wide, (0, 3): third + 25.0}).missed_mm, 5.0)
         self.assertLess(shape_of(figure, {(1, 4): wide + 6.0, (0, 2): wide, (0, 3): third}).missed_mm, 1e-6)
+
+    def test_no_shape_is_told(self) -> None:
+        five = solution(regular(5, 60.0, "outside_side", mm=300.0))
+        keys = [e.key for e in fit_of(five).sheet.readings if e.figure == "m1 outside" and e.kind == "diagonal"]
+        true = 300 * (1 + sqrt(5)) / 2
+        one_out = fit_of(five, *(read(key, true + (18.0 if k == 2 else 0.0)) for k, key in enumerate(keys)))
+        self.assertEqual([t.way for t in one_out.told], ["no_shape"])
+        self.assertEqual([t.way for t in fit_of(five, *(read(key, true) for key in keys)).told], ["right"])
 
     def test_a_corner_by_the_gauge(self) -> None:
         found = told(fit_of(HEXAGON, read("m1/AB corner", 121.0, 120.0, "deg")), "open_corner")
@@ -384,6 +394,44 @@ class AsMadeAndWaysOut(unittest.TestCase):
         (off,) = fit_of(HEXAGON, entry).offs
         cut = end_cut(HEXAGON.design.boards["m1/A"].right[0])
         self.assertAlmostEqual(abs(cut.miter_deg + fit_of(HEXAGON, entry).offs[off]), 29.0)
+
+    def test_a_gauge_that_reads_more_shows_a_blunter_cut(self) -> None:
+        """Whatever the signs of miter and bevel: typed at the fit or measured at the bench, the angle's size lacks what was read more."""
+        signs = set()
+        for entry in PROJECTS:
+            made = solution(entry["spec"])
+            fit = fit_of(made)
+            for rows in fit.standing.rows.values():
+                for row in (r for r in rows if r.off.is_angle and r.off.end):
+                    cut = end_cut(made.design.boards[row.off.board].ends(row.off.end)[row.off.index])  # type: ignore[arg-type]
+                    angle = cut.miter_deg if row.off.what == "swing" else cut.bevel_deg
+                    sign = 0 if abs(angle) < 1e-6 else 1 if angle > 0 else -1
+                    if not sign or (row.off.what, sign) in signs:
+                        continue
+                    signs.add((row.off.what, sign))
+                    typed = fit_of(made, read(row.key, row.planned + 0.5, row.planned, "deg"))
+                    self.assertAlmostEqual(abs(angle + typed.offs[row.off]), abs(angle) - 0.5)
+                    self.assertAlmostEqual(
+                        next(r.read or 0 for r in typed.standing.rows[row.off.board] if r.key == row.key), row.planned + 0.5
+                    )
+                    what = "face" if row.off.what == "swing" else "tilt"
+                    task = next(
+                        t for t in fit.tasks if t.key == f"{row.off.board} {row.off.end}:{row.off.index}" and t.doing == "step"
+                    )
+                    if any(c.what == what for c in task.checks):
+                        said = MeasuredBody(
+                            what=what, planned=row.planned, measured=row.planned + 0.5, unit="deg", verdict="near"
+                        )
+                        bench = fit_of(made, Entry("m", task.key, "measured", NOON, body=said))
+                        self.assertAlmostEqual(abs(angle + bench.offs[row.off]), abs(angle) - 0.5)
+        self.assertEqual(signs, {("swing", 1), ("swing", -1), ("tilt", 1), ("tilt", -1)})
+
+    def test_what_was_cut_before_a_yes_is_not_cut_by_it(self) -> None:
+        tasks = [t for t in fit_of(HEXAGON).tasks if t.piece == "m1/D" and t.doing == "step"]
+        yes = Entry("a", "as made", "agreed", NOON, body=AgreedBody(changes={"m1/D right length": -2.0}))
+        for minutes, made in ((-5, 0.0), (5, -2.0)):
+            cut = [Entry(f"c{k}", t.key, "cut", NOON + timedelta(minutes=minutes), body=CutBody()) for k, t in enumerate(tasks)]
+            self.assertAlmostEqual(sum(fit_of(HEXAGON, yes, *cut).offs.values()), made)
 
     def test_the_wrong_way_round(self) -> None:
         """Rails of a regular ring are their own mirror image; the gable trim's are another one's, or none's."""
