@@ -461,6 +461,26 @@ class Gaps(unittest.TestCase):
         first = Causes(forecaster, STEADY, measured).behind([gap], {}, gap)[0]
         self.assertEqual([off.key for off in first.offs], ["m1/B right:0 swing"])
         self.assertAlmostEqual(first.share, 1.0, 2)
+        half = Bench({Off("m1/B", "swing", "right"): -degrees(atan(0.6 * cos(radians(30)) / 60))}, frozenset())
+        known = next(c for c in Causes(forecaster, STEADY, half).behind([gap], {}, gap) if c.offs == tuple(half.offs))
+        self.assertAlmostEqual(known.by, sum(half.offs.values()), 9)  # what is measured is not guessed anew
+
+    def test_whichever_joint_is_left_to_the_last(self) -> None:
+        """Blunter cuts open every joint of a regular ring alike, at the same side."""
+        for made, side, what in ((HEXAGON, "lower", "swing"), (solution(box(of_sides(5, 300.0), 120.0, slope_deg=14.0)), "face", "tilt"),
+                                 (solution(next(e["spec"] for e in PROJECTS if e["name"] == "Flag tower")), "face", "tilt")):  # fmt: skip
+            forecaster = Forecaster(made.design, made.plan)
+            causes, web = Causes(forecaster, STEADY, Bench({}, frozenset())), forecaster.web
+            blunt = np.zeros(len(web.offs))
+            for off, k in web.place.items():
+                if off.what == what and off.end:
+                    cut = end_cut(made.design.boards[off.board].ends(off.end)[off.index])
+                    angle = cut.miter_deg if what == "swing" else cut.bevel_deg
+                    blunt[k] = -0.1 if angle > 0 else 0.1
+            opened = [float(causes.row(GapRead(m.joint.id, 1.0, side))[1] @ blunt) for loop in web.rings[:1] for m in loop.joints]  # type: ignore[arg-type]
+            self.assertGreater(abs(opened[0]), 0.05)
+            for value in opened:
+                self.assertAlmostEqual(value, opened[0], 6)
 
     def test_the_cure(self) -> None:
         """The angle that closes a gap across a miter 60 / cos 30 long; filled under paint, not under oil."""
@@ -469,6 +489,8 @@ class Gaps(unittest.TestCase):
             (cured,) = fit_of(HEXAGON, entry, finish=finish).cured.values()
             self.assertEqual(cured.cure, cure)
             self.assertAlmostEqual(cured.turn_deg, degrees(atan(0.9 * cos(radians(30)) / 60)), 6)
+        (outdoors,) = fit_of(HEXAGON, entry, finish="paint", outdoors=True).cured.values()
+        self.assertEqual(outdoors.cure, "recut")  # there half of what holds indoors
 
 
 class Together(unittest.TestCase):
