@@ -573,6 +573,8 @@ class Passage(unittest.TestCase):
         points = points_of(made.design.solids, tuple(made.design.solids))
         fits, not_ = (PassageWishes(load=LoadSpace(width_mm=w, height_mm=30.0, length_mm=901.0)) for w in (701.0, 600.0))
         self.assertIsNotNone(passes(points, fits)[0].way)
+        short = PassageWishes(load=LoadSpace(width_mm=701.0, height_mm=30.0, length_mm=800.0))
+        self.assertIsNone(passes(points, short)[0].way)
         told_ = passes(points, not_)[0]
         self.assertIsNone(told_.way)
         self.assertGreater(told_.short_mm, 0.0)
