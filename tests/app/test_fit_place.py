@@ -86,6 +86,10 @@ class Readings(FitPlace):
         self.assertEqual(fit["undo"], "the finish")
         fit = self.post(project, "undo", version=fit["version"])
         self.assertEqual((fit["undo"], fit["redo"]), (None, "the finish"))
+        self.typed(project, 2, LEFT, "764")
+        self.assertEqual(self.wish(project, {"op": "choose", "path": "finish", "value": "bare"})["undo"], "the finish")
+        fit = self.post(project, "undo", version=self.fit(project)["version"])
+        self.assertEqual((fit["undo"], self.reading(fit, LEFT)["typed"]), ("a reading", "764"))
 
     def test_what_cannot_be_is_answered_where_it_is_typed(self) -> None:
         project = self.new(spec=FRAME)

@@ -13,6 +13,7 @@ import numpy as np
 
 from fennup.app.services.demo import PROJECTS
 from fennup.core.assembly.board import Board, End
+from fennup.core.fit.advice import advice_for
 from fennup.core.fit.feet import Foot, firm_ways
 from fennup.core.fit.fitting import Fit, Ground
 from fennup.core.fit.forecast import Forecaster
@@ -253,6 +254,20 @@ class Readings(unittest.TestCase):
         corner = next(e for e in sheet.readings if e.kind == "corner")
         self.assertAlmostEqual(corner.value, 90 + degrees(asin(sin(radians(12)) ** 2)), 6)
 
+    def test_how_far_apart_legs_and_bars_are(self) -> None:
+        """Splayed legs at any height; bars by the room that is left over."""
+        plan = {"form": "four", "top_width_mm": 560.0, "top_depth_mm": 400.0, "front_splay_deg": 8.0, "side_splay_deg": 0.0}
+        made = solution({"kind": "stand", "plan": plan, "height_mm": 720.0, "leg": {"width_mm": 45.0, "thickness_mm": 45.0}})
+        gaps = [e for e in fit_of(made).sheet.readings if e.kind == "spacing" and set(e.boards) == {"m1/DA", "m1/AB"}]
+        self.assertEqual(len(gaps), 3)
+        for e in gaps:
+            self.assertAlmostEqual(e.value, 560 + 2 * (720 - e.a[2]) * tan(radians(8)) - 2 * 45 / cos(radians(8)), 6)
+        grille = solution(next(e["spec"] for e in PROJECTS if e["name"] == "Boat-bay vent grille"))
+        bars = [e.value for e in fit_of(grille).sheet.readings if e.kind == "spacing" and "Y" in e.boards[0]]
+        self.assertEqual(len(bars), 9)
+        for value in bars:
+            self.assertAlmostEqual(value, (640 - 4 * 30) / 5, 6)
+
     def test_four_feet(self) -> None:
         """A leg 2 short rocks by that; a plane through three heights says what trimming does."""
         feet = tuple(Foot(name, (x, y, 0.0), 10.0) for name, x, y in (("A", 0, 0), ("B", 500, 0), ("C", 500, 300), ("D", 0, 300)))
@@ -426,6 +441,14 @@ class AsMadeAndWaysOut(unittest.TestCase):
                         self.assertAlmostEqual(abs(angle + bench.offs[row.off]), abs(angle) - 0.5)
         self.assertEqual(signs, {("swing", 1), ("swing", -1), ("tilt", 1), ("tilt", -1)})
 
+    def test_the_later_yes_holds(self) -> None:
+        first, later = (
+            Entry(f"a{k}", "as made", "agreed", NOON + timedelta(minutes=k), body=AgreedBody(changes={"m1/D right length": by}))
+            for k, by in enumerate((-2.0, -0.5))
+        )
+        for said in ((first, later), (later, first)):
+            self.assertAlmostEqual(sum(fit_of(HEXAGON, *said).offs.values()), -0.5)
+
     def test_what_was_cut_before_a_yes_is_not_cut_by_it(self) -> None:
         tasks = [t for t in fit_of(HEXAGON).tasks if t.piece == "m1/D" and t.doing == "step"]
         yes = Entry("a", "as made", "agreed", NOON, body=AgreedBody(changes={"m1/D right length": -2.0}))
@@ -535,6 +558,19 @@ class Together(unittest.TestCase):
         closing = next(k for k, step in enumerate(order) if step.closes)
         self.assertLessEqual(panel, closing)
         self.assertTrue({"m1/back"} & {*order[closing].moved, *order[closing].onto})
+
+    def test_what_a_step_needs(self) -> None:
+        """A ring of six is held by a band, two where it leans, a frame of four by corner clamps; the glue's time against the joints of a step."""
+        for document, hold in ((regular(6, 60.0, "outside_side", mm=300.0), "band"), (rectangle("outside", 600.0, 400.0, 60.0), "corner_clamps"),
+                               (box(of_sides(6, 300.0), 120.0, slope_deg=10.0), "band_leaning")):  # fmt: skip
+            fit = fit_of(solution(document))
+            closing = next(step for step in fit.order[0] if step.closes)
+            advice = advice_for(fit.assembling, fit.sheet, closing, 1.5, 10.0)
+            self.assertIn(hold, advice.holds)
+            self.assertEqual((advice.minutes, advice.in_time, advice.goes, advice.final), (3.0, True, 1, True))
+            slow = advice_for(fit.assembling, fit.sheet, closing, 1.5, 2.0)
+            self.assertEqual((slow.in_time, slow.goes), (False, 2))
+            self.assertTrue(advice.checks)
 
     def test_an_order_that_locks_a_part_out_is_refused(self) -> None:
         made = solution(box({"form": "rectangle", "width_mm": 300.0, "depth_mm": 200.0}, 90.0))
