@@ -1,6 +1,7 @@
 """The Fit place over HTTP: forecast, readings, as made, the order of putting it together, passage."""
 
 from contextlib import suppress
+from functools import cached_property
 from uuid import UUID, uuid5
 
 from flask import Response, g
@@ -71,8 +72,12 @@ class FitRoom:
 
     def _source(self, piece: str) -> str:
         """Out of which board a piece can be cut again."""
+        return self._bench.source(piece)
+
+    @cached_property
+    def _bench(self) -> BenchSheet:
         saw = SawRoom(self.id)
-        return BenchSheet(saw.sheet(), saw.boards).source(piece)
+        return BenchSheet(saw.sheet(), saw.boards)
 
     def answer(self) -> FitOut:
         """As the screen shows it."""

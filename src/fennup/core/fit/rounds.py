@@ -20,7 +20,7 @@ def rounds(made: Making, id: str, own: Assembly, lift: Vec, boards: tuple[str, .
     for line in sorted(own.outlines, key=lambda o: "out" not in o.name):  # where a tape hooks best, first
         if line.name.startswith(("inner", "rabbet")):
             continue
-        runs = made.design.ruler._within(id).runs(line.name)
+        runs = made.design.ruler.within(id).runs(line.name)
         if runs is None or len(runs) < 3:
             continue
         keys = [s.key for s in line.stretches]
@@ -64,7 +64,7 @@ def joint_mm(made: Making, figure: Figure, ids: tuple[str, ...]) -> float:
 
 def walls(made: Making, id: str, own: Assembly, lift: Vec) -> None:
     low, high = own.outline("outer_bottom"), own.outline("outer_top")
-    ruler = made.design.ruler._within(id)
+    ruler = made.design.ruler.within(id)
     bottom, top = (ruler.runs(line.name) if line else None for line in (low, high))
     if bottom is None or top is None or low is None:
         return

@@ -23,7 +23,7 @@ class Ruler:
         self._runs: dict[str, Runs] = {}
         self._rulers: dict[str, Ruler] = {}
 
-    def _within(self, name: str) -> "Ruler":
+    def within(self, name: str) -> "Ruler":
         """The ruler of one of the assemblies that this one is made of."""
         if name not in self._rulers:
             self._rulers[name] = Ruler(self.assembly.inside[name])
@@ -54,7 +54,7 @@ class Ruler:
         """
         asked = measure_of(name)
         if asked.member:
-            return self._within(asked.member).measure(asked.own) if asked.member in self.assembly.inside else None
+            return self.within(asked.member).measure(asked.own) if asked.member in self.assembly.inside else None
         gauge = self.assembly.by_name.get(name)
         if gauge is not None:
             return read(self.assembly, gauge)
