@@ -6,7 +6,7 @@ import type { Camera } from "../drawing/camera";
 import { toScreen } from "../drawing/camera";
 import { Drawing } from "../drawing/Drawing";
 import { Sign } from "../ui/Sign";
-import { ReadingField } from "./ReadingField";
+import { NOTHING, ReadingField, type Typing } from "./ReadingField";
 import { INK, SIGN } from "./ReadingsPanel";
 import { placesFor } from "./room";
 import type { Doing } from "./useFit";
@@ -49,6 +49,8 @@ type Props = { project: string; fit: Fit; stamp: unknown; picture: string; made:
 /** What should be read, on the drawing itself: type what tape and gauge read, where it stands. What has no room there stands below. */
 export function ReadingSheet({ project, fit, stamp, picture, made, doing }: Props) {
   const [at, setAt] = useState<string | null>(null);
+  // A field moves between drawing and list as the window changes: what is typed in it is kept here.
+  const [typing, setTyping] = useState<Record<string, Typing>>({});
   const query = useQuery({
     ...pictureQuery(project, picture, { made, fans: false }, stamp),
     placeholderData: keepPreviousData,
@@ -62,7 +64,8 @@ export function ReadingSheet({ project, fit, stamp, picture, made, doing }: Prop
     () => (camera && width >= NARROW ? placesFor(readings, camera, width, height) : new Map<string, Point>()),
     [camera, width, height, readings],
   );
-  const below = readings.filter((r) => !placed.has(r.key));
+  // Until the drawing has its size nobody can say which have room on it.
+  const below = query.isError || camera ? readings.filter((r) => !placed.has(r.key)) : [];
   const numbers = new Map(below.map((r, i) => [r.key, i + 1]));
   const field = (r: Reading, short = false) => (
     <ReadingField
@@ -72,6 +75,15 @@ export function ReadingSheet({ project, fit, stamp, picture, made, doing }: Prop
       typed={r.typed}
       tone={r.tone}
       short={short}
+      kept={[
+        typing[r.key] ?? NOTHING,
+        (set) =>
+          setTyping((all) => ({
+            ...all,
+            [r.key]: typeof set === "function" ? set(all[r.key] ?? NOTHING) : set,
+          })),
+      ]}
+      typedIn={at === r.key}
       onFocus={() => setAt(r.key)}
       onRead={(text, inches) => doing.read(r.key, text, "", inches)}
     />
