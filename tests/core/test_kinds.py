@@ -155,6 +155,61 @@ def roofs(draw: st.DrawFn) -> dict[str, Any]:
 
 
 @st.composite
+def post_frames(draw: st.DrawFn) -> dict[str, Any]:
+    """Two to six posts on lines, with rails of every sort, foot pieces, knees, braces and slats."""
+    columns, rows = draw(st.integers(2, 3)), draw(st.integers(1, 2))
+    sections = st.floats(15, 90)
+    section, height = {"width_mm": draw(sections), "thickness_mm": draw(sections)}, draw(sizes)
+    lean = {"lean_deg": draw(st.floats(-20, 20)), "leans": draw(st.sampled_from("xy"))} if draw(st.booleans()) else {}
+    top = {"top_deg": draw(st.floats(-30, 30)), "top_way": draw(st.sampled_from("xy"))} if draw(st.booleans()) else {}
+    posts = {
+        "ABCDEF"[r * columns + c]: {"column": str(c + 1), "row": str(r + 1), "height_mm": height, **section, **lean, **top}
+        for r in range(rows) for c in range(columns)
+    }  # fmt: skip
+    ends = st.sampled_from(["square", "plumb", "flush", "angle"])
+    reach = st.fixed_dictionaries({"over_a_mm": st.floats(0, 200), "ends": ends, "end_deg": st.floats(-40, 40)})
+    joint: dict[str, Any] = draw(
+        st.fixed_dictionaries({"form": st.just("between"), "set_in_mm": st.none() | st.floats(0, 20)})
+        | st.tuples(reach, st.sampled_from(["front", "back"]), st.floats(0, 15), st.floats(0, 15)).map(
+            lambda t: {**t[0], "form": "lapped", "side": t[1], "let_in_mm": t[2], "notch_mm": t[3]}
+        )
+        | reach.map(lambda r: {**r, "form": "over"})
+    )
+    high = height if joint["form"] == "over" else draw(st.floats(0, 1)) * height
+    rail = {
+        "a": "A",
+        "width_mm": draw(sections),
+        "thickness_mm": draw(thin),
+        "height_mm": high,
+        "rise_deg": draw(st.floats(-25, 25)),
+    }
+    rails = {
+        str(r + 1): rail | {"a": "AC"[r] if columns == 2 else "AD"[r], "b": "BD"[r] if columns == 2 else "BE"[r], "joint": joint}
+        for r in range(rows)
+    }
+    more: dict[str, Any] = {}
+    if draw(st.booleans()):
+        foot = {"width_mm": draw(sections), "thickness_mm": draw(thin), **draw(reach)}
+        more["feet"] = {"1": {"under": draw(st.sampled_from([["A"], ["A", "B"]])), "way": draw(st.sampled_from("xy")), **foot}}
+    if draw(st.booleans()):
+        legs = {"post_mm": draw(st.floats(50, 300)), "rail_mm": draw(st.floats(50, 300)), "width_mm": 40.0, "thickness_mm": 20.0}
+        more["knees"] = {"1": {"corners": [{"post": "A", "rail": "1"}, {"post": "B", "rail": "1"}], **legs}}
+    if draw(st.booleans()):
+        rise = {"low_mm": draw(st.floats(0, 200)), "high_mm": draw(st.floats(0, 900)), "crossing": draw(st.booleans())}
+        more["braces"] = {"1": {"a": "A", "b": "B", "width_mm": draw(sections), "thickness_mm": draw(thin), **rise}}
+    if rows == 2 and draw(st.booleans()):
+        more["slats"] = {
+            "1": {"on": ["1", "2"], "count": draw(st.integers(1, 6)), "width_mm": 60.0, "thickness_mm": 18.0, "over_mm": 20.0}
+        }
+    lines = {
+        "columns": {str(c + 1): c * draw(sizes) for c in range(columns)},
+        "rows": {str(r + 1): r * draw(sizes) for r in range(rows)},
+    }
+    ground = {"right_deg": draw(st.floats(-5, 5)), "back_deg": draw(st.floats(-5, 5))} if draw(st.booleans()) else {}
+    return {"kind": "post_frame", **lines, "posts": posts, "rails": rails, "ground": ground, **more}
+
+
+@st.composite
 def together(draw: st.DrawFn) -> dict[str, Any]:
     """A box or a stand with a roof on it, and perhaps a size that follows."""
     low, high = draw(stands() | boxes()), draw(roofs())
@@ -164,7 +219,14 @@ def together(draw: st.DrawFn) -> dict[str, Any]:
     return {"kind": "together", "members": members, "links": links if follows else []}
 
 
-SINGLE = {"flat_frame": frames(), "box": boxes(), "stand": stands(), "brace": braces(), "roof": roofs()}
+SINGLE = {
+    "flat_frame": frames(),
+    "box": boxes(),
+    "stand": stands(),
+    "post_frame": post_frames(),
+    "brace": braces(),
+    "roof": roofs(),
+}
 ANY = {**SINGLE, "together": together()}
 
 
@@ -223,6 +285,7 @@ class EveryKind(unittest.TestCase):
         self.assertGreater(taken["flat_frame"], 150)
         self.assertGreater(taken["box"], 150)
         self.assertGreater(taken["stand"], 25)
+        self.assertGreater(taken["post_frame"], 100)
         self.assertGreater(taken["brace"], 20)
         self.assertGreater(taken["roof"], 8)
         self.assertGreater(taken["together"], 25)

@@ -97,6 +97,33 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         },
     },
     {
+        "name": "Landing stage arch",
+        "spec": {
+            "kind": "post_frame", "columns": {"1": 0.0, "2": 1490.0}, "rows": {"1": 0.0},
+            "posts": {id: {"column": column, "row": "1", "width_mm": 90.0, "thickness_mm": 90.0, "height_mm": 2050.0} for id, column in (("A", "1"), ("B", "2"))},
+            "rails": {"1": {"a": "A", "b": "B", "width_mm": 120.0, "thickness_mm": 90.0, "height_mm": 2050.0,
+                            "joint": {"form": "over", "over_a_mm": 160.0}}},
+            "knees": {"1": {"corners": [{"post": "A", "rail": "1"}, {"post": "B", "rail": "1"}], "post_mm": 450.0, "rail_mm": 450.0,
+                            "width_mm": 70.0, "thickness_mm": 45.0}},
+            "feet": {n: {"under": [id], "way": "y", "width_mm": 90.0, "thickness_mm": 60.0, "over_a_mm": 280.0} for n, id in (("1", "A"), ("2", "B"))},
+        },
+    },
+    {
+        "name": "Chart desk stand",
+        "spec": {
+            "kind": "post_frame", "columns": {"1": 0.0, "2": 820.0}, "rows": {"1": 0.0, "2": 460.0},
+            "posts": {id: {"column": column, "row": row, "width_mm": 45.0, "thickness_mm": 45.0, "height_mm": 760.0, "flush_with": rail}
+                      for id, column, row, rail in (("A", "1", "1", "1"), ("B", "2", "1", "2"), ("C", "1", "2", "1"), ("D", "2", "2", "2"))},
+            "rails": {
+                **{n: {"a": a, "b": b, "width_mm": 70.0, "thickness_mm": 22.0, "height_mm": 690.0, "rise_deg": 14.0,
+                       "joint": {"form": "lapped", "side": side, "ends": "plumb"}}
+                   for n, a, b, side in (("1", "A", "C", "left"), ("2", "B", "D", "right"))},
+                **{n: {"a": a, "b": b, "width_mm": 70.0, "thickness_mm": 22.0, "height_mm": 160.0, "joint": {"form": "between"}}
+                   for n, a, b in (("3", "A", "B"), ("4", "C", "D"))},
+            },
+        },
+    },
+    {
         "name": "Fuel store gable",
         "unit": "in", "graduation": "1/16",
         "spec": {

@@ -124,7 +124,7 @@ LABELS = merged(
 GROUPS = {
     "place": "Where it stands, what it follows", "following": "Let a size follow another", "assemblies": "Assemblies",
     "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
-    "part": "This part", "scales": "Scales and blade", "plan": "Plan", "hand": "How exactly you work", "fit": "Fit", "passage": "What it goes through",
+    "part": "This part", "posts": "Posts", "rails": "Rails, beams, slats", "braces": "Braces", "ground": "The ground", "scales": "Scales and blade", "plan": "Plan", "hand": "How exactly you work", "fit": "Fit", "passage": "What it goes through",
 }  # fmt: skip
 
 # A start's name, and that of the project that it begins.
@@ -254,8 +254,8 @@ def fact(code: str) -> str:
         return f"{number} assemblies"
     if what == "pieces":
         return f"{number} piece{'s' if number != '1' else ''} fitted"
-    if what == "legs":
-        return f"{number} legs"
+    if what in ("legs", "posts"):
+        return f"{number} {what if number != '1' else what[:-1]}"
     if what == "left_out":
         return f"{number} left out"
     return FACTS.get(what, what)

@@ -24,7 +24,7 @@ ROLES = merged(
     *(kind.words.roles for kind in KINDS.values()),
 )
 # Members that run up: their ends have names of their own.
-FOOT_AND_HEAD = ("leg", "prop", "rafter")
+FOOT_AND_HEAD = ("leg", "post", "prop", "rafter")
 
 
 def sides_of(solution: Solution, id: str) -> dict[str, str]:

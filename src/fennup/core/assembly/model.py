@@ -7,7 +7,7 @@ from typing import Literal
 from fennup.core.assembly.board import Board, End, Side
 from fennup.core.geometry.vec import Vec
 
-JointKind = Literal["miter", "butt", "edge", "lap"]
+JointKind = Literal["miter", "butt", "edge", "lap", "face"]
 Severity = Literal["standing", "note", "warning", "error"]
 
 
@@ -25,7 +25,8 @@ class Mating:
 
 @dataclass(frozen=True)
 class Joint:
-    """Two faces that must meet. A miter's, an edge joint's and a half lap's cover each other; a butt's `a` lies wholly on `b`.
+    """Two faces that must meet. A miter's, an edge joint's and a half lap's cover each other; a butt's `a` lies wholly on `b`; two
+    sides that are laid on each other (`face`) only need to touch where they cross.
 
     `ends`: the two board ends that come together here, in the order in which one goes round; none of an edge joint or a lap.
     `bare_for` says why faces may stay partly uncovered on purpose.
@@ -66,7 +67,8 @@ class Outline:
 @dataclass(frozen=True)
 class Spot:
     """A place on a finished board: where a line along it, on an edge or in the middle, on a side or in the middle, comes to
-    an end (`left`, `right`), half way (`middle`) or to a notch (`notch:0` its middle, `notch:0:1` its second wall)."""
+    an end (`left`, `right`), half way (`middle`), to a notch (`notch:0` its middle, `notch:0:1` its second wall), or to where it
+    meets the plane of another board's side (`meets:A:lower`)."""
 
     board: str
     at: str

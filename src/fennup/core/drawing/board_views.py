@@ -48,7 +48,9 @@ def seen_from(
     `right` and `up` are unit directions of the paper in the assembly's axes. `through_found`: what is there already hides no
     part, wherever it stands.
     """
-    covered = {(m.board, m.facet) for j in assembly.joints for m in ((j.a,) if j.kind == "butt" else (j.a, j.b))}
+    covered = {
+        (m.board, m.facet) for j in assembly.joints if j.kind != "face" for m in ((j.a,) if j.kind == "butt" else (j.a, j.b))
+    }
     reader = cross(right, up)
     seen = []
     for id, solid in solids.items():

@@ -213,7 +213,7 @@ class JointDocument(BaseModel):
 
     id: str
     dihedral_deg: float
-    kind: Literal["miter", "butt", "edge", "lap"]
+    kind: Literal["miter", "butt", "edge", "lap", "face"]
     parts: list[str]
     gap_mm: float
     overlap_mm: float

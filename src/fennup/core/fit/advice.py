@@ -105,7 +105,7 @@ def _holds(assembling: Assembling, step: Joining) -> list[Hold]:
         found += ["nails", "pivot"]
     if "edge" in kinds:
         found.append("bars_both_sides")
-    if "lap" in kinds:
+    if kinds & {"lap", "face"}:
         found.append("lap_weights")
     if step.way and step.way[2] > 1 - SAME and kinds == {"butt"} and len(step.joints) > 2:
         found.append("weights")

@@ -13,7 +13,7 @@ from fennup.core.assembly.board import ENDS, Board, End, Side
 from fennup.core.assembly.model import Assembly, Joint, Mating
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, unit
-from fennup.core.parts.solid import Solid, end_cut
+from fennup.core.parts.solid import Solid, common_area, end_cut
 from fennup.core.saw.marking import crossing
 from fennup.core.tolerances import NOTHING
 from fennup.core.verify.made import end_of
@@ -218,6 +218,9 @@ class Meetings:
         turned = joint if first is joint.a else Joint(joint.id, joint.kind, first, second, joint.ends, joint.bare_for)
         a, b = (self.assembly.board(m.board) for m in (first, second))
         points = [p for patch in self._patches(first) for p in patch]
+        if joint.kind == "face":  # only where they cross
+            touching = common_area(*(self.solids[m.board].patches(m.facet) for m in (first, second)))
+            points = [p for patch in touching for p in patch]
         if not points:
             return None
         normal = self._normal(a, first)

@@ -32,6 +32,8 @@ def one_of(code: str, group: str, path: str, answers: dict[str, object], now: ob
     return choice(code, group, path, {name: (value, value == now) for name, value in answers.items()}, about)
 
 
-def with_or_without(code: str, group: str, path: str, names: tuple[str, str], usual: object, now: object) -> Control:
+def with_or_without(
+    code: str, group: str, path: str, names: tuple[str, str], usual: object, now: object, about: str = ""
+) -> Control:
     """Something that is there or not: what it usually is, and what it is now."""
-    return choice(code, group, path, {names[0]: (None, now is None), names[1]: (usual, now is not None)})
+    return choice(code, group, path, {names[0]: (None, now is None), names[1]: (usual, now is not None)}, about)

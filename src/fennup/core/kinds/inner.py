@@ -104,6 +104,10 @@ class Added:
     rings: list[Ring] = field(default_factory=list)
     findings: list[Finding] = field(default_factory=list)
 
+    def board(self, id: str) -> Board:
+        """One that was added."""
+        return next(board for board in self.boards if board.id == id)
+
 
 def cut_by(board: Board, planes: Sequence[Plane]) -> Board:
     """The board cut by those of some planes that bite: on the side to which each looks, in order."""

@@ -3,7 +3,7 @@
 mm and degrees. Places along a board are running figures from its left end, so that no rounding adds up.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from math import atan2, degrees, hypot
 from typing import Literal
@@ -19,6 +19,7 @@ from fennup.core.parts.solid import (
     Solid,
     arris_length,
     arris_line,
+    common_area,
     end_cut,
     extent_along,
     face_sides,
@@ -136,9 +137,10 @@ class PartFacts:
 
     @cached_property
     def seats(self) -> dict[str, tuple[SeatFact, ...]]:
-        """What stands on each of its boards."""
+        """What stands on each of its boards, or is laid on it."""
         found: dict[str, list[SeatFact]] = {id: [] for id in self.group.boards}
-        for joint in self.assembly.joints:
+        laid = (replace(joint, a=joint.b, b=joint.a) for joint in self.assembly.joints if joint.kind == "face")
+        for joint in (*self.assembly.joints, *laid):
             if joint.b.board in found and joint.b.facet in SIDES:
                 found[joint.b.board].append(_seat(self.assembly, self.solids, joint))
         return {id: tuple(seats) for id, seats in found.items()}
@@ -292,7 +294,10 @@ def facts_of(assembly: Assembly, solids: dict[str, Solid], parts: tuple[PartGrou
 def _seat(assembly: Assembly, solids: dict[str, Solid], joint: Joint) -> SeatFact:
     """Where a joint's first face lies along the board that it stands on."""
     board, side = assembly.board(joint.b.board), joint.b.facet
-    along = [board.frame.to_local(p)[0] for patch in solids[joint.a.board].patches(joint.a.facet) for p in patch.points]
+    lies = [patch.points for patch in solids[joint.a.board].patches(joint.a.facet)]
+    if joint.kind == "face":  # only where they cross
+        lies = common_area(solids[joint.a.board].patches(joint.a.facet), solids[board.id].patches(joint.b.facet)) or lies
+    along = [board.frame.to_local(p)[0] for points in lies for p in points]
     if board.panel:
         start = solids[board.id].extent_x()[0]
     else:

@@ -22,14 +22,17 @@ def place_of(assembly: Assembly, spot: Spot) -> Vec:
     if spot.across != "middle":
         side = board.side(spot.across)
         y = (side.offset - side.normal[2] * z) / side.normal[1]
-    return board.frame.to_world((_x(board, spot.at, y, z), y, z))
+    return board.frame.to_world((_x(assembly, board, spot.at, y, z), y, z))
 
 
-def _x(board: Board, at: str, y: float, z: float) -> float:
+def _x(assembly: Assembly, board: Board, at: str, y: float, z: float) -> float:
     if at in ("left", "right", "middle"):
         low, high = extent_along(board, y, z)
         return {"left": low, "right": high, "middle": (low + high) / 2}[at]
-    _, number, *wall = at.split(":")
+    what, number, *wall = at.split(":")
+    if what == "meets":
+        plane = board.frame.plane_to_local(assembly.board(number).side_in_world(wall[0]))  # type: ignore[arg-type]
+        return (plane.offset - plane.normal[1] * y - plane.normal[2] * z) / plane.normal[0]
     notch = board.notches[int(number)]
     planes = [notch.planes[int(wall[0])]] if wall else notch.planes[:2]
     xs = [(p.offset - p.normal[1] * y - p.normal[2] * z) / p.normal[0] for p in planes]

@@ -9,9 +9,9 @@ from typing import Literal
 from fennup.core.assembly.board import ENDS, Board, End, Notch
 from fennup.core.errors import CutError
 from fennup.core.geometry.frame import Frame
-from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.polyhedron import Box, Facet, Polyhedron, clip
-from fennup.core.geometry.vec import Vec, distance
+from fennup.core.geometry.plane import Plane, plane_through
+from fennup.core.geometry.polyhedron import Box, Facet, Polyhedron, clip, clip_polygon, polygon_area
+from fennup.core.geometry.vec import Vec, cross, distance, norm, sub
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING, SAME
 
@@ -124,6 +124,21 @@ class Solid:
     def _extent_x(self) -> tuple[float, float]:
         xs = [p[0] for piece in self.local for p in piece.points]
         return min(xs), max(xs)
+
+
+def common_area(a: tuple[Patch, ...], b: tuple[Patch, ...]) -> list[tuple[Vec, ...]]:
+    """Where flat convex pieces lie on others in the same plane: the corners of each place, those of more than a crumb."""
+    found = []
+    for facet in a:
+        for cover in b:
+            left = facet.points
+            for i, corner in enumerate(cover.points):
+                edge = sub(corner, cover.points[i - 1])
+                if left and norm(edge) > NOTHING:
+                    left = clip_polygon(left, plane_through(corner, cross(edge, cover.plane.normal)))
+            if left and polygon_area(left) > NOTHING:
+                found.append(left)
+    return found
 
 
 def uncut_reach(board: Board, over: float) -> tuple[float, float]:

@@ -165,6 +165,9 @@ def _contact(assembly: Assembly, wood: dict[str, _Wood], joint: Joint) -> Contac
         own = _lying_in(plane, walls, [wood[mating.board]], None)
         theirs = _lying_in(plane.flipped(), walls, [wood[id] for id in (other.board, *other.beside)], own.box)
         found.append(((own.area ^ theirs.area).area(), own.area.area()))
+        if joint.kind == "face":  # laid on each other, they need to touch and no more
+            touching = found[0][0]
+            return Contact(joint.id, touching, touching if touching > COVERED * own.area.area() else own.area.area())
     return Contact(joint.id, *min(found, key=lambda pair: pair[0] / pair[1] if pair[1] else 0.0))
 
 

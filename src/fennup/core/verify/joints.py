@@ -6,7 +6,7 @@ from fennup.core.assembly.model import Assembly, Joint, Mating
 from fennup.core.geometry.plane import plane_through
 from fennup.core.geometry.polyhedron import clip_polygon, polygon_area, shared_volume
 from fennup.core.geometry.vec import Vec, cross, dot, norm, sub
-from fennup.core.parts.solid import Patch, Solid, solid_of
+from fennup.core.parts.solid import Patch, Solid, common_area, solid_of
 from fennup.core.tolerances import NOTHING, SHARED
 from fennup.core.verify.near import bounds, near_pairs, overlap
 
@@ -46,6 +46,10 @@ def check_joint(assembly: Assembly, joint: Joint, solids: dict[str, Solid]) -> J
         return JointCheck(joint.id, 0.0, 0.0, assembly.board(joint.a.board).section.thickness_mm, False, False)
     gap, overlap = _apart(joint, a, b)
     bare, by_design, touches = 0.0, False, True
+    if joint.kind == "face":
+        touches = bool(common_area(a, b))
+        bare = 0.0 if touches else assembly.board(joint.a.board).section.thickness_mm
+        return JointCheck(joint.id, gap, overlap, bare, False, touches)
     if gap <= CLOSED_MM and overlap <= CLOSED_MM:
         near_a, near_b = (_and_beside(mating, solids) for mating in (joint.a, joint.b))
         bare = _bare(joint, a, b, near_a, near_b)

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from math import asin, cos, hypot, radians, sin
+from math import cos, radians, sin
 
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Spot
@@ -10,6 +10,7 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, plane_through
 from fennup.core.geometry.vec import Point2, Vec, cross, dot
+from fennup.core.kinds import sticks
 from fennup.core.kinds.brace.spec import Between, BraceSpec, Knee, Prop
 from fennup.core.kinds.brace.treads import add_treads
 from fennup.core.kinds.inner import Added, Face, add_between, add_half_laps
@@ -23,6 +24,7 @@ UP: Vec = (0.0, 0.0, 1.0)
 DOWN: Vec = (0.0, 0.0, -1.0)
 FRONT: Vec = (0.0, -1.0, 0.0)
 EDGE = {"lower": (-1, -1), "centre": (0, 0), "pocket": (0, 0), "upper": (1, 1)}
+SHEET = sticks.Sheet((0.0, 0.0, 0.0), X, UP)
 LEAST_CROSSING_DEG = 1.0
 NAME = {-1: "lower", 0: "middle", 1: "upper"}
 
@@ -62,22 +64,8 @@ def shell(spec: BraceSpec) -> Assembly:
 def stick(
     spec: BraceSpec, ends: tuple[Point2, Point2], edges: tuple[int, int], width: float, id: str, name: str, role: str = "brace"
 ) -> Board:
-    """A board from place to place, each on one of its edges or in its middle. SpecError `brace_too_wide`."""
-    (ax, ay), (bx, by) = ends
-    long = hypot(bx - ax, by - ay)
-    turn = (edges[1] - edges[0]) * width / 2
-    if long <= abs(turn):
-        raise SpecError("brace_too_wide", ("width_mm",), mm=width, limit_mm=long)
-    # The line from place to place is turned out of the board's own way by what it crosses of the width.
-    off = asin(turn / long)
-    c, s = cos(off), sin(off)
-    ux, uy = (bx - ax) / long, (by - ay) / long
-    way: Point2 = (ux * c + uy * s, uy * c - ux * s)
-    up: Point2 = (-way[1], way[0])
-    start = (ax - up[0] * edges[0] * width / 2, ay - up[1] * edges[0] * width / 2)
-    middle = (start[0] + way[0] * long / 2, start[1] + way[1] * long / 2)
-    frame = Frame(space(middle), space(way), space(up), FRONT)
-    return Board(id, name, Section(width, spec.thickness_mm), frame, role=role)
+    """A board from place to place in the middle of the thickness. SpecError `brace_too_wide`."""
+    return sticks.stick(SHEET, ends, edges, Section(width, spec.thickness_mm), (id, name, role))
 
 
 def member(

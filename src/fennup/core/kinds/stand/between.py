@@ -10,8 +10,9 @@ from fennup.core.geometry.frame import Frame, frame_from
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, dot, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, add_between, add_half_laps, panel
-from fennup.core.kinds.stand.sides import GROUND, IN_FRONT, UP, Flank, facing, flanks_of, foot_of, head_of
+from fennup.core.kinds.stand.sides import GROUND, IN_FRONT, UP, Flank, flanks_of, foot_of, head_of
 from fennup.core.kinds.stand.spec import Beam, Braces, Hoop, Rail, Round, StandSpec, Top
+from fennup.core.kinds.sticks import facing
 from fennup.core.parts.solid import ARRISES, arris_line, solid_of
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING, ZERO

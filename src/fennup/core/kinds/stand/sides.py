@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import acos, atan, cos, degrees, pi, radians, sin, tan
 
-from fennup.core.assembly.board import Board, End, Side
+from fennup.core.assembly.board import Board, End
 from fennup.core.geometry.frame import Frame, frame_from
 from fennup.core.geometry.plane import Plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
@@ -15,7 +15,6 @@ UP: Vec = (0.0, 0.0, 1.0)
 GROUND = Plane((0.0, 0.0, -1.0), 0.0)
 WHERE = {"AB": "front right", "BC": "back right", "CD": "back left", "DA": "front left"}
 IN_FRONT = ("AB", "DA")
-LONG_SIDES: tuple[Side, ...] = ("face", "back", "upper", "lower")
 
 
 @dataclass(frozen=True)
@@ -121,11 +120,6 @@ def head_of(leg: Board) -> End:
 def foot_of(leg: Board) -> End:
     """Which end of a leg is its foot."""
     return "left" if leg.frame.x[2] > 0 else "right"
-
-
-def facing(leg: Board, way: Vec) -> Side:
-    """The side of a leg that looks most in a direction."""
-    return max(LONG_SIDES, key=lambda side: dot(leg.side_in_world(side).normal, way))
 
 
 def residual_deg(leg: Board, flanks: Sequence[Flank], i: int) -> float:

@@ -1,0 +1,103 @@
+"""A frame of posts as boards, cut planes, joints, gauges and claims. It places; it computes no setting and no length."""
+
+from dataclasses import replace
+from itertools import combinations
+
+from fennup.core.assembly.board import Board
+from fennup.core.assembly.model import Assembly, Finding, Joint
+from fennup.core.errors import CutError, SpecError
+from fennup.core.geometry.polyhedron import shared_volume
+from fennup.core.kinds.inner import Added
+from fennup.core.kinds.post_frame.gauges import gauges_of
+from fennup.core.kinds.post_frame.joined import add_bracing, add_knee, add_slats
+from fennup.core.kinds.post_frame.posts import foot_joints, stand_up, with_heads
+from fennup.core.kinds.post_frame.rails import add_rail, lying_over, run_of
+from fennup.core.kinds.post_frame.spec import PostFrameSpec
+from fennup.core.parts.solid import Solid, solid_of
+from fennup.core.tolerances import CRUMB_MM3
+
+FIELDS = {"rail": "rails", "foot": "feet", "knee": "knees", "brace": "braces", "slat": "slats"}
+
+
+def assemble(spec: PostFrameSpec) -> Assembly:
+    """Everything. SpecError when no frame answers to the spec."""
+    made = _built(spec, slats=True)
+    _check_apart(made.boards)
+    return replace(made, claims=spec.claims(), findings=(*_loose(made), Finding("frame_load", "standing")))
+
+
+def shell(spec: PostFrameSpec) -> Assembly:
+    """What sizes are taken on: everything but slats."""
+    return _built(spec, slats=False)
+
+
+def _built(spec: PostFrameSpec, *, slats: bool) -> Assembly:
+    standing = stand_up(spec)
+    runs = {number: run_of(standing, number) for number in spec.rails}
+    posts, meeting = with_heads(standing, lying_over(spec, runs))
+    _check_there(posts)
+    added = Added(joints=[*foot_joints(standing), *meeting])
+    for run in runs.values():
+        add_rail(added, standing, posts, run)
+    for number, knee in spec.knees.items():
+        for corner in knee.corners:
+            add_knee(added, standing, posts, runs, number, knee, corner)
+    for number, brace in spec.braces.items():
+        add_bracing(added, standing, posts, number, brace)
+    for number, row in spec.slats.items() if slats else ():
+        add_slats(added, runs, number, row)
+    boards = (*posts.values(), *standing.pieces.values(), *added.boards)
+    gauges = tuple(gauges_of(standing, posts, {board.id: board for board in boards}, runs))
+    return Assembly(boards, tuple(added.joints), (), (), (), (), gauges)
+
+
+def _check_there(posts: dict[str, Board]) -> None:
+    """SpecError `post_nothing` where nothing is left of a post between its foot and what lies over it."""
+    for id, post in posts.items():
+        try:
+            solid_of(post)
+        except CutError:
+            raise SpecError("post_nothing", (f"posts.{id}.height_mm",), part=post.name) from None
+
+
+def field_of(id: str) -> str:
+    """The field of the spec in which a board is said."""
+    what, _, rest = id.partition(" ")
+    return f"{FIELDS[what]}.{rest.partition(' ')[0].partition('.')[0]}" if rest else f"posts.{id}.column"
+
+
+def _check_apart(boards: tuple[Board, ...]) -> None:
+    """SpecError `stands_in` where a board would stand in another one."""
+    solids: dict[str, Solid] = {}
+    for board in boards:
+        try:
+            solids[board.id] = solid_of(board)
+        except CutError:
+            raise SpecError("piece_outside", (field_of(board.id),), part=board.name) from None
+    for a, b in combinations(boards, 2):
+        pairs = (
+            (p, q)
+            for p, one in zip(solids[a.id].world, solids[a.id].boxes, strict=True)
+            for q, other in zip(solids[b.id].world, solids[b.id].boxes, strict=True)
+            if all(one[0][k] < other[1][k] and other[0][k] < one[1][k] for k in range(3))
+        )
+        if sum(shared_volume(p, q) for p, q in pairs) > CRUMB_MM3:
+            raise SpecError("stands_in", (field_of(b.id),), part=b.name, other=a.name)
+
+
+def _loose(made: Assembly) -> tuple[Finding, ...]:
+    """Boards that nothing joins to the first post."""
+    near: dict[str, set[str]] = {board.id: set() for board in made.boards}
+
+    def join(joint: Joint) -> None:
+        near[joint.a.board].add(joint.b.board)
+        near[joint.b.board].add(joint.a.board)
+
+    for joint in made.joints:
+        join(joint)
+    held, waiting = set(), {made.boards[0].id}
+    while waiting:
+        held |= waiting
+        waiting = {other for id in waiting for other in near[id]} - held
+    loose = tuple(board.id for board in made.boards if board.id not in held)
+    return (Finding("frame_loose", "warning", loose, ("rails",)),) if loose else ()
