@@ -37,7 +37,7 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
       <label className="flex items-center justify-between gap-3 py-1">
         <span>{name}</span>
         <select
-          className="plain-button max-w-48"
+          className="plain-button max-w-60"
           value={control.options.find((o) => o.chosen)?.code ?? ""}
           onChange={(e) => {
             const option = control.options.find((o) => o.code === e.target.value);

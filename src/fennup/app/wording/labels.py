@@ -32,6 +32,10 @@ KINDS_EVEN = {
 }
 KINDS_ODD = {**KINDS_EVEN, "flats": "inner circle", "corners": "outer circle", "reach": "corner to opposite side"}
 
+SIDES_TO_LIE_ON = {
+    "face": "on the face", "back": "on the back", "upper": "on the upper edge", "lower": "on the lower edge", "left": "on the left end",
+    "right": "on the right end",
+}  # fmt: skip
 STARTS_AT = {"low": "lower end", "left": "left end"}
 
 LABELS = merged(
@@ -48,6 +52,13 @@ LABELS = merged(
         "stands_on": "It stands",
         "on_ground": "on the ground",
         "stands_higher": "Raised by",
+        "laid_upon": "Laid on",
+        "highest_wood": "its highest wood",
+        "lies": "It stands or lies",
+        "as_made": "as it is made",
+        "turned_round": "Turned, seen from above",
+        "moved_right": "Moved to the right by",
+        "moved_back": "Moved to the back by",
         "follows": "Follows",
         "own_figure": "a size of its own",
         "follows_plus": "Larger than that by",
@@ -195,6 +206,9 @@ def label(code: str, naming: Naming = NOBODY) -> str:
         begins = "Begins" if end == "piece_a" else "Ends"
         called = f"{board[:1].lower()}{board[1:]}" + (f" of {whose}" if whose else "")
         return f"{begins} on {called}, from its {STARTS_AT[start]}"
+    if code.startswith("rests:"):
+        _, side, names = code.split(":", 2)
+        return f"{SIDES_TO_LIE_ON[side]} of {names[:1].lower()}{names[1:]}"
     if code.startswith("on:"):
         return f"on {naming.called(code[3:])}"
     if code.startswith("add:"):

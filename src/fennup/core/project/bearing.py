@@ -12,26 +12,26 @@ from fennup.core.project.spec import ProjectSpec
 HAIR_MM = 0.02  # what stands is sunk in by so much: the wood that it then shares is where it bears
 
 
-def bearing_findings(spec: ProjectSpec, solids: dict[str, dict[str, Solid]], at: dict[str, float]) -> list[Finding]:
+def bearing_findings(spec: ProjectSpec, solids: dict[str, list[Solid]]) -> list[Finding]:
     """What bears on nothing (`stands_on_air`), would fall over by its own weight and that of what stands on it
     (`tips_over`, by how far), or is held up by something else (`held_above`).
 
-    `solids`: every assembly's, as it stands alone; `at`: how high each one stands.
+    What is laid on a sloping face is left out: whether it would slide nobody can tell from its shape. `solids`: every assembly's,
+    where it stands.
     """
     found = []
-    wood = {id: [piece for s in own.values() if not s.board.found for piece in s.world] for id, own in solids.items()}
+    wood = {id: [piece for s in own if not s.board.found for piece in s.world] for id, own in solids.items()}
     weights = {id: _weight(pieces) for id, pieces in wood.items()}
     for id, member in spec.members.items():
-        fixed = any(solid.board.found for solid in solids[id].values())
+        fixed = any(solid.board.found for solid in solids[id])
         if member.up_mm > 0:
             found.append(Finding("held_above", "note", (id,), value=member.up_mm))
-        if member.up_mm != 0 or fixed:
+        if member.up_mm != 0 or fixed or member.upon is not None:
             continue
         if member.on is None:
             footprint = _lowest(wood[id])
         else:
-            lift = at[id] - at[member.on] - HAIR_MM
-            footprint = _borne(wood[id], wood[member.on], lift)
+            footprint = _borne(wood[id], wood[member.on], -HAIR_MM)
             if not footprint:
                 found.append(Finding("stands_on_air", "warning", (id, member.on)))
                 continue

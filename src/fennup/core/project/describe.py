@@ -8,7 +8,6 @@ from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.board_views import pictorial, seen_from
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.drawing.view import BY_ITSELF, Control, Description, Dimension, Grip, Option, Shape, SizeRow, View
-from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.asking import figure, one_of
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.gauged import PAPERS, Paper
@@ -16,21 +15,26 @@ from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 from fennup.core.project.edit import STARTS
 from fennup.core.project.faces import seat_on
+from fennup.core.project.lying import lying_on
 from fennup.core.project.pieces import starts_at
-from fennup.core.project.place import OneMember, assembly_of, heights, one_member, solids_of
-from fennup.core.project.spec import MOST_MEMBERS, ProjectSpec
+from fennup.core.project.place import OneMember, assembly_of, one_member, solids_of, stances
+from fennup.core.project.spec import MOST_MEMBERS, Facet, ProjectSpec
+from fennup.core.project.stance import AS_MADE, Stance, rests
 
 SIZES_TO_FOLLOW = 14
+MOST_SIDES = 20
+LEVEL_ENOUGH = 0.2  # how much a side must look up for something to be laid on it
+SHIFTS = {"moved_right": "right", "moved_back": "back", "stands_higher": "up"}
 
 
 def stands(spec: ProjectSpec) -> bool:
-    """Whether z is up: always where there are several; a single one may lie with its face towards the reader."""
-    return len(spec.members) > 1 or all(KINDS[member.spec.kind].stands for member in spec.members.values())
+    """Whether z is up: always where there are several; a single one may lie with its face towards the reader, if it is not stood on a side."""
+    return len(spec.members) > 1 or all(KINDS[m.spec.kind].stands or m.down is not None for m in spec.members.values())
 
 
 def describe(spec: ProjectSpec, assembly: Assembly, solids: dict[str, Solid]) -> Description:
     """Views, controls and sizes of a settled project."""
-    whole = _Whole(spec, assembly, solids, {id: _described(one_member(m.spec)) for id, m in spec.members.items()}, heights(spec))
+    whole = _Whole(spec, assembly, solids, {id: _described(one_member(m.spec)) for id, m in spec.members.items()}, stances(spec))
     sizes = tuple(whole.size(row, id) for id, d in whole.own.items() for row in d.sizes)
     only = next(iter(whole.own.values())) if len(spec.members) == 1 else None
     facts = only.facts if only else (f"together:{len(spec.members)}",)
@@ -61,13 +65,13 @@ def _of(shape: Shape, id: str) -> Shape:
 
 @dataclass(frozen=True)
 class _Whole:
-    """A project with what its members say of themselves, and how high they stand."""
+    """A project with what its members say of themselves, and how they stand."""
 
     spec: ProjectSpec
     assembly: Assembly
     solids: dict[str, Solid]
     own: dict[str, Description]
-    at: dict[str, float]
+    at: dict[str, Stance]
 
     def follows(self, id: str, measure: str) -> bool:
         """Whether a member's size is another one's."""
@@ -77,7 +81,9 @@ class _Whole:
         """A single member's own views with all its sizes; of several the same three, with each one's given sizes."""
         if not stands(self.spec):
             return tuple(self._own_view(view, id) for id, d in self.own.items() for view in d.views)
-        shown = next(iter(self.own.values())).views if len(self.own) == 1 else [View(paper.id) for paper in PAPERS]
+        only = next(iter(self.own))
+        alone = len(self.own) == 1 and self.at[only].axes == AS_MADE
+        shown = self.own[only].views if alone else [View(paper.id) for paper in PAPERS]
         return tuple(self._view(view) for view in shown)
 
     def _own_view(self, view: View, id: str) -> View:
@@ -86,8 +92,8 @@ class _Whole:
             view,
             shapes=tuple(_of(shape, id) for shape in view.shapes),
             marks=tuple(replace(mark, part=f"{id}/{mark.part}") if mark.part else mark for mark in view.marks),
-            dimensions=tuple(self._dimension(d, id, (0.0, 0.0)) for d in view.dimensions),
-            grips=tuple(_grip(grip, view.id, id, (0.0, 0.0)) for grip in view.grips if not self._held(grip, id)),
+            dimensions=tuple(self._dimension(d, id) for d in view.dimensions),
+            grips=tuple(_grip(grip, view.id, id) for grip in view.grips if not self._held(grip, id)),
         )
 
     def _view(self, view: View) -> View:
@@ -99,12 +105,17 @@ class _Whole:
         dimensions: list[Dimension] = []
         rings = self._piece_rings(paper)
         for id, description in self.own.items():
-            lift = paper.flat((0.0, 0.0, self.at[id]))
-            theirs = next((v for v in description.views if _on_paper(v, id, self.spec) == view.id), View(view.id))
-            dimensions += [self._dimension(d, id, lift) for d in theirs.dimensions if alone or d.standing in BY_ITSELF]
-            rings += [_grip(grip, view.id, id, lift) for grip in theirs.grips if not self._held(grip, id)]
+            lies = lying_on(KINDS[self.spec.members[id].spec.kind], self.at[id], paper)
+            theirs = next((v for v in description.views if lies and v.id == lies.view), None)
+            if lies is None or theirs is None:
+                continue
+            shown = [lies.dimension(d) for d in theirs.dimensions if alone or d.standing in BY_ITSELF]
+            dimensions += [self._dimension(d, id) for d in shown]
+            rings += [_grip(lies.grip(grip), view.id, id) for grip in theirs.grips if not self._held(grip, id)]
+            if alone and not view.shapes:
+                view = replace(view, marks=tuple(lies.mark(mark) for mark in theirs.marks))
         only = next(iter(self.own))
-        if alone and not self.spec.pieces and not self.at[only]:
+        if alone and not self.spec.pieces and self.at[only] == Stance():
             shapes = tuple(_of(shape, only) for shape in view.shapes)
         else:
             drawn_on = tuple(_of(shape, only) for shape in view.shapes if shape.role not in ("wood", "found"))
@@ -128,15 +139,8 @@ class _Whole:
                     made.append(Grip(f"piece:{paper.id}:{id}:{end}", found[0], (x / long, y / long)))
         return made
 
-    def _dimension(self, d: Dimension, id: str, lift: Point2) -> Dimension:
-        """A dimension where its member stands; one that follows another's is not typed over."""
-
-        def up(p: Point2) -> Point2:
-            return (p[0] + lift[0], p[1] + lift[1])
-
-        moved: dict[str, Point2] = {"about": up(d.about)} if d.about else {"a": up(d.a), "b": up(d.b)}
-        if d.at:
-            moved["at"] = up(d.at)
+    def _dimension(self, d: Dimension, id: str) -> Dimension:
+        """A dimension of a member in the project; one that follows another's is not typed over."""
         follows = self.follows(id, d.id)
         return replace(
             d,
@@ -145,7 +149,6 @@ class _Whole:
             acts=None if follows or d.acts is None else act_within(d.acts, id),
             standing="derived" if follows else d.standing,
             can_free=d.can_free and not follows,
-            **moved,  # type: ignore[arg-type]
         )
 
     def size(self, row: SizeRow, id: str) -> SizeRow:
@@ -163,21 +166,52 @@ class _Whole:
         """How each one stands and what it follows, what is decided about it alone, and of the whole its pieces."""
         made: list[Control] = []
         for id, description in self.own.items():
-            made += self._stands(id) if len(self.own) > 1 else []
+            made += self._stands(id) if len(self.own) > 1 else self._lies(id)
             made += self._linked(id)
             made += [c for row in description.sizes for c in self._follows(id, row)]
             made += [_control(c, id) for c in description.controls]
         return (*made, *self._pieces(), self._more())
 
     def _stands(self, id: str) -> list[Control]:
-        """What a member stands on, and how much higher."""
-        group, member, ids = f"{id}/place", self.spec.members[id], list(self.spec.members)
-        options = [Option("on_ground", (Choose(op="choose", path=f"members.{id}.on", value=None),), member.on is None)]
+        """What a member stands on, on which of its sides, how it is turned and moved."""
+        group, path, member, ids = f"{id}/place", f"members.{id}", self.spec.members[id], list(self.spec.members)
+        ground = [Choose(op="choose", path=f"{path}.{what}", value=None) for what in ("upon", "on")]
+        options = [Option("on_ground", tuple(ground), member.on is None)]
         for below in ids[: ids.index(id)]:
-            act = Choose(op="choose", path=f"members.{id}.on", value=below)
-            options.append(Option(f"on:{below}", (act,), below == member.on))
-        higher = figure("stands_higher", group, member.up_mm, f"members.{id}.up_mm")
-        return [Control("stands_on", group, tuple(options)), higher] if len(options) > 1 else [higher]
+            acts = (ground[0], Choose(op="choose", path=f"{path}.on", value=below))
+            options.append(Option(f"on:{below}", acts, below == member.on))
+        made = [Control("stands_on", group, tuple(options))] if len(options) > 1 else []
+        if member.on is not None:
+            under = solids_of(one_member(self.spec.members[member.on].spec))
+            made += self._side("laid_upon", f"{path}.upon", "highest_wood", member.upon, under, self.at[member.on])
+        made += self._side("lies", f"{path}.down", "as_made", member.down, solids_of(one_member(member.spec)))
+        made.append(figure("turned_round", group, member.turned_deg, f"{path}.turned_deg", "deg"))
+        for name, value in (("moved_right", member.right_mm), ("moved_back", member.back_mm), ("stands_higher", member.up_mm)):
+            made.append(figure(name, group, value, f"{path}.{SHIFTS[name]}_mm"))
+        return [replace(control, group=group) for control in made]
+
+    def _lies(self, id: str) -> list[Control]:
+        """On which of its sides the only member stands, where it is one that lies with its face to the reader."""
+        member = self.spec.members[id]
+        if KINDS[member.spec.kind].stands:
+            return []
+        made = self._side("lies", f"members.{id}.down", "as_made", member.down, solids_of(one_member(member.spec)))
+        return [replace(control, group=f"{id}/place") for control in made]
+
+    def _side(
+        self, code: str, path: str, none: str, now: Facet | None, solids: dict[str, Solid], up: Stance | None = None
+    ) -> list[Control]:
+        """Every side on which an assembly can stand; with a stance, those of its sides that look up there."""
+        chosen = now.model_dump() if now else None
+        options = [Option(none, (Choose(op="choose", path=path, value=None),), now is None)]
+        for facet, normal, ids in rests(solids):
+            if up is not None and up.way(normal)[2] < LEVEL_ENOUGH:
+                continue
+            names = [solids[board].board.name for board in ids]
+            which = f"{facet.facet.partition(':')[0]}:{names[0] if len(names) == 1 else f'{names[0]} and {len(names) - 1} more'}"
+            value = facet.model_dump()
+            options.append(Option(f"rests:{which}", (Choose(op="choose", path=path, value=value),), value == chosen))
+        return [Control(code, "place", tuple(options[:MOST_SIDES]), style="list")] if len(options) > 1 else []
 
     def _linked(self, id: str) -> list[Control]:
         """Every size that follows another's, to be let go, and how much larger it is."""
@@ -242,14 +276,9 @@ class _Whole:
         return Control("assemblies" if several else "add_assembly", "assemblies", tuple(options), style="list")
 
 
-def _on_paper(view: View, id: str, spec: ProjectSpec) -> str:
-    """On which paper a member's view lies: what lies with its face up is seen from above, not from the front."""
-    return "above" if view.id == "front" and not KINDS[spec.members[id].spec.kind].stands else view.id
-
-
-def _grip(grip: Grip, view: str, id: str, lift: Point2) -> Grip:
-    """A ring of one member where that stands: called by the view, whose it is and its own name."""
-    return replace(grip, id=f"{view}/{id}/{grip.id}", at=(grip.at[0] + lift[0], grip.at[1] + lift[1]))
+def _grip(grip: Grip, view: str, id: str) -> Grip:
+    """A ring of one member: called by the view, whose it is and its own name."""
+    return replace(grip, id=f"{view}/{id}/{grip.id}")
 
 
 def _control(control: Control, id: str) -> Control:

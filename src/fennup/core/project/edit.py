@@ -15,7 +15,8 @@ from fennup.core.kinds.registry import Kind
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.project.faces import along_line, new_piece, seat_on
-from fennup.core.project.place import assemble, assembly_of, heights, one_member, refused_within, settle
+from fennup.core.project.lying import lying_on
+from fennup.core.project.place import assemble, assembly_of, one_member, refused_within, settle, stances
 from fennup.core.project.spec import ProjectSpec
 from fennup.core.units.lengths import Tape
 
@@ -190,9 +191,9 @@ def _dragged(spec: ProjectSpec, document: Document, act: Drag, on: Tape) -> Docu
     whose, slash, grip = rest.partition("/")
     paper = next((paper for paper in PAPERS if paper.id == view), None)
     if slash and whose in spec.members:
-        x, y = paper.flat((0.0, 0.0, heights(spec)[whose])) if paper else (0.0, 0.0)
-        own = act.model_copy(update={"grip": grip, "x_mm": act.x_mm - x, "y_mm": act.y_mm - y})
-        return _within(spec, document, whose, own, on)
+        lies = lying_on(KINDS[spec.members[whose].spec.kind], stances(spec)[whose], paper) if paper else None
+        x, y = lies.back((act.x_mm, act.y_mm)) if lies else (act.x_mm, act.y_mm)
+        return _within(spec, document, whose, act.model_copy(update={"grip": grip, "x_mm": x, "y_mm": y}), on)
     what, view, id, end = (*act.grip.split(":"), "", "", "")[:4]
     paper = next((paper for paper in PAPERS if paper.id == view), None)
     if what != "piece" or paper is None or id not in spec.pieces or end not in ("a", "b"):

@@ -7,10 +7,11 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Ring
 from fennup.core.drawing.edit import Give
 from fennup.core.errors import CutError, SpecError
+from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.vec import dot
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.fields import pin
 from fennup.core.kinds.registry import Kind
@@ -20,6 +21,7 @@ from fennup.core.parts.solid import Solid, as_board, solids_of_all
 from fennup.core.project.bearing import bearing_findings
 from fennup.core.project.pieces import add_pieces
 from fennup.core.project.spec import Link, ProjectSpec
+from fennup.core.project.stance import UP, Stance, Under, face_under, points_of, stance_of
 from fennup.core.units.lengths import tape
 
 MM = tape("mm", "1")
@@ -55,13 +57,6 @@ def assembly_of(one: OneMember) -> Assembly:
 def solids_of(one: OneMember) -> dict[str, Solid]:
     """One member's own solids."""
     return solids_of_all(assembly_of(one).boards)
-
-
-@lru_cache(maxsize=MOST_KEPT)
-def _levels(one: OneMember) -> tuple[float, float]:
-    """The levels of the lowest and of the highest wood."""
-    levels = [p[2] for solid in solids_of(one).values() for piece in solid.world for p in piece.points]
-    return min(levels), max(levels)
 
 
 def refused_within(error: SpecError, id: str) -> SpecError:
@@ -128,14 +123,24 @@ def _limited(model: Any, document: dict[str, Any], link: Link, k: int, value: fl
         raise SpecError("measure_impossible", (f"links.{k}.plus_mm",), measure=size, value=value + link.plus_mm) from None
 
 
-def heights(spec: ProjectSpec) -> dict[str, float]:
-    """How high every member of a settled project stands: on the ground at its own 0, on another one with its lowest wood."""
-    found: dict[str, float] = {}
-    several = len(spec.members) > 1
-    levels = {id: _levels(one_member(member.spec)) for id, member in spec.members.items()} if several else {}
+def stances(spec: ProjectSpec) -> dict[str, Stance]:
+    """How every member of a settled project stands: on the ground at its own 0, on another one with its lowest wood, on the side and
+    turned as is said. SpecError `no_such_side`, `not_a_rest`."""
+    found: dict[str, Stance] = {}
     for id, member in spec.members.items():
-        under = found[member.on] + levels[member.on][1] - levels[id][0] if member.on is not None else 0.0
-        found[id] = under + member.up_mm
+        plain = member.on is None and member.down is None and not member.turned_deg
+        if plain:
+            found[id] = Stance(shift=(member.right_mm, member.back_mm, member.up_mm))
+            continue
+        own, under = solids_of(one_member(member.spec)), None
+        if member.on is not None:
+            bearer = solids_of(one_member(spec.members[member.on].spec))
+            if member.upon is not None:
+                under = face_under(bearer, found[member.on], member.upon, f"members.{id}.upon")
+            else:
+                stance = found[member.on]
+                under = Under(Plane(UP, max(dot(stance.place(p), UP) for p in points_of(bearer))))
+        found[id] = stance_of(member, own, under, f"members.{id}")
     return found
 
 
@@ -146,14 +151,14 @@ def assemble(spec: ProjectSpec) -> Assembly:
         one = one_member(member.spec)
         try:
             members[id] = assembly_of(one)
-            if len(spec.members) > 1:
+            if len(spec.members) > 1 or member.down is not None:
                 solids[id] = solids_of(one)
         except CutError:
             raise SpecError("no_shape", (f"members.{id}.spec",)) from None
         except SpecError as error:
             raise refused_within(error, id) from error
-    at = heights(spec)
-    boards = [_lifted(board, id, at[id]) for id, own in members.items() for board in own.boards]
+    at = stances(spec)
+    boards = [at[id].board(board, f"{id}/{board.id}") for id, own in members.items() for board in own.boards]
     added = add_pieces(spec.pieces, boards)
     return Assembly(
         boards=(*boards, *added.boards),
@@ -165,7 +170,7 @@ def assemble(spec: ProjectSpec) -> Assembly:
             for id, own in members.items()
             for ring in own.rings
         ),
-        findings=tuple(_findings(spec, members, bearing_findings(spec, solids, at) if solids else [])),
+        findings=tuple(_findings(spec, members, bearing_findings(spec, _standing(solids, at)) if solids else [])),
         inside=members,
     )
 
@@ -180,6 +185,13 @@ def solids_in(spec: ProjectSpec, assembly: Assembly) -> dict[str, Solid]:
     return found
 
 
+def _standing(solids: dict[str, dict[str, Solid]], at: dict[str, Stance]) -> dict[str, list[Solid]]:
+    """Every member's solids where it stands."""
+    return {
+        id: [as_board(solid, at[id].board(solid.board, solid.board.id)) for solid in own.values()] for id, own in solids.items()
+    }
+
+
 def _findings(spec: ProjectSpec, members: dict[str, Assembly], found: list[Finding]) -> list[Finding]:
     """What the kinds say of their own, each general caution once, named within the project."""
     for id, own in members.items():
@@ -191,12 +203,6 @@ def _findings(spec: ProjectSpec, members: dict[str, Assembly], found: list[Findi
             parts, fields = (f"{id}/{part}" for part in finding.parts), (f"members.{id}.spec.{f}" for f in finding.fields)
             found.append(replace(finding, parts=tuple(parts), fields=tuple(fields)))
     return found
-
-
-def _lifted(board: Board, id: str, by: float) -> Board:
-    x, y, z = board.frame.origin
-    frame = board.frame if by == 0 else replace(board.frame, origin=(x, y, z + by))
-    return board.but(id=f"{id}/{board.id}", frame=frame)
 
 
 def _joint(joint: Joint, id: str) -> Joint:

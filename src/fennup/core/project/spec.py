@@ -20,13 +20,30 @@ else:
     KindSpec = Annotated[reduce(or_, (kind.spec for kind in KINDS.values())), Field(discriminator="kind")]
 
 
+class Facet(Strict):
+    """A long side or an end's cut of one of an assembly's boards, by the board's own key."""
+
+    board: Annotated[str, Field(max_length=60)]
+    facet: Annotated[str, Field(pattern=r"^(face|back|upper|lower|(left|right):[0-9]{1,2})$")]
+
+
 class Member(Strict):
-    """One assembly: it stands on the ground, or `on` the highest wood of another one, and `up_mm` higher."""
+    """One assembly: it stands on the ground, or `on` the highest wood of another one, and `up_mm` higher.
+
+    `down`: the side on which it stands, if not as it is made. `turned_deg`: turned about upright, anticlockwise from above; then
+    `right_mm` and `back_mm` from its own place. `upon`: laid on a face of the one that it stands on, the two middles together,
+    and moved from there along the face.
+    """
 
     name: Name
     spec: KindSpec
     on: MemberId | None = None
     up_mm: Place_mm = 0.0
+    down: Facet | None = None
+    turned_deg: Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)] = 0.0
+    right_mm: Place_mm = 0.0
+    back_mm: Place_mm = 0.0
+    upon: Facet | None = None
 
 
 class Link(Strict):
@@ -103,6 +120,8 @@ class ProjectSpec(Strict):
         for i, (id, member) in enumerate(self.members.items()):
             if member.on is not None and member.on not in ids[:i]:
                 raise SpecError("stands_on_nothing", (f"members.{id}.on",), name=member.name)
+            if member.upon is not None and member.on is None:
+                raise SpecError("upon_nothing", (f"members.{id}.upon",), name=member.name)
         for k, link in enumerate(self.links):
             for end in (link.of, link.after):
                 if end not in self.members:
