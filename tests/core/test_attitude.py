@@ -96,7 +96,7 @@ class Standing(unittest.TestCase):
     def test_what_cannot_be_stood_on_is_refused_with_its_field(self) -> None:
         cases = [
             ("not_a_rest", "members.m1.down", several({"spec": OCTAGON, "down": {"board": "A", "facet": "upper"}})),
-            ("no_such_side", "members.m1.down", several({"spec": OCTAGON, "down": {"board": "Z", "facet": "upper"}})),
+            ("no_such_rest", "members.m1.down", several({"spec": OCTAGON, "down": {"board": "Z", "facet": "upper"}})),
             ("upon_nothing", "members.m1.upon", several({"spec": OCTAGON, "upon": {"board": "A", "facet": "face"}})),
         ]  # fmt: skip
         for code, field, document in cases:

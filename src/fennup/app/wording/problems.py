@@ -43,7 +43,7 @@ TEXTS = merged(
         "piece_off_board": "{mm:length} is past the end of {part}, {limit_mm:length} long.",
         "links_circle": "{name} and {other} would follow each other in a circle: one of them must have a size of its owns.",
         "name_twice": "Two assemblies are called {name}.",
-        "no_such_side": "{part} has no such side for it to stand or lie on.",
+        "no_such_rest": "{part} has no such side for it to stand or lie on.",
         "not_a_rest": "It cannot stand on that side of {part}: its wood goes {mm:gap} past it.",
         "upon_nothing": "{name} can only be laid on a face of what it stands on: say first what that is.",
         "stands_on_nothing": "{name} can only stand on one that comes before it.",

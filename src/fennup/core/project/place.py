@@ -125,7 +125,7 @@ def _limited(model: Any, document: dict[str, Any], link: Link, k: int, value: fl
 
 def stances(spec: ProjectSpec) -> dict[str, Stance]:
     """How every member of a settled project stands: on the ground at its own 0, on another one with its lowest wood, on the side and
-    turned as is said. SpecError `no_such_side`, `not_a_rest`."""
+    turned as is said. SpecError `no_such_rest`, `not_a_rest`."""
     found: dict[str, Stance] = {}
     for id, member in spec.members.items():
         plain = member.on is None and member.down is None and not member.turned_deg

@@ -87,11 +87,11 @@ def then(first: Axes, second: Axes) -> Axes:
 
 
 def plane_of(solids: Mapping[str, Solid], facet: Facet, field: str) -> Plane:
-    """The plane of a side or an end of a board, outwards. SpecError `no_such_side`."""
+    """The plane of a side or an end of a board, outwards. SpecError `no_such_rest`."""
     solid = solids.get(facet.board)
     patches = solid.patches(facet.facet) if solid else ()
     if not patches:
-        raise SpecError("no_such_side", (field,), part=facet.board)
+        raise SpecError("no_such_rest", (field,), part=facet.board)
     return patches[0].plane
 
 
@@ -112,7 +112,7 @@ class Under:
 def stance_of(member: Member, solids: Mapping[str, Solid], under: Under | None, field: str) -> Stance:
     """How a member stands on what is under it; without anything on the ground, there at its own level as long as it is as it is made.
 
-    SpecError `no_such_side`, `not_a_rest` where its wood reaches past the side on which it is to stand.
+    SpecError `no_such_rest`, `not_a_rest` where its wood reaches past the side on which it is to stand.
     """
     down: Vec = (0.0, 0.0, -1.0)
     axes = AS_MADE
@@ -160,7 +160,7 @@ def _middle(points: list[Vec], right: Vec, back: Vec) -> Vec:
 
 
 def face_under(solids: Mapping[str, Solid], stance: Stance, facet: Facet, field: str) -> Under:
-    """A face of an assembly, where it stands, as what another one is laid on. SpecError `no_such_side`."""
+    """A face of an assembly, where it stands, as what another one is laid on. SpecError `no_such_rest`."""
     own = plane_of(solids, facet, field)
     flat = [
         p
