@@ -17,6 +17,52 @@ from tests.core.frames import FRAME, Solved, after, irregular, lengths, miters, 
 MM = tape("mm", "1")
 
 
+class OverAll(unittest.TestCase):
+    def test_a_ring_of_six_is_said_by_its_overall_width_and_height(self) -> None:
+        corners = [(-460.0, -900.0), (460.0, -900.0), (900.0, 0.0), (460.0, 900.0), (-460.0, 900.0), (-900.0, 0.0)]
+        angles = [{"corner": corner, "deg": 120.0} for corner in ("AB", "BC", "CD", "DE", "EF")]
+        spans = [{"span": "wide", "mm": 1840.0}, {"span": "high", "mm": 1840.0}]
+        made = solved(irregular(corners, [*angles, *spans]))
+        # Slanted sides rise 920 at 60 degrees; each takes half of itself off the width at both ends.
+        slanted = 920 / sin(pi / 3)
+        for letter, side in (("B", slanted), ("C", slanted), ("A", 1840 - slanted), ("D", 1840 - slanted)):
+            self.assertAlmostEqual(made.ruler.measure(f"outside_side:{letter}") or 0.0, side, places=4)
+        self.assertAlmostEqual(slanted, 1062.3245, places=4)
+        self.assertAlmostEqual(1840 - slanted, 777.6755, places=4)
+        self.assertTrue(all(abs((check.measured or 0.0) - check.claim.asked) < 1e-6 for check in made.claims))
+        self.assertEqual(made.closing.state, "exact")
+
+    def test_a_diagonal_squares_a_quadrilateral_and_too_much_is_refused_by_how_much(self) -> None:
+        corners = [(0.0, 0.0), (400.0, 0.0), (420.0, 280.0), (-10.0, 310.0)]
+        sides = [{"side": s, "mm": mm} for s, mm in zip("ABCD", (400.0, 300.0, 400.0, 300.0), strict=True)]
+        made = solved(irregular(corners, [*sides, {"span": "DABC", "mm": 500.0}]))
+        for corner in ("AB", "BC"):
+            self.assertAlmostEqual(made.ruler.measure(f"outside_angle:{corner}") or 0.0, 90.0, places=6)
+        self.assertAlmostEqual(made.ruler.measure("outside_diagonal:ABCD") or 0.0, 500.0, places=6)
+        with self.assertRaises(SpecError) as refused:
+            solved(irregular(corners, [*sides, {"span": "DABC", "mm": 500.0}, {"span": "ABCD", "mm": 490.0}]))
+        self.assertEqual((refused.exception.code, refused.exception.fields), ("span_disagrees", ("shape.pins.5",)))
+        self.assertAlmostEqual(refused.exception.data["gives"], 500.0, places=6)
+
+    def test_typed_on_a_list_of_sizes_it_is_given_nudged_and_let_go(self) -> None:
+        spec = solved(irregular([(0.0, 0.0), (400.0, 0.0), (420.0, 280.0), (-10.0, 310.0)], [])).spec
+        given = spec_of(after(spec, Give(op="give", measure="outside_wide", text="450"), MM))
+        self.assertAlmostEqual(solved(given.model_dump(mode="json")).ruler.measure("outside_wide") or 0.0, 450.0)
+        given = spec_of(after(given, Give(op="give", measure="outside_diagonal:DABC", text="510"), MM))
+        self.assertEqual([p.mm for p in given.shape.pins], [450.0, 510.0])
+        freed = spec_of(after(given, Free(op="free", measure="outside_wide"), MM))
+        self.assertEqual([p.span for p in freed.shape.pins], ["DABC"])
+        # A regular one grows as a whole.
+        grown = spec_of(
+            after(
+                solved(regular(5, 40.0, "outside_side", mm=300.0)).spec, Give(op="give", measure="outside_high", text="600"), MM
+            )
+        )
+        made = solved(grown.model_dump(mode="json"))
+        self.assertAlmostEqual(made.ruler.measure("outside_high") or 0.0, 600.0)
+        self.assertAlmostEqual(made.ruler.measure("outside_side") or 0.0, 600 / (sin(2 * pi / 5) + sin(pi / 5)))
+
+
 class RegularFrames(unittest.TestCase):
     def test_a_hexagon_that_holds_a_panel_has_the_ladder_of_its_lines(self) -> None:
         # long = content + 2 (W - r) tan 30 + ..., here with flats F: side = F tan 30 on every line.

@@ -29,6 +29,8 @@ KINDS_EVEN = {
     "corners": "across corners",
     "reach": "corner to side",
     "diagonal": "longest diagonal",
+    "wide": "overall width",
+    "high": "overall height",
 }
 KINDS_ODD = {**KINDS_EVEN, "flats": "inner circle", "corners": "outer circle", "reach": "corner to opposite side"}
 
@@ -41,6 +43,10 @@ STARTS_AT = {"low": "lower end", "left": "left end"}
 LABELS = merged(
     "labels",
     {
+        "measured_at": "Measure it also",
+        "only_ends": "nowhere else",
+        "at_a_height": "at a height",
+        "measured_at_mm": "That height, above the ground",
         "piece_aside": "Off the middle of the face",
         "piece_width": "Its width",
         "piece_thickness": "Its thickness",
@@ -248,6 +254,8 @@ def _measure(asked: Measure, *, odd: bool) -> str:
         return f"corner {which}"
     if kind in ("width", "depth"):
         return f"{LINES[line]}, {kind}" if line not in ("opening", "outside") else f"{LINES[line]} {kind}"
+    if kind == "diagonal" and which:
+        return f"{LINES[line]}, corner {which[:2]} to corner {which[2:]}"
     words = KINDS_ODD if odd else KINDS_EVEN
     return f"{LINES[line]}, {words.get(kind, kind)}"
 

@@ -68,7 +68,7 @@ class Outline:
 class Spot:
     """A place on a finished board: where a line along it, on an edge or in the middle, on a side or in the middle, comes to
     an end (`left`, `right`), half way (`middle`), to a notch (`notch:0` its middle, `notch:0:1` its second wall), or to where it
-    meets the plane of another board's side (`meets:A:lower`)."""
+    meets the plane of another board's side (`meets:A:lower`) or a level (`level:300`)."""
 
     board: str
     at: str
@@ -136,7 +136,7 @@ class Parting:
 class Assembly:
     """Boards, joints, outlines and claims in the kind's own order; `findings` are those that only the kind can know.
 
-    `partings`: where it is sawn apart once it is together. `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
+    `partings`: where it is sawn apart once it is together; `asked_level_mm`: a level at which its walls are measured too. `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
     besides those along the outlines. `inside`: the assemblies that it is made of, by name, where it is of several; their
     boards and measures are called by it, `Stand/AB`.
     """
@@ -150,6 +150,7 @@ class Assembly:
     gauges: tuple[Gauge, ...] = ()
     inside: "dict[str, Assembly]" = field(default_factory=dict)
     partings: tuple[Parting, ...] = ()
+    asked_level_mm: float | None = None
 
     def board(self, id: str) -> Board:
         """The board of that id."""

@@ -55,15 +55,16 @@ class Settled:
     free: int
 
 
-def settle(start: Sequence[float], pins: Sequence[Pin], read: Reading, freedom: int) -> Settled:
+def settle(start: Sequence[float], pins: Sequence[Pin], read: Reading, freedom: int, *, both_ways: bool = False) -> Settled:
     """Newton's method with least steps from `start`: with all pins at once where they are independent there, else pin after
     pin.
 
     `read` measures all pins at some values of the unknowns, in the pins' order; it may raise CoreError where there is
-    nothing to measure. `freedom` is how many independent pins fix everything. SpecError `cannot_measure`, or
+    nothing to measure. `freedom` is how many independent pins fix everything. `both_ways`: slopes are taken to both sides, for measures
+    that have kinks, as the farthest of several places has. SpecError `cannot_measure`, or
     `pin_impossible` when an independent pin cannot be met.
     """
-    search = _Search(pins, read)
+    search = _Search(pins, read, both_ways=both_ways)
     values = np.array(start, dtype=float)
     search.measured(values)
     at_once = _all_at_once(search, values)
@@ -157,8 +158,9 @@ def _least_step(slopes: Values, error: Values) -> Values:
 class _Search:
     """Measures and their slopes, each asked for once at a place."""
 
-    def __init__(self, pins: Sequence[Pin], read: Reading) -> None:
+    def __init__(self, pins: Sequence[Pin], read: Reading, *, both_ways: bool = False) -> None:
         self.pins = pins
+        self.both_ways = both_ways
         self.read = read
         self._at: dict[bytes, Values] = {}
         self._slopes: dict[bytes, Values] = {}
@@ -185,7 +187,8 @@ class _Search:
             for i in range(len(values)):
                 nudge = np.zeros_like(values)
                 nudge[i] = STEP
-                columns.append((self.measured(values + nudge) - here) / STEP)
+                less = self.measured(values - nudge) if self.both_ways else here
+                columns.append((self.measured(values + nudge) - less) / (STEP * (2 if self.both_ways else 1)))
             slopes = np.array(columns).T
             steepest = np.max(np.abs(slopes), axis=1, initial=0.0, keepdims=True)
             self._slopes[key] = np.where(np.abs(slopes) < NO_SLOPE * steepest, 0.0, slopes)

@@ -37,3 +37,9 @@ def with_or_without(
 ) -> Control:
     """Something that is there or not: what it usually is, and what it is now."""
     return choice(code, group, path, {names[0]: (None, now is None), names[1]: (usual, now is not None)}, about)
+
+
+def measured_at(now: float | None, usual: float) -> list[Control]:
+    """A height at which something that leans is measured too."""
+    asked = with_or_without("measured_at", "outline", "measured_at_mm", ("only_ends", "at_a_height"), usual, now)
+    return [asked] if now is None else [asked, figure("measured_at_mm", "outline", now, "measured_at_mm")]

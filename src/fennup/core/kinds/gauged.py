@@ -17,6 +17,7 @@ from fennup.core.units.lengths import Tape
 
 UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 TRUE = 1e-6
+MANY_CORNERS = 6
 Shown = tuple[str, Point2 | None, float]
 
 
@@ -161,3 +162,10 @@ def rows(ruler: Ruler, names: Sequence[str], given: Mapping[str, Standing]) -> t
 def read_only(name: str, value: float) -> SizeRow:
     """A size that only follows."""
     return SizeRow(name, value, "deg" if is_angle(name) else "mm", "fixed", None)
+
+
+def corners_across(corners: Sequence[str]) -> list[tuple[str, str]]:
+    """The corners between which a tape is laid across: all that are not neighbours, of many only those opposite each other."""
+    n = len(corners)
+    pairs = [(i, j) for i in range(n) for j in range(i + 2, n) if (j + 1) % n != i]
+    return [(corners[i], corners[j]) for i, j in pairs if n <= MANY_CORNERS or j - i == n // 2]

@@ -59,7 +59,8 @@ class Sizing:
 
     `unknowns` are the dotted paths of the figures that pins can move; `shell` builds as much of the assembly as its
     measures are taken on; `whole` all of it; `bounds` raises SpecError where the figures leave nothing to measure;
-    `moving` is how many unknowns only move the whole about; `levels` what stands at a height.
+    `moving` is how many unknowns only move the whole about; `levels` what stands at a height; `firm` sizes that give way last
+    while they are only suggested.
     """
 
     model: type[Pinned]
@@ -70,6 +71,7 @@ class Sizing:
     bounds: Callable[[Any], None] = no_bounds
     moving: Callable[[Any], int] = none_moving
     levels: Levels | None = None
+    firm: tuple[str, ...] = ()
 
     def settle(self, spec: Any) -> Any:
         """The spec with its sizes where its pins put them. SpecError `pins_disagree`, or what the solver and the shell say."""
@@ -158,7 +160,7 @@ class Sizing:
             hangs_on = weights(start, pins, read) if suggested else {}
         except (ValidationError, CoreError):
             return None  # whoever settles it next says what is wrong
-        for measure in sorted(hangs_on.keys() & set(suggested), key=lambda name: -hangs_on[name]):
+        for measure in sorted(hangs_on.keys() & set(suggested), key=lambda name: (name in self.firm, -hangs_on[name])):
             made = put_at(document, "pins", [*(p for p in others if p["measure"] != measure), pin])
             try:
                 self.settle(self.model.model_validate(made))

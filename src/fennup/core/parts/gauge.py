@@ -4,6 +4,7 @@ from math import atan2, degrees
 
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Gauge, Spot
+from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, cross, distance, dot, norm, sub
 from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import extent_along
@@ -30,6 +31,9 @@ def _x(assembly: Assembly, board: Board, at: str, y: float, z: float) -> float:
         low, high = extent_along(board, y, z)
         return {"left": low, "right": high, "middle": (low + high) / 2}[at]
     what, number, *wall = at.split(":")
+    if what == "level":
+        plane = board.frame.plane_to_local(Plane((0.0, 0.0, 1.0), float(number)))
+        return (plane.offset - plane.normal[1] * y - plane.normal[2] * z) / plane.normal[0]
     if what == "meets":
         plane = board.frame.plane_to_local(assembly.board(number).side_in_world(wall[0]))  # type: ignore[arg-type]
         return (plane.offset - plane.normal[1] * y - plane.normal[2] * z) / plane.normal[0]

@@ -5,13 +5,14 @@ from math import acos, asin, degrees, hypot
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Outline
 from fennup.core.geometry.plane import meeting_point
-from fennup.core.geometry.vec import Point2, Vec, distance, dot, sub, unit
+from fennup.core.geometry.vec import Point2, Vec, add, distance, dot, scale, sub, unit
 from fennup.core.parts.gauge import read
 from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import extent_along
 from fennup.core.tolerances import ZERO
 
 Runs = dict[str, tuple[Vec, Vec]]
+CORNERS = 4  # letters that name two corners
 Line2 = tuple[Point2, Point2]
 
 
@@ -48,7 +49,11 @@ class Ruler:
 
         On walls: `height` between the outer lines, `slant:A` the same along the face, `run:A` how far the outer line
         moves outwards on the way up, `slope:A` degrees from vertical (+ flaring), `level_slope:A` degrees from level,
+        `crosswise:A` and `other_crosswise:A` from corner to corner over the face, `outer_there:A` the outer line at the level asked for,
         `board_width:A` the width that the board has before it is ripped. Without a letter: the first side's.
+
+        `outside_wide` and `outside_high` are how far a line goes along its first side, and square to that; `outside_diagonal:EABC`
+        is from one corner to another.
 
         Besides, the assembly's own gauges by their names.
         """
@@ -75,6 +80,11 @@ class Ruler:
             return _angle_deg(runs, which)
         if kind in ("width", "depth"):
             return _between(outline, runs, "DB" if kind == "width" else "AC")
+        if kind in ("wide", "high"):
+            return _span(runs, kind)
+        if kind == "diagonal" and which:
+            ends = [runs[which[k]][0] for k in (1, 3) if len(which) == CORNERS and which[k] in runs]
+            return distance(*ends) if len(ends) == len("AB") else None
         return _across(outline, runs, kind)
 
     def _on_wall(self, what: str, which: str) -> float | None:
@@ -84,7 +94,17 @@ class Ruler:
         key = which[:1] or next(iter(low))
         if key not in low:
             return None
+        if what in ("crosswise", "other_crosswise"):
+            first = what == "crosswise"
+            return distance(low[key][0 if first else 1], high[key][1 if first else 0])
         up = sub(high[key][0], low[key][0])
+        if what == "outer_there":
+            level = self.assembly.asked_level_mm
+            if level is None:
+                return None
+            share = (level - low[key][0][2]) / up[2]
+            start, end = (add(low[key][k], scale(sub(high[key][k], low[key][k]), share)) for k in (0, 1))
+            return distance(start, end)
         if what == "height":
             return up[2]
         outline = self.assembly.outline("outer_bottom")
@@ -101,7 +121,7 @@ class Ruler:
         return slope if what == "slope" else 90.0 - abs(slope)
 
 
-_ON_WALLS = ("height", "slant", "run", "slope", "level_slope", "board_width")
+_ON_WALLS = ("crosswise", "other_crosswise", "outer_there", "height", "slant", "run", "slope", "level_slope", "board_width")
 
 
 def _walked(assembly: Assembly, outline: Outline) -> Runs:
@@ -146,6 +166,15 @@ def _between(outline: Outline, runs: Runs, pair: str) -> float | None:
     ids = list(runs)
     whole = [id for i, id in enumerate(ids) if id not in pair and not {i, (i - 1) % len(ids)} & outline.broken]
     return distance(*runs[whole[0]]) if whole else None
+
+
+def _span(runs: Runs, kind: str) -> float:
+    """How far a line goes along its first stretch, or square to that."""
+    start, end = next(iter(runs.values()))
+    x, y, _ = unit(sub(end, start))
+    way = (x, y) if kind == "wide" else (-y, x)
+    along = [p[0] * way[0] + p[1] * way[1] for run in runs.values() for p in run]
+    return max(along) - min(along)
 
 
 def _flat(run: tuple[Vec, Vec]) -> Line2:

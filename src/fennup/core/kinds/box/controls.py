@@ -4,7 +4,7 @@ from math import ceil
 
 from fennup.core.drawing.edit import Choose, Edit
 from fennup.core.drawing.view import Control, Option
-from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
+from fennup.core.kinds.asking import Answers, choice, figure, measured_at, one_of, with_or_without
 from fennup.core.kinds.box.courses import counted
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle, Regular
 from fennup.core.kinds.box.walls import walls_of
@@ -24,6 +24,7 @@ def controls_of(spec: BoxSpec) -> tuple[Control, ...]:
         free = Choose(op="choose", path="plan.form", value="irregular")
         controls.append(Control("free_corners", "outline", (Option("free_corners", (free,), False),)))
         controls += _liner(spec)
+    controls += measured_at(spec.measured_at_mm, spec.height_mm / 2)
     controls += [*_boards(spec), *_joints(spec), *_inside(spec), *_on_top(spec)]
     courses = counted(spec, spec.courses, walls_of(spec))[0] if spec.courses else 0
     for letter in spec.letters:

@@ -13,6 +13,7 @@ from fennup.core.kinds.box.dimensions import from_above, from_the_front, from_th
 from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle
 from fennup.core.kinds.box.walls import run_at, walls_of
+from fennup.core.kinds.gauged import MANY_CORNERS, corners_across
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
@@ -139,13 +140,16 @@ def sizes_of(spec: BoxSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
     if isinstance(spec.plan, Rectangle):
         kinds = ["width", "depth"]
     elif isinstance(spec.plan, Irregular):
-        kinds = [f"side:{letter}" for letter in spec.letters]
+        kinds = [f"side:{letter}" for letter in spec.letters] + ["wide", "high"]
     else:
         kinds = ["flats", "corners", "side", *(("reach",) if spec.sides % 2 else ())]
     lines = ("outer", "inner") if spec.upright else ("outer_bottom", "outer_top", "inner_bottom", "inner_top")
     names = [f"{line}_{kind}" if "_" in line else f"{line}_bottom_{kind}" for line in lines for kind in kinds]
     if isinstance(spec.plan, Irregular):
         names += [f"outer_bottom_angle:{corner}" for corner in spec.corner_names]
+    names += [f"outer_bottom_diagonal:{a}{b}" for a, b in corners_across(spec.corner_names)]
+    names += [f"crosswise:{letter}" for letter in spec.letters if spec.sides <= MANY_CORNERS]
+    names += [f"outer_there:{letter}" for letter in spec.letters if spec.measured_at_mm is not None]
     names.append("height")
     for measure in spec.slope_measures:
         group = measure_of(measure).side

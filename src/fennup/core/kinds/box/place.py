@@ -35,6 +35,7 @@ def assemble(spec: BoxSpec) -> Assembly:
         rings=(ring, *insets.rings),
         findings=tuple(_findings(spec, walls) + list(insets.findings)),
         partings=(Parting(spec.lid.depth_mm, spec.lid.kerf_mm),) if spec.lid else (),
+        asked_level_mm=spec.measured_at_mm,
     )
 
 
@@ -45,7 +46,7 @@ def shell(spec: BoxSpec) -> Assembly:
         wall.letter: (Course(wall.letter, *reach_of(spec, wall), True, True),) for wall in walls
     }
     boards = tuple(_board(spec, wall, whole[wall.letter][0]) for wall in walls)
-    return Assembly(boards, (), _outlines(walls, whole), (), ())
+    return Assembly(boards, (), _outlines(walls, whole), (), (), asked_level_mm=spec.measured_at_mm)
 
 
 def _highest(spec: BoxSpec, wall: Wall) -> float:

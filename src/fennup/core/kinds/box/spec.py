@@ -167,6 +167,7 @@ class BoxSpec(Pinned):
     feet: Feet | None = None
     holes: Annotated[list[Holes], Field(max_length=40)] = []
     shelves: Annotated[list[Shelf], Field(max_length=20)] = []
+    measured_at_mm: Size_mm | None = None
 
     @property
     def sides(self) -> int:

@@ -31,6 +31,9 @@ WORDS = Words(
     },
     measures={
         "height": "height",
+        "crosswise": "crosswise over the face, {side}",
+        "other_crosswise": "crosswise the other way, {side}",
+        "outer_there": "outside at the height asked for, {side}",
         "slope": "slope from vertical",
         "level_slope": "slope from level",
         "run": "how far it leans out",

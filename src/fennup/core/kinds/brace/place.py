@@ -123,6 +123,11 @@ def _lengths(board: str) -> tuple[Gauge, ...]:
     return (_gauge_line("lower_edge", board, (-1, -1)), _gauge_line("upper_edge", board, (1, 1)))
 
 
+def _pitch(board: str) -> Gauge:
+    """A brace's slope from level."""
+    return Gauge("brace_pitch", _spot(board, "left", -1), _spot(board, "right", -1), "angle", X, UP)
+
+
 def _knee(spec: BraceSpec, place: Knee) -> Assembly:
     turn = radians(place.corner_deg)
     beam: Point2 = (sin(turn), -cos(turn))
@@ -146,6 +151,7 @@ def _knee(spec: BraceSpec, place: Knee) -> Assembly:
     lintel = member("beam", "Beam", (0.0, 0.0), beam, below, (behind, along), size)
     corner = Spot("post", "left", "upper")
     gauges = (
+        _pitch("brace"),
         Gauge("corner_angle", corner, Spot("beam", _far_end(lintel, beam), "upper"), "angle", DOWN, X),
         Gauge("post_leg", corner, _spot("brace", "left", edges[0])),
         Gauge("beam_leg", corner, _spot("brace", "right", edges[1])),
@@ -175,6 +181,7 @@ def _between(spec: BraceSpec, place: Between) -> Assembly:
         Gauge("clear", Spot("brace", "left"), Spot("brace", "right"), "along", X),
         Gauge("brace_rise", _spot("brace", "left", edges[0]), _spot("brace", "right", edges[1]), "along", UP),
         *_lengths("brace"),
+        _pitch("brace"),
     ]  # fmt: skip
     if place.crossing:
         second = place.crossing

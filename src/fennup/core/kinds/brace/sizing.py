@@ -31,5 +31,11 @@ def _bounds(spec: BraceSpec) -> None:
 
 
 SIZING = Sizing(
-    BraceSpec, unknowns_of, shell, assemble, bounds=_bounds, levels=Levels("place.wall_height_mm", counts=("place.treads.count",))
+    BraceSpec,
+    unknowns_of,
+    shell,
+    assemble,
+    bounds=_bounds,
+    levels=Levels("place.wall_height_mm", counts=("place.treads.count",)),
+    firm=("corner_angle",),
 )

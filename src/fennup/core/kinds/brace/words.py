@@ -23,6 +23,7 @@ WORDS = Words(
         "corner_angle": "corner of the members",
         "post_leg": "down the post",
         "beam_leg": "along the beam",
+        "brace_pitch": "slope from level",
         "clear": "clear between the members",
         "brace_rise": "rise from left to right",
         "second_rise": "rise of the second brace",

@@ -11,10 +11,12 @@ from fennup.core.kinds.flat_frame.controls import controls_of
 from fennup.core.kinds.flat_frame.dimensions import dimensions_of
 from fennup.core.kinds.flat_frame.outline import Baseline, baseline
 from fennup.core.kinds.flat_frame.spec import (
+    SPANS,
     FlatFrameSpec,
     Irregular,
     Rectangle,
 )
+from fennup.core.kinds.gauged import corners_across
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import Solid
@@ -103,12 +105,15 @@ def _sizes(spec: FlatFrameSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
     if isinstance(spec.shape, Irregular):
         names = [f"{spec.shape.line}_side:{s}" for s in spec.letters]
         names += [f"{spec.shape.line}_angle:{c}" for c in spec.corner_names]
+        names += [f"{spec.shape.line}_{span}" for span in SPANS]
+        names += [f"{spec.shape.line}_diagonal:{a}{b}" for a, b in corners_across(spec.corner_names)]
     elif isinstance(spec.shape, Rectangle):
         names = [f"{line}_{kind}" for line in ("opening", "outside") for kind in ("width", "depth")]
     else:
         kinds = ("flats", "corners", "side", *(("reach",) if spec.sides % 2 else ()))
         names = [f"{line}_{kind}" for line in ("opening", "outside") for kind in kinds]
         names += ["outside_diagonal"] if spec.sides % 2 else []
+        names += [f"outside_{span}" for span in SPANS]
     # What it holds or what floats in it is given by itself: no line is.
     given = {pin.measure for pin in spec.usual_pins()} if spec.by_line else set()
     rows = []

@@ -7,6 +7,7 @@ from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.flat_frame.outline import Baseline, given_line
 from fennup.core.kinds.flat_frame.place import assemble
 from fennup.core.kinds.flat_frame.spec import (
+    SPANS,
     CornerPin,
     FlatFrameSpec,
     FloatingPanel,
@@ -18,12 +19,15 @@ from fennup.core.kinds.flat_frame.spec import (
     LineSizes,
     Rectangle,
     Regular,
+    SpanPin,
+    pinned_measure,
 )
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 
 ROUND = 72  # corners that a circle is drawn with
 
+OVERALL_LANE = 2.6  # beyond the sides' own
 UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 
 Drawn = tuple[list[Dimension], list[Grip], list[Shape]]
@@ -242,8 +246,8 @@ def _rail_widths(spec: FlatFrameSpec, outside: Box, opening: Box) -> list[Dimens
 
 def _irregular(spec: FlatFrameSpec, shape: Irregular, base: Baseline) -> Drawn:
     """Every side's length along it, every corner's angle in it, a ring at every corner."""
-    pinned = {p.corner if isinstance(p, CornerPin) else p.side for p in shape.pins}
-    dimensions = []
+    pinned = {p.corner if isinstance(p, CornerPin) else p.span if isinstance(p, SpanPin) else p.side for p in shape.pins}
+    dimensions = [_span(spec, shape, base, p) for p in shape.pins if isinstance(p, SpanPin)]
     grips = []
     n = len(base.sides)
     inside = shape.line == "opening"
@@ -288,3 +292,23 @@ def _irregular(spec: FlatFrameSpec, shape: Irregular, base: Baseline) -> Drawn:
         )
         grips.append(Grip(f"corner:{(i + 1) % n}", nxt.start))
     return dimensions, grips, []
+
+
+def _span(spec: FlatFrameSpec, shape: Irregular, base: Baseline, pin: SpanPin) -> Dimension:
+    """How far the whole goes along side A or square to it, below and at the left; or from corner to corner."""
+    name, starts = pinned_measure(shape, pin), [side.start for side in base.sides]
+    if pin.span not in SPANS:
+        a, b = (starts[spec.letters.index(letter)] for letter in (pin.span[1], pin.span[3]))
+        return Dimension(name, name, a, b, pin.mm, "mm", "given", acts=Give(op="give", measure=name), can_free=True)
+    way = base.sides[0].way
+    up = (-way[1], way[0])
+    along, across = ([p[0] * d[0] + p[1] * d[1] for p in starts] for d in (way, up))
+    if pin.span == "wide":
+        ends = [(low, min(across)) for low in (min(along), max(along))]
+    else:
+        ends = [(min(along), low) for low in (min(across), max(across))]
+    a, b = ((x * way[0] + y * up[0], x * way[1] + y * up[1]) for x, y in ends)
+    away = (-up[0], -up[1]) if pin.span == "wide" else (-way[0], -way[1])
+    return Dimension(
+        name, name, a, b, pin.mm, "mm", "given", away, OVERALL_LANE, acts=Give(op="give", measure=name), can_free=True
+    )

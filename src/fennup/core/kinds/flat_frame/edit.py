@@ -6,13 +6,13 @@ from typing import Any, Literal
 from pydantic import ValidationError
 
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
-from fennup.core.editing import edit_field, nudged, put_at, read_figure
+from fennup.core.editing import edit_field, get_at, nudged, put_at, read_figure
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.geometry.polygon import regular_corners
 from fennup.core.kinds.flat_frame.outline import baseline, unit_measures
 from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.place import assemble
-from fennup.core.kinds.flat_frame.spec import SIZE_FIELDS, FlatFrameSpec, HeldRound, Irregular, Rectangle, Regular
+from fennup.core.kinds.flat_frame.spec import SIZE_FIELDS, SPANS, FlatFrameSpec, HeldRound, Irregular, Rectangle, Regular
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
@@ -125,7 +125,11 @@ def _irregular_sides(document: Document, shape: Irregular, count: int) -> Docume
     whole = min(len(shape.corners), count) - 1
     kept_sides = set(letters[:whole])
     kept_corners = {letters[i] + letters[i + 1] for i in range(whole - 1)}
-    pins = [p for p in document["shape"]["pins"] if p.get("side") in kept_sides or p.get("corner") in kept_corners]
+    pins = [
+        p
+        for p in document["shape"]["pins"]
+        if p.get("side") in kept_sides or p.get("corner") in kept_corners or p.get("span") in SPANS
+    ]
     return put_at(put_at(document, "shape.pins", pins), "shape.corners", [list(c) for c in corners])
 
 
@@ -154,6 +158,12 @@ def _give(spec: FlatFrameSpec, document: Document, act: Give, on: Tape) -> Docum
     value = _wanted(ruler, act, on)
     asked = measure_of(act.measure)
     line = asked.line
+    if isinstance(spec.shape, Regular) and asked.quantity in SPANS:
+        # Every size of a regular outline grows in proportion.
+        by = value / _measured(ruler, act.measure)
+        for path in spec.size_fields:
+            document = put_at(document, path, get_at(document, path) * by)
+        return document
     if isinstance(spec.shape, Regular):
         return put_at(document, "shape.size", {"by": act.measure, "mm": value})
     if isinstance(spec.shape, Rectangle):
@@ -165,24 +175,32 @@ def _give(spec: FlatFrameSpec, document: Document, act: Give, on: Tape) -> Docum
         return put_at(document, "shape.size", {**size, f"{asked.quantity}_mm": value})
     which = asked.side
     pins = document["shape"]["pins"]
-    pin = {"corner": which, "deg": value} if asked.is_angle else {"side": which, "mm": value}
+    span = asked.quantity if asked.quantity in SPANS else which if asked.quantity == "diagonal" else ""
+    pin = (
+        {"corner": which, "deg": value}
+        if asked.is_angle
+        else {"span": span, "mm": value}
+        if span
+        else {"side": which, "mm": value}
+    )
     if line != spec.shape.line:
         raise SpecError(f"corners_on_{spec.shape.line}", (act.measure,))
-    place = _pin_place(pins, which)
+    place = _pin_place(pins, span or which)
     if place is None:
         return put_at(document, "shape.pins", [*pins, pin])
     return put_at(document, f"shape.pins.{place}", pin)
 
 
 def _pin_place(pins: list[Document], which: str) -> int | None:
-    return next((i for i, p in enumerate(pins) if p.get("side", p.get("corner")) == which), None)
+    return next((i for i, p in enumerate(pins) if which in (p.get("side"), p.get("corner"), p.get("span"))), None)
 
 
 def _free(spec: FlatFrameSpec, document: Document, name: str) -> Document:
     """A pin taken out."""
     if not isinstance(spec.shape, Irregular):
         raise SpecError("nothing_pinned", (name,))
-    place = _pin_place(document["shape"]["pins"], measure_of(name).side)
+    asked = measure_of(name)
+    place = _pin_place(document["shape"]["pins"], asked.side or asked.quantity)
     if place is None:
         raise SpecError("nothing_pinned", (name,))
     return put_at(document, "shape.pins", [p for i, p in enumerate(document["shape"]["pins"]) if i != place])
@@ -278,7 +296,10 @@ def _freed(spec: FlatFrameSpec, document: Document, line: str) -> Document:
     pins = []
     if isinstance(spec.shape, Irregular):
         for pin in document["shape"]["pins"]:
-            if "side" in pin:
+            if "span" in pin:
+                measure = f"{line}_{pin['span']}" if pin["span"] in SPANS else f"{line}_diagonal:{pin['span']}"
+                pin = {"span": pin["span"], "mm": _measured(ruler, measure)}
+            elif "side" in pin:
                 pin = {"side": pin["side"], "mm": _measured(ruler, f"{line}_side:{pin['side']}")}
             pins.append(pin)
     return put_at(document, "shape", {"form": "irregular", "line": line, "corners": corners, "pins": pins})

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from fennup.core.errors import SpecError
 from fennup.core.given.solver import Pin, settle
-from fennup.core.kinds.flat_frame.spec import CornerPin, FlatFrameSpec, Irregular, SidePin
+from fennup.core.kinds.flat_frame.spec import SPANS, AnyPin, CornerPin, FlatFrameSpec, Irregular, SidePin, SpanPin
 from fennup.core.tolerances import SAME
 
 Corners = NDArray[np.float64]
@@ -32,7 +32,7 @@ class PinnedOutline:
 
 def pinned_outline(spec: FlatFrameSpec, shape: Irregular) -> PinnedOutline:
     """The nearest outline to the corners given. SpecError `side_impossible`, `corner_impossible` when an independent pin cannot be met,
-    `reflex` when a corner is not convex."""
+    `span_impossible`, `span_disagrees` where a span cannot be beside what is given, `reflex` when a corner is not convex."""
     given: Corners = np.array(shape.corners, dtype=float)
     _check_convex(given, spec)
     pins = [Pin(_name(pin), _value(pin), f"shape.pins.{i}") for i, pin in enumerate(shape.pins)]
@@ -43,10 +43,16 @@ def pinned_outline(spec: FlatFrameSpec, shape: Irregular) -> PinnedOutline:
 
     place = {pin.field: i for i, pin in enumerate(pins)}
     try:
-        found = settle([float(v) for v in given.ravel()], pins, read, 2 * len(given) - 3)
+        found = settle(
+            [float(v) for v in given.ravel()],
+            pins,
+            read,
+            2 * len(given) - 3,
+            both_ways=any(isinstance(pin, SpanPin) for pin in shape.pins),
+        )
     except SpecError as error:
         data = shape.pins[place[error.fields[0]]].model_dump()
-        code = "side_impossible" if "side" in data else "corner_impossible"
+        code = "side_impossible" if "side" in data else "span_impossible" if "span" in data else "corner_impossible"
         raise SpecError(code, error.fields, **data) from None
     corners = np.array(found.values).reshape(given.shape)
     _check_convex(corners, spec, pins[-1].field if pins else None)
@@ -55,6 +61,9 @@ def pinned_outline(spec: FlatFrameSpec, shape: Irregular) -> PinnedOutline:
     misfits = tuple(place[misfit.pin.field] for misfit in found.misfits)
     for i in misfits:
         pin = shape.pins[i]
+        if isinstance(pin, SpanPin):  # there is no gap that would show it: it cannot be kept
+            misfit = next(misfit for misfit in found.misfits if place[misfit.pin.field] == i)
+            raise SpecError("span_disagrees", (misfit.pin.field,), span=pin.span, mm=pin.mm, gives=misfit.gives)
         if isinstance(pin, SidePin):
             sides[spec.letters.index(pin.side)] = pin.mm
         else:
@@ -69,20 +78,30 @@ def pinned_outline(spec: FlatFrameSpec, shape: Irregular) -> PinnedOutline:
     )
 
 
-def _name(pin: SidePin | CornerPin) -> str:
+def _name(pin: AnyPin) -> str:
+    if isinstance(pin, SpanPin):
+        return f"span:{pin.span}"
     return f"side:{pin.side}" if isinstance(pin, SidePin) else f"angle:{pin.corner}"
 
 
-def _value(pin: SidePin | CornerPin) -> float:
-    return pin.mm if isinstance(pin, SidePin) else pin.deg
+def _value(pin: AnyPin) -> float:
+    return pin.deg if isinstance(pin, CornerPin) else pin.mm
 
 
-def _measured(corners: Corners, spec: FlatFrameSpec, pin: SidePin | CornerPin) -> float:
-    """What the corners make of a pinned side, mm, or corner, degrees."""
+def _measured(corners: Corners, spec: FlatFrameSpec, pin: AnyPin) -> float:
+    """What the corners make of a pinned side or span, mm, or corner, degrees."""
     n = len(corners)
     if isinstance(pin, SidePin):
         i = spec.letters.index(pin.side)
         return float(np.hypot(*(corners[(i + 1) % n] - corners[i])))
+    if isinstance(pin, SpanPin) and pin.span not in SPANS:
+        # A corner lies where its second side begins.
+        a, b = (corners[spec.letters.index(name)] for name in (pin.span[1], pin.span[3]))
+        return float(np.hypot(*(b - a)))
+    if isinstance(pin, SpanPin):
+        way = (corners[1] - corners[0]) / np.hypot(*(corners[1] - corners[0]))
+        along = corners @ (way if pin.span == "wide" else np.array([-way[1], way[0]]))
+        return float(along.max() - along.min())
     i = spec.corner_names.index(pin.corner)
     before, here, after = (corners[(i + k) % n] for k in range(3))
     into, out = here - before, after - here

@@ -1,6 +1,7 @@
 """A flat frame as boards, cut planes, joints, lines and claims. It places; it computes no setting and no length."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from fennup.core.assembly.board import Board, End
 from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Outline, Ring, Stretch
@@ -17,6 +18,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Irregular,
     Rectangle,
     SidePin,
+    pinned_measure,
 )
 from fennup.core.kinds.inner import Added, Face, add_inner, panel, with_holes
 from fennup.core.parts.measures import measure_of
@@ -238,10 +240,13 @@ def _claims(spec: FlatFrameSpec) -> list[Claim]:
     if isinstance(shape, Irregular):
         claims = []
         for i, pin in enumerate(shape.pins):
-            if isinstance(pin, SidePin):
-                claims.append(Claim(f"{shape.line}_side:{pin.side}", pin.mm, f"shape.pins.{i}.mm"))
-            elif isinstance(pin, CornerPin):
-                claims.append(Claim(f"{shape.line}_angle:{pin.corner}", pin.deg, f"shape.pins.{i}.deg", "deg"))
+            deg = isinstance(pin, CornerPin)
+            unit: Literal["mm", "deg"] = "deg" if deg else "mm"
+            claims.append(
+                Claim(
+                    pinned_measure(shape, pin), pin.deg if isinstance(pin, CornerPin) else pin.mm, f"shape.pins.{i}.{unit}", unit
+                )
+            )
         return [c for c in claims if not set(measure_of(c.measure).side) & _unmeasurable(spec, shape)]
     pairs = zip(spec.usual_pins(), spec.size_fields, strict=True)
     return [Claim(pin.measure, pin.value, field) for pin, field in pairs]
@@ -286,4 +291,4 @@ def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:
 def _pinned(shape: Irregular, i: int) -> str:
     """The side or corner that a pin is for."""
     pin = shape.pins[i]
-    return pin.side if isinstance(pin, SidePin) else pin.corner
+    return pin.side if isinstance(pin, SidePin) else pin.corner if isinstance(pin, CornerPin) else pin.span

@@ -7,7 +7,7 @@ from fennup.core.assembly.model import Assembly
 from fennup.core.errors import SpecError
 from fennup.core.kinds.fields import AnglePin
 from fennup.core.kinds.flat_frame.place import assemble
-from fennup.core.kinds.flat_frame.spec import REGULAR_MEASURES, FlatFrameSpec, Irregular, LineSize, LineSizes
+from fennup.core.kinds.flat_frame.spec import REGULAR_MEASURES, SPANS, FlatFrameSpec, Irregular, LineSize, LineSizes
 from fennup.core.kinds.sizing import Document, Sizing
 from fennup.core.parts.measures import measure_of
 
@@ -48,11 +48,15 @@ def _pinned(spec: FlatFrameSpec, shape: Irregular) -> Document:
     pins = []
     for pin in spec.pins or ():
         asked = measure_of(pin.measure)
-        if asked.line != shape.line or asked.quantity not in ("side", "angle"):
+        if (
+            asked.line != shape.line
+            or asked.quantity not in ("side", "angle", "diagonal", *SPANS)
+            or (asked.quantity == "diagonal" and not asked.side)
+        ):
             raise SpecError(f"corners_on_{shape.line}", (pin.measure,))
-        pins.append(
-            {"corner": asked.side, "deg": pin.value} if isinstance(pin, AnglePin) else {"side": asked.side, "mm": pin.value}
-        )
+        span = asked.quantity if asked.quantity in SPANS else asked.side if asked.quantity == "diagonal" else ""
+        length = {"span": span, "mm": pin.value} if span else {"side": asked.side, "mm": pin.value}
+        pins.append({"corner": asked.side, "deg": pin.value} if isinstance(pin, AnglePin) else length)
     document = spec.model_dump(mode="json")
     return document | {"pins": None, "shape": document["shape"] | {"pins": pins}}
 

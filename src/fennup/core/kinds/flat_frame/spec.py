@@ -125,6 +125,9 @@ class Panel(Strict):
     play_mm: Play_mm = 0.0
 
 
+SPANS = ("wide", "high")
+
+
 class SidePin(Strict):
     """A side whose length is fixed."""
 
@@ -139,13 +142,24 @@ class CornerPin(Strict):
     deg: Annotated[float, Field(gt=0, lt=180, allow_inf_nan=False, description="degrees")]
 
 
+class SpanPin(Strict):
+    """How far the outline goes along side A (`wide`) or square to it (`high`), or from one corner to another (`EABC`), fixed."""
+
+    span: Annotated[str, Field(pattern="^(wide|high|[A-X]{4})$", description="wide, high, or the letters of two corners")]
+    mm: Size_mm
+
+
 def _pin_kind(pin: object) -> str:
     """Which pin is meant, so that what is wrong with it is said of that one alone."""
     names = pin if isinstance(pin, dict) else vars(pin) if isinstance(pin, Strict) else ()
-    return "corner pin" if "corner" in names or "deg" in names else "side pin"
+    return "span pin" if "span" in names else "corner pin" if "corner" in names or "deg" in names else "side pin"
 
 
-Pin = Annotated[Annotated[SidePin, Tag("side pin")] | Annotated[CornerPin, Tag("corner pin")], Discriminator(_pin_kind)]
+AnyPin = SidePin | CornerPin | SpanPin
+Pin = Annotated[
+    Annotated[SidePin, Tag("side pin")] | Annotated[CornerPin, Tag("corner pin")] | Annotated[SpanPin, Tag("span pin")],
+    Discriminator(_pin_kind),
+]
 
 
 class Irregular(Strict):
@@ -157,6 +171,15 @@ class Irregular(Strict):
     line: Literal["opening", "outside"]
     corners: Annotated[list[tuple[Place_mm, Place_mm]], Field(min_length=3, max_length=24)]
     pins: Annotated[list[Pin], Field(max_length=60)] = []
+
+
+def pinned_measure(shape: Irregular, pin: AnyPin) -> str:
+    """The measure that a pin of an irregular outline gives."""
+    if isinstance(pin, SidePin):
+        return f"{shape.line}_side:{pin.side}"
+    if isinstance(pin, CornerPin):
+        return f"{shape.line}_angle:{pin.corner}"
+    return f"{shape.line}_{pin.span}" if pin.span in SPANS else f"{shape.line}_diagonal:{pin.span}"
 
 
 class BoardSpec(Strict):
@@ -238,12 +261,7 @@ class FlatFrameSpec(Pinned):
         """The shape's own sizes, as measures."""
         shape = self.shape
         if isinstance(shape, Irregular):
-            return tuple(
-                pin(f"{shape.line}_side:{p.side}", p.mm)
-                if isinstance(p, SidePin)
-                else pin(f"{shape.line}_angle:{p.corner}", p.deg)
-                for p in shape.pins
-            )
+            return tuple(pin(pinned_measure(shape, p), p.deg if isinstance(p, CornerPin) else p.mm) for p in shape.pins)
         if isinstance(shape, Regular):
             if isinstance(shape.size, LineSize):
                 return (pin(shape.size.by, shape.size.mm),)
@@ -285,6 +303,10 @@ class FlatFrameSpec(Pinned):
                     raise SpecError("no_such_side", (f"shape.pins.{i}.side",), side=fixed.side, last=letters[-1])
                 if isinstance(fixed, CornerPin) and fixed.corner not in corners:
                     raise SpecError("no_such_corner", (f"shape.pins.{i}.corner",), corner=fixed.corner)
+                ends = (fixed.span[:2], fixed.span[2:]) if isinstance(fixed, SpanPin) and fixed.span not in SPANS else ()
+                for end in ends:
+                    if end not in corners or ends[:1] == ends[1:]:
+                        raise SpecError("no_such_corner", (f"shape.pins.{i}.span",), corner=end)
         if isinstance(self.shape, Regular) and self.shape.size.by.endswith("reach") and self.shape.sides % 2 == 0:
             raise SpecError("odd_only", ("shape.size.by",))
         self._check_section()

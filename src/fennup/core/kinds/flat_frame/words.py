@@ -79,6 +79,8 @@ WORDS = Words(
         "panel_needs_rabbet": "A panel needs a rabbet to lie in.",
         "no_such_nominal": "No board is called “{text}” here.",
         "side_impossible": "No outline has side {side} at {mm:length} together with what is given already.",
+        "span_impossible": "No outline measures {mm:length} there together with what is given already.",
+        "span_disagrees": "That cannot be {mm:length}: what is given already makes it {gives:length}. Let one of those go first.",
         "corner_impossible": "No outline has corner {corner} at {deg:angle} together with what is given already.",
         "corners_on_opening": "The corners lie on the opening edge: give sizes there.",
         "corners_on_outside": "The corners lie on the outer edge: give sizes there.",

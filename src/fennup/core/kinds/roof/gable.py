@@ -126,6 +126,10 @@ def _gauges(shape: Gable) -> tuple[Gauge, ...]:
             Gauge(f"{name}_top_edge", Spot(id, "left", "upper"), head),
             Gauge(f"{name}_ridge_to_heel", head, at_heel),
         ]
+    # The right rafter against the left one, down from the peak.
+    left = radians(shape.left.pitch_deg)
+    down, out = (-cos(left), 0.0, -sin(left)), (sin(left), 0.0, -cos(left))
+    made.append(Gauge("peak_angle", Spot("right1", "right", "upper"), Spot("right1", heel, "upper"), "angle", down, out))
     made.append(Gauge("span", Spot("left1", heel, "upper"), Spot("right1", heel, "upper"), "along", X))
     made.append(
         Gauge(

@@ -146,6 +146,7 @@ def _gauges(shape: Hip, hips: list[Board], boards: list[Board], letters: str) ->
     ]
     if shape.sides:
         made.append(Gauge("eaves_side", Spot(ids[-1], "left", "upper"), foot))
+        made.append(Gauge("pitch", foot, head, "angle", Y, UP))
     else:
         made.append(Gauge("eaves_width", Spot(ids[3], "left", "upper"), foot, "along", X))
         made.append(Gauge("eaves_depth", foot, Spot(ids[1], "left", "upper"), "along", Y))

@@ -38,6 +38,7 @@ WORDS = Words(
         "right_top_edge": "right rafter, top edge",
         "left_ridge_to_heel": "left rafter, ridge to heel",
         "right_ridge_to_heel": "right rafter, ridge to heel",
+        "peak_angle": "angle at the peak",
         "span": "span, wall to wall",
         "eaves_step": "right wall higher than the left by",
         "seam": "seam, from eaves to point",

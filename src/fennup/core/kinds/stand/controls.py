@@ -4,10 +4,10 @@ from dataclasses import replace
 from typing import Any
 
 from fennup.core.drawing.view import Control
-from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
+from fennup.core.kinds.asking import Answers, choice, figure, measured_at, one_of, with_or_without
 from fennup.core.kinds.stand.between import set_in_of
 from fennup.core.kinds.stand.roll import roll_picture
-from fennup.core.kinds.stand.spec import ROLLS, Pairs, Round, StandSpec
+from fennup.core.kinds.stand.spec import ROLLS, Four, Pairs, Round, StandSpec
 from fennup.core.parts.measure import Ruler
 
 
@@ -25,6 +25,8 @@ def controls_of(spec: StandSpec, ruler: Ruler) -> tuple[Control, ...]:
     if isinstance(plan, Pairs):
         controls += _beam(spec, plan)
     controls += [*_rails(spec, ruler), *_rings(spec), *_braces(spec, ruler)]
+    if isinstance(plan, Four):
+        controls += measured_at(spec.measured_at_mm, spec.height_mm / 2)
     if not isinstance(plan, Pairs):
         usual = {"thickness_mm": spec.leg.thickness_mm / 2, "over_mm": spec.leg.width_mm / 2}
         controls.append(with_or_without("top", "on_top", "top", ("no_top", "top_plate"), usual, spec.top))

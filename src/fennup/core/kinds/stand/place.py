@@ -129,10 +129,29 @@ def gauges_of(spec: StandSpec) -> tuple[Gauge, ...]:
         made.append(Gauge("plate_width", Spot("top", "left"), Spot("top", "right"), "along", X))
         made.append(Gauge("plate_depth", Spot("top", "middle", "lower"), Spot("top", "middle", "upper"), "along", Y))
     made.append(Gauge("foot_diagonal", at("DA", "foot"), at("BC", "foot")))
+    made.append(Gauge("other_foot_diagonal", at("CD", "foot"), at("AB", "foot")))
+    for name, low, high in (("front", "DA", "AB"), ("side", "AB", "BC")):
+        made.append(Gauge(f"crosswise_{name}", at(low, "foot"), at(high, "head")))
+    made += _feet(legs)
+    if spec.measured_at_mm is not None:
+        asked = f"level:{spec.measured_at_mm!r}"
+        for name, ids, way in (("width", ("DA", "AB"), X), ("depth", ("AB", "BC"), Y)):
+            a, b = (Spot(id, asked, "lower", "face") for id in ids)
+            made.append(Gauge(f"{name}_there", a, b, "along", way))
     for name, out in (("front", X), ("side", OUT)):
         made.append(Gauge(f"{name}_splay", at("AB", "head"), at("AB", "foot"), "angle", DOWN, out))
         made.append(Gauge(f"{name}_offset", at("AB", "head"), at("AB", "foot"), "along", out))
     return (*made, lean, length)
+
+
+def _feet(legs: dict[str, Board]) -> list[Gauge]:
+    """From middle to middle of the feet: across, front to back, and crosswise."""
+    middle = {id: Spot(id, foot_of(leg)) for id, leg in legs.items()}
+    return [
+        Gauge("feet_across", middle["DA"], middle["AB"], "along", X),
+        Gauge("feet_deep", middle["AB"], middle["BC"], "along", Y),
+        Gauge("feet_crosswise", middle["DA"], middle["BC"]),
+    ]
 
 
 _PLACES = (("top", "head"), ("foot", "foot"))

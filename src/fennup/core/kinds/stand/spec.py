@@ -114,6 +114,7 @@ class StandSpec(Pinned):
     rings: Annotated[list[Hoop], Field(max_length=8)] = []
     braces: Braces | None = None
     top: Top | None = None
+    measured_at_mm: Size_mm | None = None
 
     @property
     def sides(self) -> int:
