@@ -2,13 +2,14 @@
 
 import unittest
 from copy import deepcopy
-from math import atan, degrees, hypot, radians, tan
+from math import atan, cos, degrees, hypot, radians, tan
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Give
+from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.units.lengths import tape
-from tests.core.frames import Solved, after, box, level, solved, spec_of
+from tests.core.frames import Solved, after, box, level, rectangle, shown, solved, spec_of
 
 MM = tape("mm", "1")
 TOWER = {
@@ -82,6 +83,106 @@ class Ways(unittest.TestCase):
         )
         there = spec_of(after(spec_of(flaring), Choose(op="choose", path="measured_at_mm", value=None), MM))
         self.assertIsNone(solved(there.model_dump(mode="json")).ruler.measure("outer_there:A"))
+
+
+class SetsAField(unittest.TestCase):
+    """Sizes that are had by moving one figure of the spec: nothing is pinned by them."""
+
+    def set(self, start: dict[str, Any], measure: str, text: str) -> Solved:
+        spec = spec_of(after(solved(start).spec, Give(op="give", measure=measure, text=text), MM))
+        self.assertNotIn(measure, [p.measure for p in spec.given_pins()])
+        made = solved(spec.model_dump(mode="json"))
+        self.assertAlmostEqual(made.ruler.measure(measure) or 0.0, float(text), places=9)
+        return made
+
+    def test_a_rail_by_its_upper_edge_and_a_ring_by_its_outside(self) -> None:
+        rail = {"height_mm": 300.0, "width_mm": 60.0, "thickness_mm": 20.0}
+        made = self.set(TOWER | {"rails": [rail]}, "upper_edge:1", "500")
+        # Along the slope of the other sides the rail's own slope foreshortens its width.
+        self.assertAlmostEqual(made.spec.rails[0].height_mm, 500 - 60 * cos(radians(4)), places=6)
+        ring = {"height_mm": 300.0, "tall_mm": 70.0, "thickness_mm": 20.0}
+        made = self.set(TOWER | {"rings": [ring]}, "ring_outside:A1", "480")
+        low, high = (
+            solved(TOWER | {"rings": [ring | {"height_mm": h}]}).ruler.measure("ring_outside:A1") or 0.0 for h in (0.0, 100.0)
+        )
+        self.assertAlmostEqual(low - high, 2 * 100 * tan(radians(4)))
+        self.assertAlmostEqual(made.spec.rings[0].height_mm, (low - 480) / (2 * tan(radians(4))), places=6)
+
+    def test_a_gusset_by_its_long_edge_and_one_that_cannot_be(self) -> None:
+        inner = {"thickness_mm": 12.0, "gussets": {"set_back_mm": 60.0, "width_mm": 30.0}}
+        start = rectangle("opening", 500.0, 300.0, 40.0, inner=inner)
+        made = self.set(start, "gusset_long_edge", "200")
+        # Square to the corner's half: the far edge is a width deeper, on both sides.
+        self.assertAlmostEqual(made.spec.inner.gussets.set_back_mm, (200 - 2 * 30) / 2**0.5, places=6)
+        with self.assertRaises(SpecError) as refused:
+            after(solved(start).spec, Give(op="give", measure="gusset_long_edge", text="20"), MM)
+        self.assertEqual((refused.exception.code, refused.exception.fields), ("measure_impossible", ("gusset_long_edge",)))
+
+
+class Treads(unittest.TestCase):
+    def test_at_heights_of_their_own_their_tops_stand_there(self) -> None:
+        ladder = deepcopy(KINDS["brace"].starts["ladder"])
+        ladder["place"]["treads"]["tops_mm"] = [300.0, 700.0, 1300.0]
+        made = solved(ladder)
+        tops = sorted(
+            max(p[2] for piece in made.solids[id].world for p in piece.points) for id in made.solids if id.startswith("tread")
+        )
+        foot = min(p[2] for piece in made.solids["prop"].world for p in piece.points)
+        self.assertEqual([round(top - foot, 6) for top in tops], [300.0, 700.0, 1300.0])
+        self.assertIn(made.closing.state, ("exact", "opens"))
+        ladder["place"]["treads"]["tops_mm"] = [300.0, 310.0]
+        with self.assertRaises(SpecError) as refused:
+            solved(ladder)
+        self.assertEqual((refused.exception.code, refused.exception.fields), ("treads_close", ("place.treads.tops_mm",)))
+
+
+class Spacing(unittest.TestCase):
+    """Bars 20 wide in a frame 500 clear, their middles from the left."""
+
+    def middles(self, **said: Any) -> list[float]:
+        bars = {"count": 3, "width_mm": 20.0, "way_deg": 90.0, **said}
+        made = solved(rectangle("opening", 500.0, 300.0, 40.0, inner={"thickness_mm": 12.0, "bars": [bars]}))
+        self.assertTrue(all(check.closes for check in made.joints))
+        found = [board.frame.origin[0] for board in made.assembly.boards if board.id.startswith("X")]
+        return [round(x + 250, 6) for x in sorted(found)]
+
+    def test_each_way_of_spacing(self) -> None:
+        self.assertEqual(self.middles(spacing="pitch", step_mm=120.0), [130.0, 250.0, 370.0])
+        self.assertEqual(
+            self.middles(spacing="gap", step_mm=120.0), [110.0, 250.0, 390.0]
+        )  # 120 and a width from middle to middle
+        self.assertEqual(self.middles(spacing="ends", margin_mm=50.0), [50.0, 250.0, 450.0])
+        self.assertEqual(self.middles(spacing="places", places_mm=[400.0, 60.0]), [60.0, 400.0])
+        self.assertEqual(self.middles(spacing="margins", margin_mm=50.0), [60.0, 250.0, 440.0])
+
+    def test_as_many_as_it_takes(self) -> None:
+        # Equal centres of at most 110: four leave 100 each, three would leave 125. Flush, wall to wall of 480: six at 96.
+        self.assertEqual(self.middles(spacing="centres", most_mm=110.0), [100.0, 200.0, 300.0, 400.0])
+        self.assertEqual(len(self.middles(spacing="flush", most_mm=100.0)), 6)
+        self.assertEqual(self.middles(spacing="ends", margin_mm=50.0, most_mm=200.0), [50.0, 250.0, 450.0])
+
+    def test_what_has_no_room_is_refused_at_its_field(self) -> None:
+        for code, field, said in (
+            ("bars_too_many", "count", {"spacing": "pitch", "step_mm": 245.0}),
+            ("bars_too_many", "count", {"spacing": "pitch", "step_mm": 15.0}),
+            ("no_step", "step_mm", {"spacing": "gap"}),
+            ("no_places", "places_mm", {"spacing": "places"}),
+            ("place_outside", "places_mm.1", {"spacing": "places", "places_mm": [100.0, 495.0]}),
+            ("places_close", "places_mm.1", {"spacing": "places", "places_mm": [100.0, 110.0]}),
+        ):
+            with self.subTest(code), self.assertRaises(SpecError) as refused:
+                self.middles(**said)
+            self.assertEqual((refused.exception.code, refused.exception.fields), (code, (f"inner.bars.0.{field}",)))
+
+    def test_every_way_that_is_offered_can_be_taken(self) -> None:
+        bars = {"count": 3, "width_mm": 20.0}
+        made = solved(rectangle("opening", 500.0, 300.0, 40.0, inner={"thickness_mm": 12.0, "bars": [bars]}))
+        (control,) = (c for c in shown(made).controls if c.code == "bars_spacing")
+        for option in control.options:
+            spec = made.spec
+            for act in option.acts:
+                spec = spec_of(after(spec, act, MM))
+            self.assertEqual(len([b for b in solved(spec.model_dump(mode="json")).assembly.boards if b.id.startswith("X")]), 3)
 
 
 if __name__ == "__main__":

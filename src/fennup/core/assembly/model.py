@@ -81,7 +81,8 @@ class Gauge:
     """A size that can be taken between two places on finished boards.
 
     `straight` from one to the other; `along` a direction; `angle` from `along` towards `out`, degrees; `lean` the same
-    without a sign, whichever way it leans. One that only `follows` can be read and not given.
+    without a sign, whichever way it leans. One that only `follows` can be read and not given; one that `sets` a field of the spec
+    is given by that: it moves nothing else.
     """
 
     name: str
@@ -91,6 +92,7 @@ class Gauge:
     along: Vec = (0.0, 0.0, 1.0)
     out: Vec = (1.0, 0.0, 0.0)
     follows: bool = False
+    sets: str = ""
 
 
 @dataclass(frozen=True)

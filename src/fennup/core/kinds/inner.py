@@ -2,13 +2,14 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
+from itertools import pairwise
 from math import cos, radians, sin, sqrt
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
 from fennup.core.assembly.board import Board, Hole
-from fennup.core.assembly.model import Finding, Joint, Mating, Outline, Ring
+from fennup.core.assembly.model import Finding, Gauge, Joint, Mating, Outline, Ring, Spot
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, meeting_point
@@ -26,21 +27,37 @@ ALONG = 1e-9
 MOST_LAPS = 400
 
 
-Spacing = Literal["gaps", "flush", "half", "margins", "centres"]
+Spacing = Literal["gaps", "flush", "half", "margins", "centres", "ends", "pitch", "gap", "places"]
+MOST_IN_A_ROW = 60
 
 
-class Bars(Strict):
-    """Pieces side by side from wall to wall, running at `way_deg` from the front side's direction.
+class Spaced(Strict):
+    """How many things stand side by side in a room, and how they are spaced.
 
-    Spacing: `gaps` equal gaps, the first and last too; `flush` the first and last against the walls; `half` with half a
-    gap there; `margins` with `margin_mm` there; `centres` equal centres, wall to first centre too.
+    `gaps` equal gaps, the first and last too; `flush` the first and last against the ends; `half` with half a gap there; `margins`
+    with `margin_mm` there; `centres` equal centres, end to first centre too; `ends` the first and last centre `margin_mm` from the
+    ends. `pitch`: centres `step_mm` apart, `gap`: gaps of `step_mm`, both as a group in the middle; `places`: centres at
+    `places_mm` from the start. With `most_mm` there are as many as it takes that no two centres stand farther apart.
     """
+
+    count: Annotated[int, Field(ge=1, le=MOST_IN_A_ROW)]
+    spacing: Spacing = "gaps"
+    margin_mm: Play_mm = 0.0
+    step_mm: Size_mm | None = None
+    most_mm: Size_mm | None = None
+    places_mm: Annotated[list[Play_mm], Field(max_length=MOST_IN_A_ROW)] = []
+
+    def row(self, width: float) -> "Row":
+        """The same of things so wide."""
+        return Row(self.count, width, self.spacing, self.margin_mm, self.step_mm, self.most_mm, tuple(self.places_mm))
+
+
+class Bars(Spaced):
+    """Pieces side by side from wall to wall, running at `way_deg` from the front side's direction."""
 
     count: Annotated[int, Field(ge=1, le=40)]
     width_mm: Section_mm
     way_deg: Annotated[float, Field(gt=-90, le=90, allow_inf_nan=False)] = 0.0
-    spacing: Spacing = "gaps"
-    margin_mm: Play_mm = 0.0
 
 
 class Gussets(Strict):
@@ -51,15 +68,13 @@ class Gussets(Strict):
     width_mm: Section_mm
 
 
-class Holes(Strict):
+class Holes(Spaced):
     """A row of holes along a board, `up_mm` from its lower edge on the face, spaced as bars are between its ends there."""
 
     board: Annotated[str, Field(max_length=20, description="the board's id")]
-    count: Annotated[int, Field(ge=1, le=60)]
     diameter_mm: Size_mm
     up_mm: Size_mm
     spacing: Spacing = "centres"
-    margin_mm: Play_mm = 0.0
 
 
 class Inner(Strict):
@@ -103,6 +118,7 @@ class Added:
     outlines: list[Outline] = field(default_factory=list)
     rings: list[Ring] = field(default_factory=list)
     findings: list[Finding] = field(default_factory=list)
+    gauges: list[Gauge] = field(default_factory=list)
 
     def board(self, id: str) -> Board:
         """One that was added."""
@@ -148,33 +164,84 @@ def corners_at(planes: Sequence[Plane], heights: Sequence[float]) -> list[Vec]:
 
 @dataclass(frozen=True)
 class Row:
-    """Things side by side, spaced as bars are."""
+    """Things side by side, spaced as is said in `Spaced`."""
 
     count: int
     width_mm: float
     spacing: Spacing
     margin_mm: float
+    step_mm: float | None = None
+    most_mm: float | None = None
+    places_mm: tuple[float, ...] = ()
 
 
-def places(bars: Bars | Row, room: float, path: str) -> list[float]:
-    """Where the bars' middles lie in a room from 0 to `room`: SpecError `bars_too_many` when they have none."""
-    n, taken = bars.count, bars.count * bars.width_mm
-    if bars.spacing == "centres":
-        middles = [room * (i + 1) / (n + 1) for i in range(n)]
-        tight = n > 1 and middles[1] - middles[0] < bars.width_mm
-        if taken > room or tight or middles[0] < bars.width_mm / 2:
+def places(row: Row, room: float, path: str) -> list[float]:
+    """Where the middles lie in a room from 0 to `room`. SpecError `bars_too_many` when they have none, `no_step`, `no_places`,
+    `place_outside`, `places_close`."""
+    if row.spacing == "places":
+        return _listed(row, room, path)
+    if row.spacing in ("pitch", "gap"):
+        return _stepped(row, room, path)
+    if row.most_mm is None:
+        return _spread(row, row.count, room, path)
+    fewest = 1 if _held(row) else 2
+    for n in range(fewest, MOST_IN_A_ROW + 1):
+        middles = _spread(row, n, room, path)
+        apart = [b - a for a, b in pairwise((*_held(row), *middles, *(room - end for end in _held(row))))]
+        if max(apart, default=0.0) <= row.most_mm + NOTHING:
+            return middles
+    raise SpecError("bars_too_many", (f"{path}.most_mm",), count=MOST_IN_A_ROW, mm=row.most_mm, limit_mm=room)
+
+
+def _held(row: Row) -> tuple[float, ...]:
+    """Where the room's own ends hold what is spaced too: at none where a row keeps its own margin there."""
+    return (0.0,) if row.spacing in ("gaps", "centres", "half") else ()
+
+
+def _spread(row: Row, n: int, room: float, path: str) -> list[float]:
+    """So many, spread over the room."""
+    taken = n * row.width_mm
+    if row.spacing in ("centres", "ends"):
+        first = row.margin_mm if row.spacing == "ends" else room / (n + 1)
+        step = (room - 2 * first) / max(1, n - 1)
+        middles = [first + step * i for i in range(n)] if n > 1 or row.spacing == "centres" else [room / 2]
+        tight = n > 1 and step < row.width_mm
+        if taken > room or tight or middles[0] < row.width_mm / 2:
             raise SpecError("bars_too_many", (f"{path}.count",), count=n, mm=taken, limit_mm=room)
         return middles
-    margin = {"gaps": 0.0, "flush": 0.0, "half": 0.0, "margins": bars.margin_mm}[bars.spacing]
-    spaces = {"gaps": n + 1.0, "flush": n - 1.0, "half": float(n), "margins": n - 1.0}[bars.spacing]
+    margin = row.margin_mm if row.spacing == "margins" else 0.0
+    spaces = {"gaps": n + 1.0, "flush": n - 1.0, "half": float(n), "margins": n - 1.0}[row.spacing]
     free = room - 2 * margin - taken
     if free < 0:
         raise SpecError("bars_too_many", (f"{path}.count",), count=n, mm=taken + 2 * margin, limit_mm=room)
     if spaces == 0:  # a single bar between margins stands in the middle
         return [room / 2]
     gap = free / spaces
-    first = {"gaps": gap, "flush": 0.0, "half": gap / 2, "margins": margin}[bars.spacing]
-    return [first + bars.width_mm / 2 + i * (bars.width_mm + gap) for i in range(n)]
+    first = {"gaps": gap, "flush": 0.0, "half": gap / 2, "margins": margin}[row.spacing]
+    return [first + row.width_mm / 2 + i * (row.width_mm + gap) for i in range(n)]
+
+
+def _stepped(row: Row, room: float, path: str) -> list[float]:
+    """At a given pitch or with a given gap, as a group in the middle of the room."""
+    if row.step_mm is None:
+        raise SpecError("no_step", (f"{path}.step_mm",))
+    step = row.step_mm + (row.width_mm if row.spacing == "gap" else 0.0)
+    taken = (row.count - 1) * step + row.width_mm
+    if taken > room + NOTHING or (row.count > 1 and step < row.width_mm):
+        raise SpecError("bars_too_many", (f"{path}.count",), count=row.count, mm=taken, limit_mm=room)
+    return [room / 2 + (i - (row.count - 1) / 2) * step for i in range(row.count)]
+
+
+def _listed(row: Row, room: float, path: str) -> list[float]:
+    """Where a list says."""
+    if not row.places_mm:
+        raise SpecError("no_places", (f"{path}.places_mm",))
+    for k, at in enumerate(row.places_mm):
+        if not row.width_mm / 2 - NOTHING <= at <= room - row.width_mm / 2 + NOTHING:
+            raise SpecError("place_outside", (f"{path}.places_mm.{k}",), mm=at, limit_mm=room - row.width_mm / 2)
+        if any(abs(at - other) < row.width_mm - NOTHING for other in row.places_mm[:k]):
+            raise SpecError("places_close", (f"{path}.places_mm.{k}",), mm=at)
+    return list(row.places_mm)
 
 
 def with_holes(boards: Sequence[Board], rows: Sequence[Holes]) -> tuple[Board, ...]:
@@ -190,8 +257,7 @@ def with_holes(boards: Sequence[Board], rows: Sequence[Holes]) -> tuple[Board, .
             raise SpecError("hole_outside", (f"holes.{k}.up_mm",), part=row.board, mm=row.up_mm, limit_mm=upper - lower)
         y = lower + row.up_mm
         left, right = extent_along(board, y, z)
-        said = Row(row.count, row.diameter_mm, row.spacing, row.margin_mm)
-        middles = places(said, right - left, f"holes.{k}")
+        middles = places(row.row(row.diameter_mm), right - left, f"holes.{k}")
         made = tuple(Hole(left + at, y, row.diameter_mm) for at in middles)
         by_id[row.board] = replace(board, holes=(*board.holes, *made))
     return tuple(by_id.values())
@@ -222,7 +288,9 @@ def lay_bars(
     along = [dot(p, way) for p in corners_at(planes, (bottom, top))]
     centre, half = (min(along) + max(along)) / 2, (max(along) - min(along)) / 2 + 1.0
     laid = []
-    for i, middle in enumerate(places(bars, high - low, path)):
+    backwards = bars.spacing == "places" and across < (0.0, 0.0, 0.0)
+    for i, place in enumerate(places(bars.row(bars.width_mm), high - low, path)):
+        middle = high - low - place if backwards else place  # a list counts from the left, or the front
         at = add(add(scale(way, centre), scale(across, low + middle)), (0.0, 0.0, bottom + thickness / 2))
         stick = Board(
             f"{id}{i + 1}", f"{name} {i + 1}", Section(bars.width_mm, thickness), Frame(at, way, across, UP),
@@ -317,6 +385,9 @@ def _gussets(added: Added, gussets: Gussets, thickness: float, bottom: float, fa
         id = f"gusset {here.boards[0][:1]}{after.boards[0][:1]}"
         stick = Board(id, f"Gusset {id[-2:]}", Section(gussets.width_mm, thickness), frame, reach=(-reach, reach))
         add_between(added, stick, faces, "inner.gussets")
+        if i == 0:
+            ends = (Spot(id, "left", "upper", "face"), Spot(id, "right", "upper", "face"))
+            added.gauges.append(Gauge("gusset_long_edge", *ends, sets="inner.gussets.set_back_mm"))
 
 
 def _level(normal: Vec) -> Vec:

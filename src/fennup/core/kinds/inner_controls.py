@@ -2,30 +2,62 @@
 
 from collections.abc import Sequence
 
-from fennup.core.drawing.view import Control
-from fennup.core.kinds.asking import Answers, choice, figure
+from fennup.core.drawing.edit import Choose
+from fennup.core.drawing.view import Control, Option
+from fennup.core.kinds.asking import Answers, choice, figure, with_or_without
 from fennup.core.kinds.fields import THICKEST_MM
-from fennup.core.kinds.inner import Bars, Holes, Inner
+from fennup.core.kinds.inner import Bars, Holes, Inner, Spaced, Spacing
 
 GROUP = "inside"
-SPACINGS = ("gaps", "flush", "half", "centres", "margins")
+SPACINGS: tuple[Spacing, ...] = ("gaps", "flush", "half", "centres", "margins", "ends", "pitch", "gap", "places")
+LEAST_APART_MM = 100.0
 
 
 def bars_controls(bars: Bars, path: str, about: str, group: str = GROUP) -> list[Control]:
     """Number, width, direction and spacing of one way of bars."""
-    made = [
-        figure("bars_count", group, float(bars.count), f"{path}.count", "count", about),
+    return [
+        *spaced_controls(bars, path, about, group, ("bars_count", "bars_spacing"), bars.width_mm),
         figure("bars_width", group, bars.width_mm, f"{path}.width_mm", about=about),
         figure("bars_way", group, bars.way_deg, f"{path}.way_deg", "deg", about),
-        choice("bars_spacing", group, f"{path}.spacing", _spacings(bars.spacing), about, "list"),
     ]
-    if bars.spacing == "margins":
-        made.append(figure("bars_margin", group, bars.margin_mm, f"{path}.margin_mm", about=about))
+
+
+def spaced_controls(row: Spaced, path: str, about: str, group: str, names: tuple[str, str], wide: float) -> list[Control]:
+    """How many of them and how they are spaced: `names` of the number and of the spacing."""
+    listed = row.spacing == "places"
+    made = [] if listed or row.most_mm else [figure(names[0], group, float(row.count), f"{path}.count", "count", about)]
+    options = []
+    for spacing in SPACINGS:
+        first = []
+        if spacing in ("pitch", "gap") and row.step_mm is None:
+            first = [Choose(op="choose", path=f"{path}.step_mm", value=2 * wide)]
+        if spacing == "places" and not row.places_mm:
+            first = [Choose(op="choose", path=f"{path}.places_mm", value=[2 * wide * (i + 1) for i in range(row.count)])]
+        if spacing == "ends" and row.margin_mm < wide / 2:
+            first = [Choose(op="choose", path=f"{path}.margin_mm", value=wide)]
+        acts = (*first, Choose(op="choose", path=f"{path}.spacing", value=spacing))
+        options.append(Option(f"spaced_{spacing}", acts, spacing == row.spacing))
+    made.append(Control(names[1], group, tuple(options), about=about, style="list"))
+    if row.spacing in ("margins", "ends"):
+        made.append(figure("bars_margin", group, row.margin_mm, f"{path}.margin_mm", about=about))
+    if row.spacing in ("pitch", "gap"):
+        made.append(figure(f"{row.spacing}_mm", group, row.step_mm or 0.0, f"{path}.step_mm", about=about))
+    elif listed:
+        made += [
+            figure("place_mm", group, at, f"{path}.places_mm.{k}", about=f"{about} {k + 1}".strip() if group != "part" else about)
+            for k, at in enumerate(row.places_mm)
+        ]
+        rest = list(row.places_mm)
+        more: Answers = {"one_place_more": ([*rest, rest[-1] + 2 * wide], False)}
+        if len(rest) > 1:
+            more["one_place_less"] = (rest[:-1], False)
+        made.append(choice("more_places", group, f"{path}.places_mm", more, about))
+    else:
+        usual = max(4 * wide, LEAST_APART_MM)
+        made.append(with_or_without("at_most", group, f"{path}.most_mm", ("so_many", "at_most_apart"), usual, row.most_mm, about))
+        if row.most_mm is not None:
+            made.append(figure("most_mm", group, row.most_mm, f"{path}.most_mm", about=about))
     return made
-
-
-def _spacings(now: str) -> Answers:
-    return {f"spaced_{spacing}": (spacing, spacing == now) for spacing in SPACINGS}
 
 
 def holes_controls(holes: Sequence[Holes], board: str, up: float) -> list[Control]:
@@ -38,13 +70,10 @@ def holes_controls(holes: Sequence[Holes], board: str, up: float) -> list[Contro
     made = [choice("holes", "part", "holes", answers, board)]
     for k, row in mine:
         made += [
-            figure("hole_count", "part", float(row.count), f"holes.{k}.count", "count", board),
+            *spaced_controls(row, f"holes.{k}", board, "part", ("hole_count", "hole_spacing"), row.diameter_mm),
             figure("hole_diameter", "part", row.diameter_mm, f"holes.{k}.diameter_mm", about=board),
             figure("hole_up", "part", row.up_mm, f"holes.{k}.up_mm", about=board),
-            choice("hole_spacing", "part", f"holes.{k}.spacing", _spacings(row.spacing), board, "list"),
         ]
-        if row.spacing == "margins":
-            made.append(figure("hole_margin", "part", row.margin_mm, f"holes.{k}.margin_mm", about=board))
     return made
 
 

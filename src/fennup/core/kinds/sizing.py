@@ -17,7 +17,7 @@ from fennup.core.kinds.fields import Given, Pinned
 from fennup.core.parts.gauge import is_angle
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
-from fennup.core.tolerances import ZERO
+from fennup.core.tolerances import NOTHING, ZERO
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
@@ -117,7 +117,8 @@ class Sizing:
         """The settled spec after an act that every kind takes alike; a size typed into its own field is given by it."""
         document = spec.model_dump(mode="json")
         if isinstance(act, Give):
-            return self.resettled(self._give(spec, document, act, on))
+            made = self.field_given(spec, document, act, on)
+            return self.resettled(self._give(spec, document, act, on) if made is None else made)
         if isinstance(act, Free):
             return _freed(spec, document, act.measure)
         if isinstance(act, TypeIn | Nudge | Choose):
@@ -168,6 +169,38 @@ class Sizing:
                 continue
             return made
         return None
+
+    def field_given(self, spec: Any, document: Document, act: Give, on: Tape) -> Document | None:
+        """Where a measure sets one field of the spec: with that at what makes it measure so, by secants on the finished boards; None
+        where it sets none. SpecError `measure_impossible`."""
+        try:
+            gauge = self.whole(spec).by_name.get(act.measure)
+        except CutError:
+            return None
+        if gauge is None or not gauge.sets:
+            return None
+        value, path = self.wanted(spec, act, on), gauge.sets
+
+        def off(at: float) -> float:
+            trial = self.model.model_validate(put_at(document, path, at))
+            found = Ruler(self.whole(trial)).measure(act.measure)
+            if found is None:
+                raise SpecError("cannot_measure", (act.measure,))
+            return found - value
+
+        here = float(get_at(document, path))
+        try:
+            before, there = off(here), here + TRIED
+            for _ in range(SECANTS):
+                now = off(there)
+                if abs(now) < LEFT_OVER or now == before:
+                    break
+                here, there, before = there, there - now * (there - here) / (now - before), now
+            if abs(off(there)) < NOTHING * max(1.0, abs(value)):
+                return put_at(document, path, there)
+        except ValidationError:
+            pass  # out of the field's limits on the way there
+        raise SpecError("measure_impossible", (act.measure,), measure=act.measure, value=value)
 
     def wanted(self, spec: Any, act: Give, on: Tape) -> float:
         """The figure that a measure is to have: typed, nudged, or as it is."""
@@ -223,6 +256,8 @@ def _with(here: Any, way: Sequence[str], value: float) -> Any:
 _KNOWN: OrderedDict[tuple["Sizing", str], tuple[Any, Settled]] = OrderedDict()
 MOST_KNOWN = 512
 LEFT_OVER = 1e-11
+TRIED = 1e-3  # by which a field is first moved, to see what it does
+SECANTS = 40
 
 
 def solve_pins(sizing: Sizing, spec: Any) -> tuple[Settled, Callable[[Sequence[float]], Any]]:

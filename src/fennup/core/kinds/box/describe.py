@@ -158,7 +158,7 @@ def sizes_of(spec: BoxSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
     names += [f"cap_{line}_{kind}" for line in ("outside", "opening") for kind in kinds if spec.cap]
     given = standings(spec)
     rows = []
-    for name in names:
+    for name in [*names, *ruler.assembly.by_name]:
         value = ruler.measure(name)
         if value is None:
             continue

@@ -35,6 +35,7 @@ def assemble(spec: BoxSpec) -> Assembly:
         rings=(ring, *insets.rings),
         findings=tuple(_findings(spec, walls) + list(insets.findings)),
         partings=(Parting(spec.lid.depth_mm, spec.lid.kerf_mm),) if spec.lid else (),
+        gauges=tuple(insets.gauges),
         asked_level_mm=spec.measured_at_mm,
     )
 

@@ -1,7 +1,7 @@
 """What there is to decide about a brace, in the order in which one decides it."""
 
 from fennup.core.drawing.view import Control
-from fennup.core.kinds.asking import figure, one_of, with_or_without
+from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
 from fennup.core.kinds.brace.spec import Between, BraceSpec, Knee, Prop
 
 BY = {
@@ -39,7 +39,7 @@ def controls_of(spec: BraceSpec) -> tuple[Control, ...]:
         steps = {"count": 5, "thickness_mm": spec.thickness_mm, "clear_mm": 12 * spec.thickness_mm}
         controls.append(with_or_without("treads", "outline", "place.treads", ("no_treads", "with_treads"), steps, place.treads))
         if place.treads:
-            controls.append(figure("tread_count", "outline", float(place.treads.count), "place.treads.count", "count"))
+            controls += _rises(place)
             controls.append(figure("tread_clear", "outline", place.treads.clear_mm, "place.treads.clear_mm"))
             tall = place.wall_height_mm / (place.treads.count + 1) / 3
             now = place.treads.box_mm
@@ -48,3 +48,20 @@ def controls_of(spec: BraceSpec) -> tuple[Control, ...]:
                 controls.append(figure("box_height", "outline", now, "place.treads.box_mm"))
             controls.append(figure("tread_thickness", "board", place.treads.thickness_mm, "place.treads.thickness_mm"))
     return tuple(controls)
+
+
+def _rises(place: Prop) -> list[Control]:
+    """How many treads, at even rises; or each at a height of its own."""
+    treads = place.treads
+    assert treads is not None
+    even = [place.wall_height_mm * (i + 1) / (treads.count + 1) for i in range(treads.count)]
+    tops = list(treads.tops_mm)
+    answers: Answers = {"even_rises": ([], not tops), "own_heights": (tops or even, bool(tops))}
+    made = [choice("tread_rises", "outline", "place.treads.tops_mm", answers)]
+    if not tops:
+        return [*made, figure("tread_count", "outline", float(treads.count), "place.treads.count", "count")]
+    made += [figure("tread_top", "outline", top, f"place.treads.tops_mm.{k}", about=str(k + 1)) for k, top in enumerate(tops)]
+    more: Answers = {"one_tread_more": ([*tops, tops[-1] + (tops[-1] - tops[-2] if len(tops) > 1 else tops[-1])], False)}
+    if len(tops) > 1:
+        more["one_tread_less"] = (tops[:-1], False)
+    return [*made, choice("more_treads", "outline", "place.treads.tops_mm", more)]

@@ -39,7 +39,8 @@ class Between(Strict):
 
 
 class Treads(Strict):
-    """Level treads between two leaning uprights, their edges flush with them, at even rises.
+    """Level treads between two leaning uprights, their edges flush with them, at even rises; or with their tops at `tops_mm`, plumb
+    over where the middle of an upright meets the ground.
 
     With `box_mm` each is the floor of a box: a front and a back that high, as thick as the tread, flush with the uprights.
     """
@@ -48,6 +49,7 @@ class Treads(Strict):
     thickness_mm: Section_mm
     clear_mm: Size_mm
     box_mm: Size_mm | None = None
+    tops_mm: Annotated[list[Size_mm], Field(max_length=30)] = []
 
 
 class Prop(Strict):

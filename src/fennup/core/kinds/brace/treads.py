@@ -1,5 +1,7 @@
 """What lies between two leaning uprights: level treads at even rises, or boxes made of them."""
 
+from itertools import pairwise
+
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.assembly.model import Gauge, Joint, Mating, Spot
 from fennup.core.errors import CutError, SpecError
@@ -24,18 +26,23 @@ UPRIGHTS = (("left", "prop", "back"), ("right", "prop 2", "face"))
 def add_treads(spec: BraceSpec, treads: Treads, prop: Board, added: Added) -> list[Gauge]:
     """Level treads, each as deep as the uprights are, at even rises between foot and head; of boxes the walls too.
 
-    SpecError `treads_on_flat`, `tread_off`, `box_too_tall`, `box_no_room`.
+    SpecError `treads_close`, `treads_on_flat`, `tread_off`, `box_too_tall`, `box_no_room`.
     """
     lean = prop.frame.x
     if lean[2] < STEEP:
         raise SpecError("treads_on_flat", ("place.treads",))
     deep = spec.width_mm / lean[2] + treads.thickness_mm * abs(lean[0] / lean[2])
     low, high = (_on_axis(prop, at) for at in ENDS)
-    rise = (high[2] - low[2]) / (treads.count + 1)
+    tall = high[2] - low[2]
+    shares = [(i + 1) / (treads.count + 1) for i in range(treads.count)]
+    if treads.tops_mm:
+        shares = [(top - treads.thickness_mm / 2) / tall for top in sorted(treads.tops_mm)]
+    rise = min(b - a for a, b in pairwise((*shares, 1.0 if treads.box_mm else 2.0))) * tall
+    if treads.tops_mm and rise < treads.thickness_mm:
+        raise SpecError("treads_close", ("place.treads.tops_mm",), mm=rise, limit_mm=treads.thickness_mm)
     if treads.box_mm is not None:
         _check_boxes(spec, treads, rise, lean)
-    for i in range(treads.count):
-        share = (i + 1) / (treads.count + 1)
+    for i, share in enumerate(shares):
         x, z = (low[k] + (high[k] - low[k]) * share for k in (0, 2))
         frame = Frame((x, 0.0, z), Y, BACKWARDS, UP)
         tread = Board(
@@ -48,7 +55,7 @@ def add_treads(spec: BraceSpec, treads: Treads, prop: Board, added: Added) -> li
         for wall in walls:
             stands = Mating(wall.id, "lower")
             added.joints.append(Joint(f"{wall.id} on its tread", "butt", stands, Mating(tread.id, "face"), ()))
-    if treads.count == 1:
+    if len(shares) == 1:
         return []
     return [Gauge("tread_rise", Spot("tread 1", "left"), Spot("tread 2", "left"), "along", UP, follows=True)]
 

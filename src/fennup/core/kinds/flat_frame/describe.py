@@ -114,6 +114,7 @@ def _sizes(spec: FlatFrameSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
         names = [f"{line}_{kind}" for line in ("opening", "outside") for kind in kinds]
         names += ["outside_diagonal"] if spec.sides % 2 else []
         names += [f"outside_{span}" for span in SPANS]
+    names += list(ruler.assembly.by_name)
     # What it holds or what floats in it is given by itself: no line is.
     given = {pin.measure for pin in spec.usual_pins()} if spec.by_line else set()
     rows = []

@@ -12,6 +12,7 @@ from fennup.core.geometry.polygon import regular_corners
 from fennup.core.kinds.flat_frame.outline import baseline, unit_measures
 from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.place import assemble
+from fennup.core.kinds.flat_frame.sizes import SIZING
 from fennup.core.kinds.flat_frame.spec import SIZE_FIELDS, SPANS, FlatFrameSpec, HeldRound, Irregular, Rectangle, Regular
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
@@ -30,7 +31,7 @@ def edit(spec: FlatFrameSpec, act: Edit, on: Tape) -> Document:
     """The spec after one act, as a document still to be validated. SpecError or UnitError names the field."""
     document = spec.model_dump(mode="json")
     if isinstance(act, Give):
-        changed = _give(spec, document, act, on)
+        changed = SIZING.field_given(spec, document, act, on) or _give(spec, document, act, on)
     elif isinstance(act, Free):
         changed = _free(spec, document, act.measure)
     elif isinstance(act, Drag):

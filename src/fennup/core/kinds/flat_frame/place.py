@@ -63,6 +63,7 @@ def assemble(spec: FlatFrameSpec) -> Assembly:
         claims=tuple(_claims(spec)),
         rings=(Ring(tuple(rail.id for rail in rails), closed),),
         findings=tuple(_findings(spec, base)),
+        gauges=tuple(added.gauges),
     )
 
 

@@ -1,13 +1,13 @@
 """What there is to decide about a frame of posts: of the whole what is there, of every board on its own card how it is."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import pairwise
 
 from fennup.core.drawing.edit import Choose, Give
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
-from fennup.core.kinds.inner_controls import SPACINGS
+from fennup.core.kinds.inner_controls import spaced_controls
 from fennup.core.kinds.post_frame.adding import corners_of
 from fennup.core.kinds.post_frame.joined import knee_id
 from fennup.core.kinds.post_frame.spec import (
@@ -30,9 +30,9 @@ Sawn = Post | Rail | Foot | Knee | Bracing | Slats
 SIDES = {"x": ("front", "back"), "y": ("left", "right")}
 
 
-def controls_of(spec: PostFrameSpec) -> tuple[Control, ...]:
+def controls_of(spec: PostFrameSpec, boards: Sequence[str]) -> tuple[Control, ...]:
     """The posts first, then what joins them, then what they stand on; and every board's own."""
-    return (*_posts(spec), *_rails(spec), *_braces(spec), *_ground(spec), *_own(spec))
+    return (*_posts(spec), *_rails(spec), *_braces(spec), *_ground(spec), *_own(spec, boards))
 
 
 def _add(what: str) -> Choose:
@@ -131,7 +131,7 @@ def _feet_now(spec: PostFrameSpec) -> str | None:
     return "x" if under[0] in spec.lines("x") else "y"
 
 
-def _own(spec: PostFrameSpec) -> Iterator[Control]:
+def _own(spec: PostFrameSpec, boards: Sequence[str]) -> Iterator[Control]:
     """On every board's card."""
     for id, post in spec.posts.items():
         yield from _post(spec, id, post)
@@ -160,15 +160,9 @@ def _own(spec: PostFrameSpec) -> Iterator[Control]:
             yield _gone(f"brace {number}", id)
     for number, slats in spec.slats.items():
         path = f"slats.{number}"
-        for i in range(slats.count):
-            id = f"slat {number}.{i + 1}"
-            yield figure("slat_count", "part", float(slats.count), f"{path}.count", "count", id)
+        for id in (id for id in boards if id.startswith(f"slat {number}.")):
+            yield from spaced_controls(slats, path, id, "part", ("slat_count", "bars_spacing"), slats.width_mm)
             yield from _section(path, id, slats, ("its_width", "its_thickness"))
-            yield choice(
-                "bars_spacing", "part", f"{path}.spacing", {f"spaced_{s}": (s, s == slats.spacing) for s in SPACINGS}, id, "list"
-            )
-            if slats.spacing == "margins":
-                yield figure("bars_margin", "part", slats.margin_mm, f"{path}.margin_mm", about=id)
             yield figure("slats_over", "part", slats.over_mm, f"{path}.over_mm", about=id)
             yield _gone(id)
 

@@ -31,7 +31,11 @@ def describe(spec: PostFrameSpec, ruler: Ruler, solids: dict[str, Solid]) -> Des
     facts = ("post_frame", f"posts:{len(spec.posts)}", *((f"free:{free}",) if free else ()))
     names = list(ruler.assembly.by_name)
     return Description(
-        facts, pictorial(ruler.assembly, solids), tuple(views), lambda: controls_of(spec), rows(ruler, names, given)
+        facts,
+        pictorial(ruler.assembly, solids),
+        tuple(views),
+        lambda: controls_of(spec, tuple(solids)),
+        rows(ruler, names, given),
     )
 
 

@@ -7,7 +7,7 @@ from fennup.core.assembly.model import Joint, Mating
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
-from fennup.core.kinds.inner import Added, Face, Row, add_between, add_half_laps, places
+from fennup.core.kinds.inner import Added, Face, add_between, add_half_laps, places
 from fennup.core.kinds.post_frame.posts import Standing, check_on, laid
 from fennup.core.kinds.post_frame.rails import Run
 from fennup.core.kinds.post_frame.spec import Bracing, Corner, Knee, Line, Rail, Slats
@@ -137,8 +137,7 @@ def add_slats(added: Added, runs: Mapping[str, Run], number: str, slats: Slats) 
     ends = [dot(p, along) for p in _corners(rail, facing(rail, up))]
     start = dot(first.line, across) - first.rail.thickness_mm / 2 - slats.over_mm
     stop = dot(second.line, across) + second.rail.thickness_mm / 2 + slats.over_mm
-    row = Row(slats.count, slats.width_mm, slats.spacing, slats.margin_mm)
-    for i, middle in enumerate(places(row, max(ends) - min(ends), field)):
+    for i, middle in enumerate(places(slats.row(slats.width_mm), max(ends) - min(ends), field)):
         at = _at(up, tops[0].offset + slats.thickness_mm / 2, along, min(ends) + middle, across, (start + stop) / 2)
         board = laid(
             f"slat {number}.{i + 1}", f"Slat {number}.{i + 1}", at, (across, up), (slats.thickness_mm, slats.width_mm), "slat"

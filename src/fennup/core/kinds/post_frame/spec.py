@@ -8,8 +8,8 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator, model_validator
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.fields import LONGEST_MM, Along_mm, Given, Pinned, Place_mm, Play_mm, Section_mm, Size_mm, Strict, pin
-from fennup.core.kinds.inner import Spacing
+from fennup.core.kinds.fields import LONGEST_MM, Given, Pinned, Place_mm, Play_mm, Section_mm, Size_mm, Strict, pin
+from fennup.core.kinds.inner import Spaced, Spacing
 from fennup.core.tolerances import SAME
 
 Letter = Annotated[str, Field(pattern="^[A-Z]$", description="letter of a post")]
@@ -156,7 +156,7 @@ class Bracing(Strict):
     crossing: bool = False
 
 
-class Slats(Strict):
+class Slats(Spaced):
     """Boards laid across two rails, spaced along the first one between its ends, and reaching past both rails."""
 
     on: Annotated[list[Number], Field(min_length=2, max_length=2)]
@@ -164,7 +164,6 @@ class Slats(Strict):
     width_mm: Section_mm
     thickness_mm: Section_mm
     spacing: Spacing = "flush"
-    margin_mm: Along_mm = 0.0
     over_mm: Play_mm = 0.0
 
 

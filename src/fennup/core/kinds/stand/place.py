@@ -1,5 +1,6 @@
 """A stand as boards, cut planes, joints, gauges and claims. It places; it computes no setting and no length."""
 
+from collections.abc import Sequence
 from itertools import combinations
 
 from fennup.core.assembly.board import Board
@@ -10,7 +11,7 @@ from fennup.core.geometry.polyhedron import shared_volume
 from fennup.core.geometry.vec import Vec, unit
 from fennup.core.kinds.inner import Added
 from fennup.core.kinds.stand.between import add_beam, add_braces, add_rails, add_ring, add_top, feet_of, top_plate
-from fennup.core.kinds.stand.sides import IN_FRONT, UP, flanks_of, foot_of, head_of, leg_at, seam
+from fennup.core.kinds.stand.sides import IN_FRONT, UP, Flank, flanks_of, foot_of, head_of, leg_at, seam
 from fennup.core.kinds.stand.spec import Four, Pairs, Round, StandSpec
 from fennup.core.parts.solid import solid_of
 
@@ -44,8 +45,23 @@ def assemble(spec: StandSpec) -> Assembly:
         claims=spec.claims(),
         rings=tuple(added.rings),
         findings=_findings(spec),
-        gauges=gauges_of(spec),
+        gauges=(*gauges_of(spec), *_set_by(spec, flanks)),
     )
+
+
+def _set_by(spec: StandSpec, flanks: Sequence[Flank]) -> list[Gauge]:
+    """Sizes of rails and rings that say how high they are."""
+    foot = Spot(spec.legs[0], foot_of(_legs(spec)[0]))
+    made = []
+    for k, row in enumerate(spec.rails):
+        edge = Spot(f"rail {spec.chosen(row.sides)[0]}{k + 1}", "middle", "upper", "face")
+        made.append(Gauge(f"upper_edge:{k + 1}", foot, edge, "along", UP, sets=f"rails.{k}.height_mm"))
+    for k in range(len(spec.rings)):
+        for flank in flanks[: 2 if spec.sides == 4 else 1]:
+            board = f"ring {flank.letter}{k + 1}"
+            ends = (Spot(board, "left", "lower", "face"), Spot(board, "right", "lower", "face"))
+            made.append(Gauge(f"ring_outside:{flank.letter}{k + 1}", *ends, sets=f"rings.{k}.height_mm"))
+    return made
 
 
 def shell(spec: StandSpec) -> Assembly:

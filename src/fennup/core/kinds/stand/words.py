@@ -24,6 +24,7 @@ WORDS = Words(
         "top": Called("", "top", "underside", "far edge", "near edge"),
         "rail": Called("rail", "outside", "inside", "top edge", "bottom edge"),
     },
+    measures={"upper_edge": "upper edge of rails, row {side}", "ring_outside": "ring {side}, outside along its lower edge"},
     labels={
         "width_there": "width at the height asked for",
         "depth_there": "depth at the height asked for",
