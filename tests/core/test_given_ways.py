@@ -2,7 +2,7 @@
 
 import unittest
 from copy import deepcopy
-from math import atan, cos, degrees, hypot, radians, tan
+from math import atan, cos, degrees, hypot, radians, sin, tan
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Give
@@ -117,6 +117,58 @@ class SetsAField(unittest.TestCase):
         with self.assertRaises(SpecError) as refused:
             after(solved(start).spec, Give(op="give", measure="gusset_long_edge", text="20"), MM)
         self.assertEqual((refused.exception.code, refused.exception.fields), ("measure_impossible", ("gusset_long_edge",)))
+
+
+class Gables(unittest.TestCase):
+    """Feet, tails, heels and heads of rafters 90 deep on a run of 900 at 35 degrees, by the triangles of the pitch."""
+
+    def gable(self, **said: Any) -> Solved:
+        start = deepcopy(KINDS["roof"].starts["gable"])
+        start["depth_mm"] = 90.0
+        start["shape"] |= {
+            "left": {"run_mm": 900.0, "pitch_deg": 35.0},
+            "overhang_mm": 150.0,
+            "heel_mm": 30.0,
+            "pairs": 1,
+            **said,
+        }
+        made = solved(start)
+        self.assertIn(made.closing.state, ("exact", "opens"))
+        return made
+
+    def lower_edge(self, made: Solved) -> float:
+        facts = next(facts for facts in made.facts if facts.key == "left1")
+        return facts.arrises["face_lower"]
+
+    def test_a_square_tail_keeps_the_top_edge_and_makes_the_lower_one_longer(self) -> None:
+        plumb, square = self.gable(), self.gable(tail="square")
+        self.assertAlmostEqual(plumb.ruler.measure("left_top_edge") or 0.0, square.ruler.measure("left_top_edge") or 1.0)
+        self.assertAlmostEqual(self.lower_edge(plumb) - self.lower_edge(square), 90 * tan(radians(35)))
+
+    def test_feet_with_one_cut_only(self) -> None:
+        pointed = self.gable(foot="level")
+        # Level through all of it: the seat is as long as the depth over the sine of the pitch.
+        seat = [p[0] for patch in pointed.solids["left1"].patches("left:0") for p in patch.points]
+        self.assertAlmostEqual(max(seat) - min(seat), 90 / sin(radians(35)))
+        plumb = self.gable(foot="plumb")
+        face = [p[2] for patch in plumb.solids["left1"].patches("left:0") for p in patch.points]
+        self.assertAlmostEqual(max(face) - min(face), 90 / cos(radians(35)))
+        self.assertAlmostEqual(min(face), 0.0)
+
+    def test_a_heel_of_its_own_lifts_that_wall(self) -> None:
+        ridge = {"thickness_mm": 25.0, "depth_mm": 200.0}
+        alike = self.gable(ridge=ridge, right={"run_mm": 900.0, "pitch_deg": 35.0})
+        own = self.gable(ridge=ridge, right={"run_mm": 900.0, "pitch_deg": 35.0, "heel_mm": 20.0})
+        self.assertAlmostEqual(alike.ruler.measure("eaves_step") or 0.0, 0.0)
+        self.assertAlmostEqual(own.ruler.measure("eaves_step") or 0.0, -10.0)
+
+    def test_plumb_heads_of_unlike_pitches_meet_over_the_ridge(self) -> None:
+        made = self.gable(ridge=None, heads="plumb", right={"run_mm": 700.0, "pitch_deg": 50.0})
+        for id in ("left1", "right1"):
+            head = [p for patch in made.solids[id].patches("right:0") for p in patch.points]
+            self.assertLess(max(abs(p[0]) for p in head), 1e-9)
+        tall = [max(p[2] for piece in made.solids[id].world for p in piece.points) for id in ("left1", "right1")]
+        self.assertAlmostEqual(tall[0], tall[1])
 
 
 class Treads(unittest.TestCase):

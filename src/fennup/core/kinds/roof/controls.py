@@ -44,11 +44,28 @@ def _gable(spec: RoofSpec, shape: Gable) -> list[Control]:
         made.append(figure("ridge_thickness", "board", shape.ridge.thickness_mm, "shape.ridge.thickness_mm"))
         made.append(figure("ridge_depth", "board", shape.ridge.depth_mm, "shape.ridge.depth_mm"))
     made += [
-        one_of("rafter_foot", "foot", "shape.foot", {f"foot_{how}": how for how in ("birdsmouth", "seat")}, shape.foot),
-        figure("heel", "foot", shape.heel_mm, "shape.heel_mm"),
+        one_of(
+            "rafter_foot",
+            "foot",
+            "shape.foot",
+            {f"foot_{how}": how for how in ("birdsmouth", "seat", "level", "plumb")},
+            shape.foot,
+        ),
     ]
+    heels = shape.foot in ("birdsmouth", "seat")
+    if heels:
+        made.append(figure("heel", "foot", shape.heel_mm, "shape.heel_mm"))
+    if shape.right and heels:
+        for name, side in (("left", shape.left), ("right", shape.right)):
+            both = ("heel_alike", "heel_own")
+            made.append(with_or_without(f"{name}_heel", "foot", f"shape.{name}.heel_mm", both, shape.heel_mm, side.heel_mm))
+            if side.heel_mm is not None:
+                made.append(figure(f"{name}_heel_mm", "foot", side.heel_mm, f"shape.{name}.heel_mm"))
     if shape.foot == "birdsmouth":
         made.append(figure("overhang", "foot", shape.overhang_mm, "shape.overhang_mm"))
+        made.append(one_of("tail", "foot", "shape.tail", {f"tail_{how}": how for how in ("plumb", "square")}, shape.tail))
+    if not shape.ridge:
+        made.append(one_of("heads", "board", "shape.heads", {f"heads_{how}": how for how in ("miter", "plumb")}, shape.heads))
     made.append(figure("plate", "there", shape.plate_mm, "shape.plate_mm"))
     return made
 

@@ -6,7 +6,7 @@ from fennup.core.assembly.board import Board, End
 from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Spot
 from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
-from fennup.core.geometry.plane import Plane, joint_plane
+from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, scale
 from fennup.core.kinds.fields import LONGEST_MM
 from fennup.core.kinds.roof.plates import PLATE_MM
@@ -30,7 +30,7 @@ def gable(spec: RoofSpec, shape: Gable) -> Assembly:
         raise SpecError("rafters_reach", ("shape.spacing_mm",), count=shape.pairs, mm=reach, limit_mm=LONGEST_MM)
     # Both top edges come to one height over the ridge's middle; the right wall then stands so much higher than the left.
     apex = [side.run_mm * tan(radians(side.pitch_deg)) + spec.depth_mm / cos(radians(side.pitch_deg)) for side in (left, right)]
-    step = apex[0] - apex[1]
+    step = (apex[0] - shape.heel_of(left, spec.depth_mm)) - (apex[1] - shape.heel_of(right, spec.depth_mm))
     boards: list[Board] = []
     joints: list[Joint] = []
     for k in range(shape.pairs):
@@ -39,11 +39,13 @@ def gable(spec: RoofSpec, shape: Gable) -> Assembly:
         for board, plate in zip(pair, ("plate left", "plate right"), strict=True):
             if min(arris_length(board, "face_lower"), arris_length(board, "face_upper")) <= 0:
                 raise SpecError("rafter_nothing", ("shape.heel_mm",), part=board.name)
-            seat = "notch:0" if shape.foot == "birdsmouth" else "left:1"
+            if shape.foot == "plumb":
+                continue
+            seat = "notch:0" if shape.foot == "birdsmouth" else f"left:{len(board.left) - 1}"
             joints.append(Joint(f"{board.id} seat", "butt", Mating(board.id, seat), Mating(plate, "face"), (), "past_plate"))
         boards += pair
     if shape.ridge:
-        boards.append(_ridge(spec, shape, left, right, apex[0] - shape.heel_mm))
+        boards.append(_ridge(spec, shape, left, right, apex[0] - shape.heel_of(left, spec.depth_mm)))
     plates = [_plate(spec, shape, left, -1.0, 0.0), _plate(spec, shape, right, 1.0, step)]
     return Assembly((*boards, *plates), tuple(joints), (), (), (), _findings(spec, shape), _gauges(shape))
 
@@ -54,7 +56,8 @@ def _rafter(spec: RoofSpec, shape: Gable, side: Slope, sense: float, wall: float
     way: Vec = (-sense * cos(pitch), 0.0, sin(pitch))
     up: Vec = (sense * sin(pitch), 0.0, cos(pitch))
     # The lower edge passes the wall's outer face `heel` below the seat.
-    heel: Vec = (sense * run, k * shape.spacing_mm, wall - shape.heel_mm)
+    drop = shape.heel_of(side, spec.depth_mm)
+    heel: Vec = (sense * run, k * shape.spacing_mm, wall - drop)
     origin = tuple(heel[i] + up[i] * spec.depth_mm / 2 for i in range(3))
     z: Vec = (0.0, sense, 0.0)
     side_name = "Left" if sense < 0 else "Right"
@@ -62,11 +65,17 @@ def _rafter(spec: RoofSpec, shape: Gable, side: Slope, sense: float, wall: float
     frame = Frame(origin, way, up, z)  # type: ignore[arg-type]
     board = Board(id, name, Section(spec.depth_mm, spec.thickness_mm), frame, role="rafter")
     outwards: Vec = (sense, 0.0, 0.0)
-    if shape.heel_mm * cos(pitch) >= spec.depth_mm:
-        raise SpecError("notch_through", ("shape.heel_mm",), mm=shape.heel_mm, limit_mm=spec.depth_mm / cos(pitch))
+    if shape.foot in ("level", "plumb"):
+        return board.with_cut("left", Plane(DOWN, -wall) if shape.foot == "level" else Plane(outwards, run))
+    if drop * cos(pitch) >= spec.depth_mm:
+        own = "shape.heel_mm" if side.heel_mm is None else f"shape.{'left' if sense < 0 else 'right'}.heel_mm"
+        raise SpecError("notch_through", (own,), mm=drop, limit_mm=spec.depth_mm / cos(pitch))
     if shape.foot == "seat":
         return board.with_cut("left", Plane(outwards, run)).with_cut("left", Plane(DOWN, -wall))
-    tail = board.with_cut("left", Plane(outwards, run + shape.overhang_mm))
+    end = Plane(outwards, run + shape.overhang_mm)
+    if shape.tail == "square":
+        end = plane_through(meeting_point(end, board.side_in_world("upper"), Plane(Y, heel[1])), scale(way, -1.0))
+    tail = board.with_cut("left", end)
     return tail.with_notch((Plane(outwards, run), Plane(UP, wall)))
 
 
@@ -79,6 +88,14 @@ def _heads(shape: Gable, pair: list[Board], joints: list[Joint]) -> list[Board]:
         for board, side in zip(cut, ("face", "back"), strict=True):
             here: tuple[tuple[str, End], ...] = ((board.id, "right"),)
             joints.append(Joint(f"{board.id} ridge", "butt", Mating(board.id, "right:0"), Mating("ridge", side), here))
+        return cut
+    if shape.heads == "plumb":
+        middle = Plane(X, 0.0)
+        cut = [left.with_cut("right", middle), right.with_cut("right", middle.flipped())]
+        # The flatter one's face is the lower: it lies on the other's.
+        low, high = sorted(cut, key=lambda board: abs(board.frame.x[2]))
+        heads = ((low.id, "right"), (high.id, "right"))
+        joints.append(Joint(f"{left.id}/{right.id}", "butt", Mating(low.id, "right:0"), Mating(high.id, "right:0"), heads))  # type: ignore[arg-type]
         return cut
     outer, inner = ([board.side_in_world(edge) for board in pair] for edge in ("upper", "lower"))
     miter = joint_plane(outer[0], outer[1], inner[0].flipped(), inner[1].flipped())
@@ -143,7 +160,7 @@ def _findings(spec: RoofSpec, shape: Gable) -> tuple[Finding, ...]:
     """A notch that weakens the rafter, and who judges a roof."""
     found = []
     for name, side in (("left", shape.left), ("right", shape.right or shape.left)):
-        deep = shape.heel_mm * cos(radians(side.pitch_deg))
+        deep = shape.heel_of(side, spec.depth_mm) * cos(radians(side.pitch_deg))
         if shape.foot == "birdsmouth" and deep > spec.depth_mm * DEEPEST_NOTCH + NOTHING:
             parts = (f"{name}{'1' if shape.pairs > 1 else ''}",)
             found.append(Finding("notch_deep", "warning", parts, ("shape.heel_mm",), deep, spec.depth_mm * DEEPEST_NOTCH))

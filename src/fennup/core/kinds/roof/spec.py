@@ -1,7 +1,7 @@
 """What a person says about a small roof. Millimetres and degrees; pitches from level. A gable's sides are left and right,
 those of all others are lettered A, B, C ... anticlockwise seen from above, A at the front."""
 
-from math import pi, tan
+from math import cos, pi, radians, tan
 from string import ascii_uppercase
 from typing import Annotated, Any, Literal
 
@@ -14,10 +14,11 @@ Pitch_deg = Annotated[float, Field(gt=0, lt=90, allow_inf_nan=False, description
 
 
 class Slope(Strict):
-    """One side of a gable: level from the wall's outer face to the ridge's middle, and its pitch."""
+    """One side of a gable: level from the wall's outer face to the ridge's middle, its pitch, and its heel where it has one of its own."""
 
     run_mm: Size_mm
     pitch_deg: Pitch_deg
+    heel_mm: Size_mm | None = None
 
 
 class Ridge(Strict):
@@ -31,19 +32,30 @@ class Gable(Strict):
     """Pairs of rafters on two walls, `right` where the other side is unlike the left.
 
     `heel_mm` is how high the plumb cut at the wall is. `birdsmouth`: the rafter runs on over the wall by `overhang_mm`,
-    measured level; `seat`: it ends at the wall's outer face. Without a ridge the heads are mitered.
+    measured level along its top edge, its `tail` plumb or square; `seat`: it ends at the wall's outer face, cut
+    plumb and level; `level`: there with the level cut only, in a point; `plumb`: with the plumb cut only, its lower edge at the wall's
+    top. Without a ridge the
+    `heads` are mitered, or cut plumb.
     """
 
     form: Literal["gable"]
     left: Slope
     right: Slope | None = None
     heel_mm: Size_mm
-    foot: Literal["birdsmouth", "seat"] = "birdsmouth"
+    foot: Literal["birdsmouth", "seat", "level", "plumb"] = "birdsmouth"
     overhang_mm: Play_mm = 0.0
+    tail: Literal["plumb", "square"] = "plumb"
+    heads: Literal["miter", "plumb"] = "miter"
     ridge: Ridge | None = None
     pairs: Annotated[int, Field(ge=1, le=20)] = 1
     spacing_mm: Size_mm = 600.0
     plate_mm: Size_mm = 90.0
+
+    def heel_of(self, side: Slope, depth: float) -> float:
+        """By how much a rafter's lower edge passes the wall's outer face below its top: the heel, all of the rafter, or nothing."""
+        if self.foot in ("level", "plumb"):
+            return depth / cos(radians(side.pitch_deg)) if self.foot == "level" else 0.0
+        return self.heel_mm if side.heel_mm is None else side.heel_mm
 
 
 class Pyramid(Strict):
