@@ -2,13 +2,15 @@
 
 import unittest
 from copy import deepcopy
-from math import atan, cos, degrees, hypot, radians, sin, tan
+from math import acos, atan, cos, degrees, hypot, radians, sin, tan
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Give
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
+from fennup.core.parts.solid import extent_along
 from fennup.core.units.lengths import tape
+from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import Solved, after, box, level, rectangle, shown, solved, spec_of
 
 MM = tape("mm", "1")
@@ -117,6 +119,29 @@ class SetsAField(unittest.TestCase):
         with self.assertRaises(SpecError) as refused:
             after(solved(start).spec, Give(op="give", measure="gusset_long_edge", text="20"), MM)
         self.assertEqual((refused.exception.code, refused.exception.fields), ("measure_impossible", ("gusset_long_edge",)))
+
+
+class Aprons(unittest.TestCase):
+    RAIL = {"height_mm": 300.0, "width_mm": 60.0, "thickness_mm": 20.0, "outside": True, "over_mm": 15.0}
+
+    def test_a_rail_outside_on_leaning_legs_lies_on_both_and_ends_along_the_next_sides(self) -> None:
+        for roll, sides in (("in_plane", "AC"), ("rhombic", "all")):
+            over = 15.0 if sides == "AC" else 0.0
+            made = solved(TOWER | {"roll": roll, "rails": [self.RAIL | {"sides": sides, "over_mm": over}]})
+            self.assertEqual(made.closing.state, "exact")
+            self.assertTrue(boolean_proof(made.assembly, made.solids).confirms(made.closing, made.joints))
+            back = extent_along(made.assembly.board("rail A1"), -30.0, -10.0)
+            # As wide as the stand is 300 up, and past it at both ends, square to the next sides.
+            self.assertAlmostEqual(back[1] - back[0], 300 + 2 * 1200 * tan(radians(4)) + 2 * over / cos(radians(4)))
+
+    def test_a_leg_turned_out_of_the_side_is_refused_by_how_much(self) -> None:
+        with self.assertRaises(SpecError) as refused:
+            solved(TOWER | {"rails": [self.RAIL | {"sides": "BD"}]})
+        self.assertEqual((refused.exception.code, refused.exception.fields), ("apron_twisted", ("rails.0.outside",)))
+        residual = 90 - degrees(
+            acos(-(sin(radians(4)) ** 2))
+        )  # of two planes that lean alike, seen from above square to each other
+        self.assertAlmostEqual(refused.exception.data["deg"], abs(residual), places=3)
 
 
 class Gables(unittest.TestCase):

@@ -139,3 +139,22 @@ class GussetsAndLevelPieces(unittest.TestCase):
         with self.assertRaises(SpecError) as caught:
             solved(box(of_sides(6, 400.0), 100.0, inner={"thickness_mm": 20.0, "height_mm": 85.0, "bars": [bars(1, 30.0)]}))
         self.assertEqual((caught.exception.code, caught.exception.data["limit_mm"]), ("inner_above", 80.0))
+
+
+class Layers(unittest.TestCase):
+    def test_each_way_in_a_layer_of_its_own_passes_over_the_other_without_laps(self) -> None:
+        over = {"count": 1, "width_mm": 30.0, "way_deg": 90.0, "thickness_mm": 6.0, "height_mm": 8.0}
+        gussets = {"set_back_mm": 40.0, "width_mm": 20.0, "thickness_mm": 4.0, "height_mm": 15.0}
+        inner = {"thickness_mm": 8.0, "bars": [{"count": 2, "width_mm": 20.0}, over], "gussets": gussets}
+        made = solved(rectangle("opening", 500.0, 300.0, 40.0, inner=inner))
+        self.assertIn(made.closing.state, ("exact", "opens"))
+        levels = {}
+        for id, solid in made.solids.items():
+            heights = [round(p[2] + 10, 9) for piece in solid.world for p in piece.points]  # from the back of a frame 20 thick
+            levels[id[:1]] = (min(heights), max(heights))
+        self.assertEqual([levels[k] for k in "XYg"], [(0.0, 8.0), (8.0, 14.0), (15.0, 19.0)])
+        self.assertFalse(any(joint.kind == "lap" for joint in made.assembly.joints))
+        with self.assertRaises(SpecError) as refused:
+            within = {**inner, "bars": [inner["bars"][0], {**over, "height_mm": 5.0}]}  # type: ignore[index]
+            solved(rectangle("opening", 500.0, 300.0, 40.0, inner=within))
+        self.assertEqual((refused.exception.code, refused.exception.fields), ("bars_in_each_other", ("inner.bars.1.height_mm",)))

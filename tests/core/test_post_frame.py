@@ -66,6 +66,15 @@ class Figures(unittest.TestCase):
         self.read(made, post_left__A=820.0, post_right__A=840.7949, post_left__B=1159.2162, rail_rise__1=318.4213)
         self.closes(made)
 
+    def test_a_slot_between_sloping_rails_is_given_square_to_them_or_plumb(self) -> None:
+        rails = {n: rail("AB", height, 90.0, 27.0, 18.0, form="between") for n, height in (("1", 200.0), ("2", 400.0))}
+        spec = solved(frame({"A": post(1, 1100.0), "B": post(2, 1200.0)}, (0.0, 1044.0), rails=rails)).spec
+        square = solved(after(spec, Give(op="give", measure="square_gap:1-2", text="54"), MM))
+        self.read(square, **{"square_gap:1-2": 54.0, "plumb_gap:1-2": 54 / cos(radians(18))})
+        self.assertAlmostEqual(square.ruler.measure("plumb_gap:1-2") or 0.0, 56.7789, places=3)
+        plumb = solved(after(spec, Give(op="give", measure="plumb_gap:1-2", text="54"), MM))
+        self.read(plumb, **{"square_gap:1-2": 54 * cos(radians(18)), "lower_height:1": 200.0})
+
     def test_a_rise_in_a_run_or_two_heights_say_a_slope_as_well(self) -> None:
         spec = solved(
             frame({"A": post(1, 900.0), "B": post(2, 900.0)}, (0.0, 1044.0), rails={"1": rail("AB", 300.0, form="between")})

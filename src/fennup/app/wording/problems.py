@@ -64,6 +64,7 @@ TEXTS = merged(
         "rescale_nothing": "A new size must be more than nothing.",
         "size_follows": "{measure:size} follows another assembly's size: change that one.",
         "no_shape": "With these figures two sides lie in line, or two corners on each other: there is no shape.",
+        "bars_in_each_other": "The two ways would stand in each other: let them lie in one layer, half lapped, or wholly over each other.",
         "no_step": "Say how far apart they are to be.",
         "no_places": "Say where at least one of them is to be.",
         "place_outside": "A middle at {mm:length} is outside: the last that has room is at {limit_mm:length}.",

@@ -58,6 +58,8 @@ class Bars(Spaced):
     count: Annotated[int, Field(ge=1, le=40)]
     width_mm: Section_mm
     way_deg: Annotated[float, Field(gt=-90, le=90, allow_inf_nan=False)] = 0.0
+    thickness_mm: Section_mm | None = None
+    height_mm: Play_mm | None = None
 
 
 class Gussets(Strict):
@@ -66,6 +68,8 @@ class Gussets(Strict):
 
     set_back_mm: Size_mm
     width_mm: Section_mm
+    thickness_mm: Section_mm | None = None
+    height_mm: Play_mm | None = None
 
 
 class Holes(Spaced):
@@ -78,10 +82,10 @@ class Holes(Spaced):
 
 
 class Inner(Strict):
-    """Everything inside, equally thick, its underside `height_mm` above the back (of a frame) or above the floor, the
-    back panel or the bottom (of a box).
+    """Everything inside, `thickness_mm` thick, its underside `height_mm` above the back (of a frame) or above the floor, the
+    back panel or the bottom (of a box); bars and gussets where they do not say so themselves.
 
-    Two ways of bars cross in half laps.
+    Two ways of bars in one layer cross in half laps; in layers apart they pass over each other.
     """
 
     height_mm: Play_mm = 0.0
@@ -320,20 +324,36 @@ def add_between(added: Added, stick: Board, faces: Sequence[Face], path: str, *,
 
 def add_inner(added: Added, inner: Inner, base: float, ceiling: float, faces: Sequence[Face]) -> None:
     """All of it; `base` is the level that heights count from, `ceiling` the highest that anything may reach."""
-    if inner.height_mm + inner.thickness_mm > ceiling - base + NOTHING:
-        most = ceiling - base - inner.thickness_mm
-        raise SpecError("inner_above", ("inner.height_mm",), mm=inner.height_mm, limit_mm=most)
-    bottom = base + inner.height_mm
-    rows = []
+    rows, layers = [], []
     for k, bars in enumerate(inner.bars):
-        name = "Cross piece" if k == 0 else "Crossing piece"
-        rows.append(lay_bars(added, bars, inner.thickness_mm, bottom, faces, ("XY"[k], name, f"inner.bars.{k}")))
-    if len(rows) == 2:
+        name, path = "Cross piece" if k == 0 else "Crossing piece", f"inner.bars.{k}"
+        thick, bottom = _layer(inner, bars, path, base, ceiling)
+        rows.append(lay_bars(added, bars, thick, bottom, faces, ("XY"[k], name, path)))
+        layers.append((thick, bottom))
+    if len(rows) == 2 and layers[0] == layers[1]:
         add_half_laps(added, rows[0], rows[1])
+    elif len(rows) == 2 and _overlap(*layers):
+        raise SpecError("bars_in_each_other", ("inner.bars.1.height_mm",))
     if inner.gussets:
         before = len(added.boards)
-        _gussets(added, inner.gussets, inner.thickness_mm, bottom, faces)
+        thick, bottom = _layer(inner, inner.gussets, "inner.gussets", base, ceiling)
+        _gussets(added, inner.gussets, thick, bottom, faces)
         _check_apart(added.boards, added.boards[before:])
+
+
+def _overlap(a: tuple[float, float], b: tuple[float, float]) -> bool:
+    """Whether two layers, each by its thickness and its lowest level, have some level in common."""
+    return a[1] < b[1] + b[0] - NOTHING and b[1] < a[1] + a[0] - NOTHING
+
+
+def _layer(inner: Inner, own: Bars | Gussets, path: str, base: float, ceiling: float) -> tuple[float, float]:
+    """How thick some pieces are, and the level of their underside. SpecError `inner_above`."""
+    thick = inner.thickness_mm if own.thickness_mm is None else own.thickness_mm
+    height = inner.height_mm if own.height_mm is None else own.height_mm
+    if height + thick > ceiling - base + NOTHING:
+        field = "inner.height_mm" if own.height_mm is None else f"{path}.height_mm"
+        raise SpecError("inner_above", (field,), mm=height, limit_mm=ceiling - base - thick)
+    return thick, base + height
 
 
 def _check_apart(others: Sequence[Board], pieces: Sequence[Board]) -> None:

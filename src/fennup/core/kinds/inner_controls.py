@@ -6,20 +6,49 @@ from fennup.core.drawing.edit import Choose
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.asking import Answers, choice, figure, with_or_without
 from fennup.core.kinds.fields import THICKEST_MM
-from fennup.core.kinds.inner import Bars, Holes, Inner, Spaced, Spacing
+from fennup.core.kinds.inner import Bars, Gussets, Holes, Inner, Spaced, Spacing
 
 GROUP = "inside"
 SPACINGS: tuple[Spacing, ...] = ("gaps", "flush", "half", "centres", "margins", "ends", "pitch", "gap", "places")
 LEAST_APART_MM = 100.0
 
 
-def bars_controls(bars: Bars, path: str, about: str, group: str = GROUP) -> list[Control]:
+def bars_controls(bars: Bars, path: str, about: str, group: str = GROUP, *, layer: bool = False) -> list[Control]:
     """Number, width, direction and spacing of one way of bars."""
     return [
         *spaced_controls(bars, path, about, group, ("bars_count", "bars_spacing"), bars.width_mm),
         figure("bars_width", group, bars.width_mm, f"{path}.width_mm", about=about),
         figure("bars_way", group, bars.way_deg, f"{path}.way_deg", "deg", about),
+        *(_own_layer(bars, path, about) if layer else []),
     ]
+
+
+def _own_layer(own: Bars | Gussets, path: str, about: str) -> list[Control]:
+    """A thickness and a height of their own."""
+    made = []
+    for name, value in (("thickness", own.thickness_mm), ("height", own.height_mm)):
+        if value is not None:
+            made.append(figure(f"own_{name}", GROUP, value, f"{path}.{name}_mm", about=about))
+    return made
+
+
+def _layers(inner: Inner) -> Control:
+    """All in one layer, or each with a thickness and a height of its own."""
+    several: list[Bars | Gussets] = [*inner.bars, *([inner.gussets] if inner.gussets else [])]
+    own = any(one.thickness_mm is not None or one.height_mm is not None for one in several)
+
+    def with_layers(thickness: float | None, height: float | None) -> object:
+        said = {"thickness_mm": thickness, "height_mm": height}
+        gussets = inner.gussets.model_copy(update=said) if inner.gussets else None
+        bars = [bars.model_copy(update=said) for bars in inner.bars]
+        return inner.model_copy(update={"bars": bars, "gussets": gussets}).model_dump(mode="json")
+
+    return choice(
+        "layers",
+        GROUP,
+        "inner",
+        {"one_layer": (with_layers(None, None), not own), "own_layers": (with_layers(inner.thickness_mm, inner.height_mm), own)},
+    )
 
 
 def spaced_controls(row: Spaced, path: str, about: str, group: str, names: tuple[str, str], wide: float) -> list[Control]:
@@ -102,7 +131,7 @@ def inner_controls(inner: Inner | None, thickness: float) -> list[Control]:
     }
     made = [choice("inner", GROUP, "inner", ways)]
     for k, row in enumerate(bars):
-        made += bars_controls(row, f"inner.bars.{k}", "one way" if k == 0 else "the other way")
+        made += bars_controls(row, f"inner.bars.{k}", "one way" if k == 0 else "the other way", layer=True)
     gussets = inner.gussets if inner else None
     usual_gussets = {"set_back_mm": thickness, "width_mm": thickness}
     corners: Answers = {
@@ -113,7 +142,10 @@ def inner_controls(inner: Inner | None, thickness: float) -> list[Control]:
     if gussets:
         made.append(figure("gusset_set_back", GROUP, gussets.set_back_mm, "inner.gussets.set_back_mm"))
         made.append(figure("gusset_width", GROUP, gussets.width_mm, "inner.gussets.width_mm"))
+        made += _own_layer(gussets, "inner.gussets", "gussets")
     if inner:
+        if len(bars) + bool(gussets) > 1:
+            made.append(_layers(inner))
         made.append(figure("inner_thickness", GROUP, inner.thickness_mm, "inner.thickness_mm"))
         made.append(figure("inner_height", GROUP, inner.height_mm, "inner.height_mm"))
     return made

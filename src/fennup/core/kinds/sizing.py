@@ -190,7 +190,7 @@ class Sizing:
 
         here = float(get_at(document, path))
         try:
-            before, there = off(here), here + TRIED
+            before, there = off(here), here + NUDGE_MM
             for _ in range(SECANTS):
                 now = off(there)
                 if abs(now) < LEFT_OVER or now == before:
@@ -256,7 +256,7 @@ def _with(here: Any, way: Sequence[str], value: float) -> Any:
 _KNOWN: OrderedDict[tuple["Sizing", str], tuple[Any, Settled]] = OrderedDict()
 MOST_KNOWN = 512
 LEFT_OVER = 1e-11
-TRIED = 1e-3  # by which a field is first moved, to see what it does
+NUDGE_MM = 1e-3  # by which a field is first moved, to see what it does
 SECANTS = 40
 
 

@@ -10,7 +10,7 @@ from fennup.core.geometry.vec import Vec, scale
 from fennup.core.kinds.post_frame.joined import is_ahead, knee_id
 from fennup.core.kinds.post_frame.posts import AXES, LOOKS, Standing
 from fennup.core.kinds.post_frame.rails import Run
-from fennup.core.kinds.post_frame.spec import ALONG, WAYS, Between, PostFrameSpec, Way
+from fennup.core.kinds.post_frame.spec import ALONG, WAYS, Between, Lapped, PostFrameSpec, Way
 from fennup.core.kinds.sticks import UP, facing
 from fennup.core.tolerances import SAME
 
@@ -36,6 +36,7 @@ def gauges_of(
         yield from _on_post(spec, id, board)
     for run in runs.values():
         yield from _on_rail(posts, boards[run.board.id], run)
+    yield from _gaps(posts, boards, runs)
     for number, foot in spec.feet.items():
         piece = boards[f"foot {number}"]
         outer = [(foot.under[0], -1.0), (foot.under[-1], 1.0)]
@@ -134,6 +135,21 @@ def _on_rail(posts: Mapping[str, Board], board: Board, run: Run) -> Iterator[Gau
         yield from _over(
             f"rail_{{}}:{number}", board, posts, outer, _spot(board, "left", line), both=rail.joint.over_b_mm is not None
         )
+
+
+def _gaps(posts: Mapping[str, Board], boards: Mapping[str, Board], runs: Mapping[str, Run]) -> Iterator[Gauge]:
+    """Between rails over each other on the same posts: plumb along the first post, and square to the lower one."""
+    together: dict[tuple[str, str, str], list[Run]] = {}
+    for run in runs.values():
+        side = run.rail.joint.side if isinstance(run.rail.joint, Lapped) else ""
+        together.setdefault((run.rail.a, run.rail.b, side), []).append(run)
+    for (post, _, _), several in together.items():
+        for low, high in pairwise(sorted(several, key=lambda run: run.line[2])):
+            under = _beside(boards[low.board.id], posts[post], low.level, _edge(low, "upper"))
+            over = _beside(boards[high.board.id], posts[post], high.level, _edge(high, "lower"))
+            name = f"{low.number}-{high.number}"
+            yield Gauge(f"plumb_gap:{name}", under, over, "along", UP)
+            yield Gauge(f"square_gap:{name}", under, over, "along", low.up)
 
 
 def _over(

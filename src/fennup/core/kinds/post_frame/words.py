@@ -48,6 +48,8 @@ WORDS = Words(
         "rail_upper": "rail {side}, upper edge",
         "rail_start": "rail {side}, past its first post",
         "rail_end": "rail {side}, past its last post",
+        "plumb_gap": "gap between rails {side}, plumb",
+        "square_gap": "gap between rails {side}, square to the lower one",
         "foot_start": "foot piece {side}, past its first post",
         "foot_end": "foot piece {side}, past its last post",
         "foot_length": "foot piece {side}, length",

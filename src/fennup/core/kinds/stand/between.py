@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
+from math import acos, degrees
 
 from fennup.core.assembly.board import Board, End
 from fennup.core.assembly.model import Joint, Mating, Ring
@@ -17,6 +18,7 @@ from fennup.core.parts.solid import ARRISES, arris_line, solid_of
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING, ZERO
 
+TWISTED_DEG = 1e-6  # by which a leg may be turned out of a plane on which something lies
 TURNED = 0.95  # the cosine from which on a side looks along a member
 
 
@@ -70,6 +72,9 @@ def add_rails(spec: StandSpec, row: Rail, k: int, flanks: Sequence[Flank], legs:
         if row.height_mm + rise > spec.height_mm:
             limit = spec.height_mm - rise
             raise SpecError("rail_above", (f"rails.{k}.height_mm",), mm=row.height_mm, limit_mm=limit)
+        if row.outside:
+            _add_apron(spec, row, k, flanks, i, legs, added)
+            continue
         # On the outside the lower edge lies at the height; from there half the thickness in and half the width up.
         deep = depth_of(flank, pair, row.thickness_mm, row.set_in_mm)
         outside = flank.plane.moved(row.thickness_mm / 2 - deep)
@@ -81,6 +86,25 @@ def add_rails(spec: StandSpec, row: Rail, k: int, flanks: Sequence[Flank], legs:
             id, f"Rail {_numbered(flank.letter, k, spec.rails)}", Section(row.width_mm, row.thickness_mm), frame, role="rail"
         )
         add_between(added, stick, _ends(flank, pair), f"rails.{k}.height_mm")
+
+
+def _add_apron(spec: StandSpec, row: Rail, k: int, flanks: Sequence[Flank], i: int, legs: Sequence[Board], added: Added) -> None:
+    """A rail on the outside of two legs, its back in the side's plane. SpecError `apron_twisted` where a leg's side does not lie in it."""
+    flank, count = flanks[i], len(flanks)
+    foot = _middle_at(flank.plane, flank, row.height_mm)
+    into = add(scale(flank.plane.normal, row.thickness_mm / 2), scale(flank.up, row.width_mm / 2))
+    frame = Frame(add(foot, into), flank.along, flank.up, flank.plane.normal)
+    name = f"Rail {_numbered(flank.letter, k, spec.rails)}"
+    board = Board(f"rail {flank.letter}{k + 1}", name, Section(row.width_mm, row.thickness_mm), frame, role="rail")
+    for end, other in (("left", flanks[i - 1]), ("right", flanks[(i + 1) % count])):
+        board = board.with_cut(end, other.plane.moved(row.over_mm))  # type: ignore[arg-type]
+    added.boards.append(board)
+    for leg in legs_beside(legs, i):
+        side = facing(leg, flank.plane.normal)
+        off = degrees(acos(min(1.0, dot(leg.side_in_world(side).normal, flank.plane.normal))))
+        if off > TWISTED_DEG:
+            raise SpecError("apron_twisted", (f"rails.{k}.outside",), part=leg.name, deg=off)
+        added.joints.append(Joint(f"{board.id} {leg.id}", "face", Mating(board.id, "back"), Mating(leg.id, side), ()))
 
 
 def _numbered(letter: str, k: int, rows: Sequence[object]) -> str:

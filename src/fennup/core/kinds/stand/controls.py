@@ -81,6 +81,15 @@ def _rails(spec: StandSpec, ruler: Ruler) -> list[Control]:
         made.append(figure("rails_width", "between", row.width_mm, f"rails.{k}.width_mm", about=about))
         made.append(figure("rail_thickness", "between", row.thickness_mm, f"rails.{k}.thickness_mm", about=about))
         made.append(
+            one_of(
+                "rail_lies", "between", f"rails.{k}.outside", {"rail_between": False, "rail_outside": True}, row.outside, about
+            )
+        )
+        if row.outside:
+            made.append(figure("apron_over", "between", row.over_mm, f"rails.{k}.over_mm", about=about))
+            made += _sides(spec, f"rails.{k}.sides", row.sides, "rail_sides", about)
+            continue
+        made.append(
             figure(
                 "set_in",
                 "between",

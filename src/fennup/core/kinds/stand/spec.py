@@ -60,14 +60,16 @@ class Leg(Strict):
 
 
 class Rail(Strict):
-    """Rails in the sloped planes, their lower edge on the outside `height_mm` above the ground. `set_in_mm` from the side's
-    plane; in the middle of the legs if unsaid."""
+    """Rails in the sloped planes, their lower edge on the outside `height_mm` above the ground. Between the legs, `set_in_mm` from the
+    side's plane, in the middle of the legs if unsaid; or `outside` on them as aprons, `over_mm` past the planes of the next sides."""
 
     height_mm: Play_mm
     width_mm: Section_mm
     thickness_mm: Section_mm
     set_in_mm: Play_mm | None = None
     sides: Which = "all"
+    outside: bool = False
+    over_mm: Play_mm = 0.0
 
 
 class Hoop(Strict):

@@ -26,6 +26,10 @@ WORDS = Words(
     },
     measures={"upper_edge": "upper edge of rails, row {side}", "ring_outside": "ring {side}, outside along its lower edge"},
     labels={
+        "rail_lies": "Rails lie",
+        "rail_between": "between the legs",
+        "rail_outside": "outside on the legs",
+        "apron_over": "Past the legs by",
         "width_there": "width at the height asked for",
         "depth_there": "depth at the height asked for",
         "other_foot_diagonal": "feet, the other diagonal",
@@ -97,6 +101,7 @@ WORDS = Words(
         "stand_load": "Geometry only: what a stand can carry is not judged. Where people, water or boats depend on it, follow local codes and ask somebody licensed. Never stand on an unfinished frame.",
     },
     refusals={
+        "apron_twisted": "{part} is turned {deg:angle} out of that side: nothing lies flat on it. Take the front and the back, or plane the legs.",
         "legs_cross": "{part} and {other:inside} would stand in one another. Set them further apart.",
         "legs_nothing": "At this height and splay nothing is left of a leg between foot and head.",
         "rail_above": "A rail {mm:length} up would stand above the heads of the legs. At most {limit_mm:length}.",
