@@ -26,6 +26,57 @@ class StandsBracesRoofs(InTheBrowser):
         expect(page.locator("aside")).to_contain_text("foot, miter")
         expect(page.get_by_role("contentinfo")).to_contain_text("Checked a second way, as solids: every joint touches")
 
+    def test_a_frame_of_posts_is_sized_added_to_and_taken_from_by_keyboard_alone(self) -> None:
+        page = self.start("Posts and a beam", ready="clear between posts AB")
+        clear = self.field("clear between posts AB")
+        clear.focus()
+        page.keyboard.type("1400")
+        page.keyboard.press("Enter")
+        # Two posts of 90 and two overhangs of 160 more.
+        self.reads("rail 1, upper edge, follows", "1900 millimetres")
+        page.get_by_role("button", name="Add posts").focus()
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("menuitem", name="one column more, at the right")).to_be_focused()
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("Frame of posts, 3 posts")).to_be_visible()
+        page.get_by_role("button", name="Add a rail or beam").focus()
+        page.keyboard.press("Enter")
+        page.keyboard.type("a rail between posts BC")
+        page.keyboard.press("Enter")
+        self.reads("rail 2, height of its lower edge, suggested", "1045 millimetres")
+        self.reads("clear between posts AB, given", "1400 millimetres")
+        page.get_by_role("tab", name="Parts").focus()
+        page.keyboard.press("Enter")
+        page.get_by_role("group", name="Parts", exact=True).get_by_role("button", name=re.compile("^rail 2")).focus()
+        page.keyboard.press("Space")
+        page.get_by_role("button", name="take it away").focus()
+        page.keyboard.press("Enter")
+        expect(
+            page.get_by_role("group", name="Parts", exact=True).get_by_role("button", name=re.compile("^rail 2"))
+        ).to_have_count(0)
+        page.get_by_role("button", name=re.compile("^Undo")).focus()
+        page.keyboard.press("Enter")
+        expect(
+            page.get_by_role("group", name="Parts", exact=True).get_by_role("button", name=re.compile("^rail 2"))
+        ).to_have_count(1)
+
+    def test_what_cannot_be_joined_is_said_and_the_frame_stays(self) -> None:
+        page = self.start("Stand with a sloping top", ready="clear between posts AB")
+        page.locator('main [data-part="m1/A"]').last.click()
+        width = page.get_by_label("Width, left to right")
+        width.fill("60")
+        width.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("do not lie in one plane")
+        self.reads("clear between posts AB, suggested", "810 millimetres")
+
+    def test_a_ring_is_stood_on_one_of_its_sides(self) -> None:
+        page = self.start("Six sides", ready="one outer edge")
+        page.get_by_label("It stands or lies").select_option(label="on the lower edge of rail A")
+        expect(page.get_by_role("group", name="View", exact=True).get_by_role("button", name="From above")).to_be_visible()
+        expect(page.get_by_role("contentinfo")).to_contain_text("Checked a second way, as solids: every joint touches")
+        page.get_by_label("It stands or lies").select_option(label="as it is made")
+        expect(page.get_by_role("group", name="View", exact=True).get_by_role("button", name="From above")).to_have_count(0)
+
     def test_a_ring_above_the_legs_is_refused_at_its_field_and_the_last_stand_stays(self) -> None:
         page = self.start("Tower", ready="legs at the top, width")
         height = page.locator("aside").get_by_label(re.compile("^Ring, lower edge above the ground, ring 2"))

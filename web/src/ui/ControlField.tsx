@@ -1,3 +1,4 @@
+import { DropdownMenu } from "radix-ui";
 import type { Act, Control, Problem } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { Choice, Choices } from "./Choices";
@@ -37,7 +38,7 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
       <label className="flex items-center justify-between gap-3 py-1">
         <span>{name}</span>
         <select
-          className="plain-button max-w-60"
+          className="plain-button max-w-56"
           value={control.options.find((o) => o.chosen)?.code ?? ""}
           onChange={(e) => {
             const option = control.options.find((o) => o.code === e.target.value);
@@ -51,6 +52,33 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
           ))}
         </select>
       </label>
+    );
+  }
+  if (control.style === "menu") {
+    return (
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger className="plain-button my-1 flex w-full items-center justify-between">
+          {name} <span aria-hidden="true">▾</span>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="end"
+            sideOffset={4}
+            aria-label={name}
+            className="z-40 max-h-80 w-80 overflow-y-auto border-2 border-ink bg-paper p-1 text-ink shadow-lg"
+          >
+            {control.options.map((o) => (
+              <DropdownMenu.Item
+                key={o.code}
+                onSelect={() => choose(o.acts as Act[])}
+                className="min-h-10 cursor-pointer px-3 py-2 data-[highlighted]:bg-ink data-[highlighted]:text-paper"
+              >
+                {o.label}
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
     );
   }
   if (control.style === "sentence") {

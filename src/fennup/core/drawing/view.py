@@ -100,7 +100,7 @@ class Control:
     """Something to decide that has no place on the drawing: a figure (`value`, `acts`) or a choice (`options`).
 
     `group` gathers controls under one heading; `about` names the part or corner it is for; `style`: one of a few,
-    one of many, any number of them, or something that is so and can be undone; `standing` that of a figure.
+    one of many, any number of them, something that is so and can be undone, or one of several things to be done at once; `standing` that of a figure.
     """
 
     code: str
@@ -110,7 +110,7 @@ class Control:
     unit: Literal["mm", "deg", "count", "gap"] | None = None
     acts: Edit | None = None
     about: str = ""
-    style: Literal["pick", "list", "toggles", "sentence"] = "pick"
+    style: Literal["pick", "list", "toggles", "sentence", "menu"] = "pick"
     standing: Standing = "given"
 
 

@@ -44,10 +44,8 @@ def _away(id: str) -> Choose:
 
 
 def _more(code: str, group: str, options: list[tuple[str, Choose]]) -> Control:
-    """A list of what can be added, beginning with what is there."""
-    return Control(
-        code, group, (Option("as_it_is", (), True), *(Option(name, (act,), False) for name, act in options)), style="list"
-    )
+    """A menu of what can be added."""
+    return Control(code, group, tuple(Option(name, (act,), False) for name, act in options), style="menu")
 
 
 def _posts(spec: PostFrameSpec) -> Iterator[Control]:

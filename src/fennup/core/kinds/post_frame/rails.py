@@ -39,11 +39,6 @@ class Run:
         return self.level, scale(self.level, -1.0)
 
 
-def rail_name(rail: Rail, number: str) -> str:
-    """What it is called."""
-    return f"{'Beam' if isinstance(rail.joint, Over) else 'Rail'} {number}"
-
-
 def run_of(standing: Standing, number: str) -> Run:
     """A rail, its ends not yet cut where it goes between its posts. SpecError `faces_apart`, `posts_unlike_deep`, `no_way_across`."""
     rail = standing.spec.rails[number]
@@ -69,7 +64,7 @@ def run_of(standing: Standing, number: str) -> Run:
     line = meeting_point(middle, standing.side(rail.a, level), Plane(UP, start))
     at = add(line, scale(up, rail.width_mm / 2))
     board = laid(
-        f"rail {number}", rail_name(rail, number), at, (along, up), (rail.width_mm, rail.thickness_mm),
+        f"rail {number}", f"Rail {number}", at, (along, up), (rail.width_mm, rail.thickness_mm),
         "beam" if isinstance(joint, Over) else "rail", on_edge=isinstance(joint, Lapped),
     )  # fmt: skip
     if not isinstance(joint, Between):

@@ -75,7 +75,6 @@ WORDS = Words(
         "flush_with": "along the upper edge of rail {side}",
     },
     labels={
-        "as_it_is": "nothing more",
         "more_posts": "Add posts",
         "posts_right": "one column more, at the right",
         "posts_behind": "one row more, behind",
