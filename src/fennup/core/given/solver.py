@@ -25,6 +25,8 @@ NO_SLOPE = 1e-6  # of the steepest of a measure's slopes: what differences leave
 ROUNDS = 60
 HALVINGS = 30
 WELL_HELPED = 0.05
+STALLS = 0.9  # what a round leaves of the error when it helps next to nothing
+PATIENCE = 6  # rounds like that, one after another, and it leads nowhere
 
 
 @dataclass(frozen=True)
@@ -199,7 +201,7 @@ class _Search:
         helps nothing is halved."""
         wanted = np.array([self.pins[i].value for i in kept])
         scale = np.maximum(1.0, np.abs(wanted))
-        slopes, before = None, float("inf")
+        slopes, before, slow = None, float("inf"), 0
         for _ in range(ROUNDS):
             error = self.measured(values)[kept] - wanted
             if np.all(np.abs(error) <= EXACT * scale):
@@ -207,6 +209,9 @@ class _Search:
             # Slopes cost a reading for every unknown: they are taken again only where the old ones no longer help much
             # and the pins do not hold yet.
             size = float(np.linalg.norm(error))
+            slow = slow + 1 if size > before * STALLS else 0
+            if slow > PATIENCE:
+                break
             holds = bool(np.all(np.abs(error) <= KEPT * scale))
             if slopes is None or (size > before * WELL_HELPED and not holds):
                 slopes = self.slopes(values)[kept]

@@ -152,23 +152,30 @@ class Sizing:
         return document
 
     def _with_way_given(self, document: Document, others: list[Document], pin: Document) -> Document | None:
-        """With the new pin in place of the suggestion that has to change least for it, in mm and degrees; None where it hangs on
-        no suggestion, or none can give way."""
-        suggested = [p["measure"] for p in others if p.get("suggested")]
+        """With the new pin in place of the suggestion that has to change least for it, in mm and degrees, of those after which it can
+        be built if there are any; None where it hangs on no suggestion, or none can give way."""
+        suggested, first = [p["measure"] for p in others if p.get("suggested")], None
         try:
             trial = self.model.model_validate(document)
             pins, start, read, _ = _search(self, trial)
             hangs_on = weights(start, pins, read) if suggested else {}
         except (ValidationError, CoreError):
             return None  # whoever settles it next says what is wrong
-        for measure in sorted(hangs_on.keys() & set(suggested), key=lambda name: (name in self.firm, -hangs_on[name])):
+        # Of several that have to change as much the last one does.
+        able = [name for name in reversed(suggested) if name in hangs_on]
+        for measure in sorted(able, key=lambda name: (name in self.firm, -round(hangs_on[name], AS_MUCH))):
             made = put_at(document, "pins", [*(p for p in others if p["measure"] != measure), pin])
             try:
-                self.settle(self.model.model_validate(made))
+                settled = self.settle(self.model.model_validate(made))
             except (ValidationError, SpecError):
                 continue
+            first = first or made
+            try:
+                self.whole(settled)
+            except CoreError:
+                continue
             return made
-        return None
+        return first
 
     def field_given(self, spec: Any, document: Document, act: Give, on: Tape) -> Document | None:
         """Where a measure sets one field of the spec: with that at what makes it measure so, by secants on the finished boards; None
@@ -256,6 +263,7 @@ def _with(here: Any, way: Sequence[str], value: float) -> Any:
 _KNOWN: OrderedDict[tuple["Sizing", str], tuple[Any, Settled]] = OrderedDict()
 MOST_KNOWN = 512
 LEFT_OVER = 1e-11
+AS_MUCH = 6  # digits to which two suggestions have as much to do with a size
 NUDGE_MM = 1e-3  # by which a field is first moved, to see what it does
 SECANTS = 40
 

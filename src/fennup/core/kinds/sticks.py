@@ -43,6 +43,11 @@ class Sheet:
 
 def facing(board: Board, way: Vec) -> Side:
     """The long side of a board that looks most in a direction."""
+    if not (board.upper_rip or board.lower_rip or board.backing):  # they are square to each other
+        y, z = dot(way, board.frame.y), dot(way, board.frame.z)
+        if abs(z) >= abs(y):
+            return "face" if z >= 0 else "back"
+        return "upper" if y > 0 else "lower"
     return max(LONG_SIDES, key=lambda side: dot(board.side_in_world(side).normal, way))
 
 

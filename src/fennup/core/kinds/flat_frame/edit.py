@@ -45,7 +45,10 @@ def edit(spec: FlatFrameSpec, act: Edit, on: Tape) -> Document:
 
 def _with_suggested(spec: FlatFrameSpec, changed: Document, act: Edit) -> Document:
     """What is given by an act is a suggestion no longer; said another way, the same size is one still."""
-    size = changed["shape"].get("size") or {}
+    shape = changed.get("shape")
+    size = shape.get("size") or {} if isinstance(shape, dict) else None
+    if not isinstance(size, dict):
+        return changed  # whoever validates it next says what is wrong
     there = [field for field in SIZE_FIELDS if field in size]
     if isinstance(act, Choose) and act.path == "shape.size.by" and spec.suggested:
         return changed | {"suggested": there}
@@ -61,7 +64,8 @@ def _with_suggested(spec: FlatFrameSpec, changed: Document, act: Edit) -> Docume
 
 def _settled(document: Document) -> Document:
     """An irregular outline with its corners where its pins put them, so that the next act starts from what is seen."""
-    if document["shape"]["form"] != "irregular":
+    shape = document.get("shape")
+    if not isinstance(shape, dict) or shape.get("form") != "irregular":
         return document
     try:
         spec = FlatFrameSpec.model_validate(document)

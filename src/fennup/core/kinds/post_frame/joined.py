@@ -9,7 +9,7 @@ from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, add_between, add_half_laps, places
 from fennup.core.kinds.post_frame.posts import Standing, check_on, laid
-from fennup.core.kinds.post_frame.rails import Run
+from fennup.core.kinds.post_frame.rails import Run, cut_to
 from fennup.core.kinds.post_frame.spec import Bracing, Corner, Knee, Line, Rail, Slats
 from fennup.core.kinds.sticks import UP, Sheet, facing, stick
 from fennup.core.parts.solid import ARRISES, arris_length, solid_of
@@ -31,9 +31,17 @@ def knee_id(number: str, corner: Corner) -> str:
 
 
 def add_knee(
-    added: Added, standing: Standing, posts: Mapping[str, Board], runs: Mapping[str, Run], number: str, knee: Knee, corner: Corner
+    added: Added,
+    standing: Standing,
+    posts: Mapping[str, Board],
+    runs: Mapping[str, Run],
+    which: tuple[str, Knee, Corner],
+    *,
+    whole: bool,
 ) -> None:
-    """A knee brace in a corner below a rail. SpecError `knee_misses`, `brace_too_wide`, `runs_off`."""
+    """A knee brace in a corner below a rail; not `whole`: its ends alone, unchecked. SpecError `knee_misses`, `brace_too_wide`,
+    `runs_off`."""
+    number, knee, corner = which
     field, run, post = f"knees.{number}", runs[corner.rail], standing.posts[corner.post]
     sense = 1.0 if is_ahead(run.rail, corner) else -1.0
     level = scale(run.level, sense)
@@ -53,7 +61,11 @@ def add_knee(
         Face(lower.flipped(), (run.board.id,), facing(run.board, scale(run.up, -1.0))),
     ]
     section = Section(knee.width_mm, knee.thickness_mm)
-    made = _braced(added, sheet, (on_post, on_rail), (-1, -1), section, (knee_id(number, corner), name, "brace"), faces, field)
+    named = (knee_id(number, corner), name, "brace")
+    if not whole:
+        added.boards.append(cut_to(stick(sheet, (on_post, on_rail), (-1, -1), section, named), faces))
+        return
+    made = _braced(added, sheet, (on_post, on_rail), (-1, -1), section, named, faces, field)
     check_on(made, {"left": posts[corner.post], "right": added.board(run.board.id)}, f"{field}.post_mm")
 
 
@@ -81,8 +93,9 @@ def _braced(
     return made
 
 
-def add_bracing(added: Added, standing: Standing, posts: Mapping[str, Board], number: str, brace: Bracing) -> None:
-    """A brace from post to post, or two that cross. SpecError `brace_too_wide`, `posts_unlike_deep`, `bracing_misses`, `runs_off`."""
+def add_bracing(added: Added, standing: Standing, posts: Mapping[str, Board], which: tuple[str, Bracing], *, whole: bool) -> None:
+    """A brace from post to post, or two that cross; not `whole`: their ends alone, unchecked. SpecError `brace_too_wide`, `posts_unlike_deep`, `bracing_misses`, `runs_off`."""
+    number, brace = which
     field = f"braces.{number}"
     feet = [standing.feet[id][2] for id in (brace.a, brace.b)]
     start = feet[0] + brace.low_mm
@@ -113,9 +126,12 @@ def add_bracing(added: Added, standing: Standing, posts: Mapping[str, Board], nu
         named = (f"brace {number}{' over' if k else ''}", f"Brace {number}{', the other way' if k else ''}", "brace")
         edge = EDGE[brace.line]
         section = Section(brace.width_mm, brace.thickness_mm)
+        if not whole:
+            added.boards.append(cut_to(stick(sheet, (ends[0], ends[1]), (edge, edge), section, named), faces))
+            continue
         made.append(_braced(added, sheet, (ends[0], ends[1]), (edge, edge), section, named, faces, field))
         check_on(made[-1], {"left": posts[brace.a], "right": posts[brace.b]}, f"{field}.high_mm")
-    if brace.crossing:
+    if brace.crossing and whole:
         add_half_laps(added, made[:1], made[1:])
         if not added.board(made[0].id).notches:
             raise SpecError("bracing_misses", (f"{field}.high_mm",), part=brace.a, other=brace.b)

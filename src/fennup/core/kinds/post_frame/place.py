@@ -21,30 +21,31 @@ FIELDS = {"rail": "rails", "foot": "feet", "knee": "knees", "brace": "braces", "
 
 def assemble(spec: PostFrameSpec) -> Assembly:
     """Everything. SpecError when no frame answers to the spec."""
-    made = _built(spec, slats=True)
+    made = _built(spec, whole=True)
     _check_apart(made.boards)
     return replace(made, claims=spec.claims(), findings=(*_loose(made), Finding("frame_load", "standing")))
 
 
 def shell(spec: PostFrameSpec) -> Assembly:
-    """What sizes are taken on: everything but slats."""
-    return _built(spec, slats=False)
+    """What sizes are taken on: everything but slats, cut by its planes alone; no solid is made."""
+    return _built(spec, whole=False)
 
 
-def _built(spec: PostFrameSpec, *, slats: bool) -> Assembly:
+def _built(spec: PostFrameSpec, *, whole: bool) -> Assembly:
     standing = stand_up(spec)
     runs = {number: run_of(standing, number) for number in spec.rails}
     posts, meeting = with_heads(standing, lying_over(spec, runs))
-    _check_there(posts)
+    if whole:
+        _check_there(posts)
     added = Added(joints=[*foot_joints(standing), *meeting])
     for run in runs.values():
-        add_rail(added, standing, posts, run)
+        add_rail(added, standing, posts, run, whole=whole)
     for number, knee in spec.knees.items():
         for corner in knee.corners:
-            add_knee(added, standing, posts, runs, number, knee, corner)
+            add_knee(added, standing, posts, runs, (number, knee, corner), whole=whole)
     for number, brace in spec.braces.items():
-        add_bracing(added, standing, posts, number, brace)
-    for number, row in spec.slats.items() if slats else ():
+        add_bracing(added, standing, posts, (number, brace), whole=whole)
+    for number, row in spec.slats.items() if whole else ():
         add_slats(added, runs, number, row)
     boards = (*posts.values(), *standing.pieces.values(), *added.boards)
     gauges = tuple(gauges_of(standing, posts, {board.id: board for board in boards}, runs))

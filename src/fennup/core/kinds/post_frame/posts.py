@@ -74,6 +74,12 @@ def stand_up(spec: PostFrameSpec) -> Standing:
             if id in under:
                 raise SpecError("foot_twice", (f"feet.{number}.under.{k}",), part=id)
             under[id] = number
+    standing_at: dict[tuple[int, int], str] = {}
+    for id in spec.posts:
+        x, y = spec.place(id)
+        other = standing_at.setdefault((round(x / SAME), round(y / SAME)), id)
+        if other != id:
+            raise SpecError("posts_in_one_place", (f"posts.{id}.column",), part=id, other=other)
     tops = {number: _ground_under(spec, foot).moved(foot.thickness_mm) for number, foot in spec.feet.items()}
     posts, feet = {}, {}
     for id, post in spec.posts.items():

@@ -1,6 +1,6 @@
 """Rails between posts, laid on their faces, or lying over them as beams."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import cos, radians, sin
 
@@ -117,16 +117,29 @@ def lying_over(spec: PostFrameSpec, runs: Mapping[str, Run]) -> dict[str, Plane]
     return found
 
 
-def add_rail(added: Added, standing: Standing, posts: dict[str, Board], run: Run) -> None:
-    """A rail with its joints; posts that it is let into are notched where they stand. SpecError `rail_misses`."""
+def cut_to(board: Board, faces: Sequence[Face]) -> Board:
+    """A board with its ends cut to the two faces that it runs between, its left one first."""
+    return board.with_cut("left", faces[0].plane).with_cut("right", faces[1].plane)
+
+
+def add_rail(added: Added, standing: Standing, posts: dict[str, Board], run: Run, *, whole: bool) -> None:
+    """A rail with its joints; posts that it is let into are notched where they stand. Not `whole`: its ends alone, unchecked.
+
+    SpecError `rail_misses`, `runs_off`, `beams_cross`."""
     rail, board, joint = run.rail, run.board, run.rail.joint
     if isinstance(joint, Between):
         faces = [
             Face(standing.side(id, way).flipped(), (id,), facing(standing.posts[id], way))
             for id, way in zip((rail.a, rail.b), run.inner, strict=True)
         ]
+        if not whole:
+            added.boards.append(cut_to(board, faces))
+            return
         made = add_between(added, board, faces, f"rails.{run.number}")
         check_on(made, {"left": posts[rail.a], "right": posts[rail.b]}, f"rails.{run.number}.height_mm")
+        return
+    if not whole:
+        added.boards.append(board)
         return
     ids = standing.spec.along(rail.a, rail.b)
     if isinstance(joint, Over):
