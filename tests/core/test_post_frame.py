@@ -5,7 +5,7 @@ from dataclasses import replace
 from math import cos, radians, sin, sqrt, tan
 from typing import Any
 
-from fennup.core.drawing.edit import Choose, Give
+from fennup.core.drawing.edit import Choose, Give, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.solid import solids_of_all
@@ -44,7 +44,7 @@ def pins(**sizes: float) -> list[dict[str, Any]]:
     return [{"measure": name, "deg" if "pitch" in name or "lean" in name else "mm": value} for name, value in named]
 
 
-class Figures(unittest.TestCase):
+class Reading(unittest.TestCase):
     def read(self, made: Solved, **wanted: float) -> None:
         for name, value in wanted.items():
             self.assertAlmostEqual(made.ruler.measure(name.replace("__", ":")) or 0.0, value, places=4, msg=name)
@@ -53,6 +53,8 @@ class Figures(unittest.TestCase):
         self.assertIn(made.closing.state, ("exact", "opens"), made.closing)
         self.assertTrue(boolean_proof(made.assembly, made.solids).confirms(made.closing, made.joints))
 
+
+class Figures(Reading):
     def test_a_sloping_rail_between_posts_and_tops_that_are_flush_with_it(self) -> None:
         # 64 wide, 980 clear, at 18: the rise is 980 tan 18, the edges 980 / cos 18, the cut's offset 140 tan 18; over a post 64 tan 18.
         posts = {"A": post(1, 800.0, flush_with="1"), "B": post(2, 1000.0, flush_with="1")}
@@ -182,6 +184,63 @@ class Figures(unittest.TestCase):
         self.read(made, slat_centres__1=(1000 - 100) / 5)
         low, high = made.solids["slat 1.1"].extent_x()
         self.assertAlmostEqual(high - low, 500 + 64 + 60)
+
+
+class SidesTogether(Reading):
+    def test_the_right_side_is_the_left_one_mirrored(self) -> None:
+        posts = {
+            "A": post(1, 700.0, lean_deg=5.0, on_column="left"),
+            "B": post(2, 400.0),
+            "C": post(1, 800.0, row=2),
+            "D": post(2, 500.0, row=2),
+        }
+        posts |= {"C": post(1, 800.0, row=2, lean_deg=5.0, on_column="left")}
+        rails = {
+            "1": rail("AC", 200.0, form="lapped", side="left", over_a_mm=30.0), "2": rail("BD", 330.0, 60.0, form="between"),
+            "3": rail("AB", 100.0, form="between"),
+        }  # fmt: skip
+        made = solved(frame(posts, (0.0, 900.0), (0.0, 500.0), rails=rails, alike="x"))
+        self.assertIn(made.closing.state, ("exact", "opens"))
+        spec = made.spec
+        self.assertEqual((spec.posts["B"].height_mm, spec.posts["B"].lean_deg, spec.posts["B"].on_column), (700.0, -5.0, "right"))
+        self.assertEqual(
+            (spec.rails["2"].height_mm, spec.rails["2"].width_mm, spec.rails["2"].joint.side), (200.0, 90.0, "right")
+        )
+        for here, there in (("A", "B"), ("C", "D"), ("rail 1", "rail 2")):
+            one, other = (
+                sorted(
+                    (round(sense * (p[0] - 450), 6), round(p[1], 6), round(p[2], 6))
+                    for piece in made.solids[id].world
+                    for p in piece.points
+                )
+                for id, sense in ((here, 1), (there, -1))
+            )
+            self.assertEqual(one, other)
+        self.assertEqual(
+            [made.assembly.board(id).name for id in ("A", "B", "rail 2", "rail 3")],
+            ["Post A, left side", "Post B, right side", "Rail 2, right side", "Rail 3"],
+        )
+        # What is given on either side holds on both; a figure of the second one itself is refused, and says whom it follows.
+        changed = solved(after(spec, Give(op="give", measure="lower_height:2", text="250"), MM))
+        self.read(changed, lower_height__1=250.0, lower_height__2=250.0)
+        with self.assertRaises(SpecError) as refused:
+            after(spec, TypeIn(op="type", path="rails.2.width_mm", text="50"), MM)
+        self.assertEqual((refused.exception.code, refused.exception.data["other"]), ("follows_its_like", "1"))
+        apart = spec_of(after(changed.spec, Choose(op="choose", path="alike", value=None), MM))
+        self.assertEqual((round(apart.rails["2"].height_mm, 9), apart.rails["2"].joint.side), (250.0, "right"))
+
+    def test_three_and_four_columns_lie_alike_about_their_middle(self) -> None:
+        for columns, clear in (((0.0, 300.0, 1000.0), "across_clear:AB"), ((0.0, 300.0, 800.0, 1000.0), "across_clear:BC")):
+            posts = {"ABCD"[i]: post(i + 1, 500.0) for i in range(len(columns))}
+            rails = {str(i + 1): rail("ABCD"[i : i + 2], 300.0, form="between") for i in range(len(columns) - 1)}
+            made = solved(frame(posts, columns, rails=rails, alike="x"))
+            places = list(made.spec.columns.values())
+            for a, b in zip(places, reversed(places), strict=True):
+                self.assertAlmostEqual(a + b, places[-1])
+            wider = solved(after(made.spec, Give(op="give", measure=clear, text="450"), MM))
+            self.assertAlmostEqual(wider.ruler.measure(clear) or 0.0, 450.0)
+            lengths = [round(wider.ruler.measure(f"rail_lower:{n}") or 0.0, 6) for n in wider.spec.rails]
+            self.assertEqual(lengths, lengths[::-1])
 
 
 class Refused(unittest.TestCase):

@@ -8,7 +8,8 @@ from pydantic import ValidationError
 
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.kinds.post_frame.place import assemble
-from fennup.core.kinds.post_frame.spec import Between, Over, PostFrameSpec, Rail, Way
+from fennup.core.kinds.post_frame.spec import PostFrameSpec
+from fennup.core.kinds.post_frame.things import Between, Over, Rail, Way
 
 Document = dict[str, Any]
 ENOUGH = ((0.55, 0.3), (0.75, 0.5), (0.3, 0.2), (0.12, 0.08), (0.86, 0.7), (0.42, 0.4), (0.65, 0.55))

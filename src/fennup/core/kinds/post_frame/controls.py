@@ -10,7 +10,8 @@ from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_wi
 from fennup.core.kinds.inner_controls import spaced_controls
 from fennup.core.kinds.post_frame.adding import corners_of
 from fennup.core.kinds.post_frame.joined import knee_id
-from fennup.core.kinds.post_frame.spec import (
+from fennup.core.kinds.post_frame.spec import PostFrameSpec
+from fennup.core.kinds.post_frame.things import (
     MOST_POSTS,
     WAYS,
     Between,
@@ -20,11 +21,10 @@ from fennup.core.kinds.post_frame.spec import (
     Lapped,
     Over,
     Post,
-    PostFrameSpec,
     Rail,
     Reach,
     Slats,
-)  # fmt: skip
+)
 
 Sawn = Post | Rail | Foot | Knee | Bracing | Slats
 SIDES = {"x": ("front", "back"), "y": ("left", "right")}
@@ -56,6 +56,9 @@ def _posts(spec: PostFrameSpec) -> Iterator[Control]:
         options.append(("posts_behind", _add("row")))
     if options:
         yield _more("more_posts", "posts", options)
+    if len(spec.posts) > 1:
+        ways: dict[str, object] = {"sides_each": None, "sides_x": "x", "sides_y": "y"}
+        yield one_of("sides_together", "posts", "alike", ways, spec.alike)
 
 
 def _pairs(spec: PostFrameSpec) -> Iterator[tuple[str, str, str]]:
@@ -130,12 +133,17 @@ def _feet_now(spec: PostFrameSpec) -> str | None:
 
 
 def _own(spec: PostFrameSpec, boards: Sequence[str]) -> Iterator[Control]:
-    """On every board's card."""
+    """On every board's card; of what follows its like on the other side nothing."""
+    second = spec.second_side()
     for id, post in spec.posts.items():
-        yield from _post(spec, id, post)
+        if id not in second["posts"]:
+            yield from _post(spec, id, post)
     for number, rail in spec.rails.items():
-        yield from _rail(spec, number, rail)
+        if number not in second["rails"]:
+            yield from _rail(spec, number, rail)
     for number, foot in spec.feet.items():
+        if number in second["feet"]:
+            continue
         path, id = f"feet.{number}", f"foot {number}"
         yield from _section(path, id, foot, ("level_width", "upright_thickness"))
         if len(foot.under) == 1:
@@ -148,6 +156,8 @@ def _own(spec: PostFrameSpec, boards: Sequence[str]) -> Iterator[Control]:
             yield from _section(f"knees.{number}", id, knee, ("its_width", "its_thickness"))
             yield _gone(id)
     for number, brace in spec.braces.items():
+        if number in second["braces"]:
+            continue
         for id in (f"brace {number}", f"brace {number} over")[: 2 if brace.crossing else 1]:
             yield from _section(f"braces.{number}", id, brace, ("its_width", "its_thickness"))
             lines: dict[str, object] = {f"brace_by_{line}": line for line in ("lower", "middle", "upper")}

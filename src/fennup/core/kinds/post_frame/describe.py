@@ -8,7 +8,8 @@ from fennup.core.drawing.view import Description, Mark
 from fennup.core.kinds.gauged import ABOVE, DOWN, FRONT, LEFT, RIGHT, SIDE, UP, Paper, Shown, rows, view
 from fennup.core.kinds.post_frame.controls import controls_of
 from fennup.core.kinds.post_frame.sizing import SIZING
-from fennup.core.kinds.post_frame.spec import ALONG, Over, PostFrameSpec, Way
+from fennup.core.kinds.post_frame.spec import PostFrameSpec
+from fennup.core.kinds.post_frame.things import ALONG, Over, Way
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 from fennup.core.tolerances import SAME

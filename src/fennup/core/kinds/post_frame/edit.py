@@ -28,6 +28,11 @@ def edit(spec: PostFrameSpec, act: Edit, on: Tape) -> Document:
         return _given_anew(spec, added(spec, str(act.value)), "")
     if isinstance(act, Choose) and act.path == "away":
         return _given_anew(spec, without(spec, str(act.value)), "")
+    place, _, rest = getattr(act, "path", "").partition(".")
+    key = rest.partition(".")[0]
+    like = spec.second_side().get(place, {}).get(key)
+    if like is not None and not rest.endswith((".a", ".b", ".column", ".row")):
+        raise SpecError("follows_its_like", (act.path,), part=key, other=like)  # type: ignore[union-attr]
     document = SIZING.edit(spec, act, on)
     return _given_anew(spec, document, act.path) if hasattr(act, "path") else document
 

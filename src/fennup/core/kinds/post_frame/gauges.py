@@ -10,7 +10,8 @@ from fennup.core.geometry.vec import Vec, scale
 from fennup.core.kinds.post_frame.joined import is_ahead, knee_id
 from fennup.core.kinds.post_frame.posts import AXES, LOOKS, Standing
 from fennup.core.kinds.post_frame.rails import Run
-from fennup.core.kinds.post_frame.spec import ALONG, WAYS, Between, Lapped, PostFrameSpec, Way
+from fennup.core.kinds.post_frame.spec import PostFrameSpec
+from fennup.core.kinds.post_frame.things import ALONG, WAYS, Between, Lapped, Way
 from fennup.core.kinds.sticks import UP, facing
 from fennup.core.tolerances import SAME
 

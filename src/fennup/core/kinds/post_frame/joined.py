@@ -10,7 +10,7 @@ from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, add_between, add_half_laps, places
 from fennup.core.kinds.post_frame.posts import Standing, check_on, laid
 from fennup.core.kinds.post_frame.rails import Run, cut_to
-from fennup.core.kinds.post_frame.spec import Bracing, Corner, Knee, Line, Rail, Slats
+from fennup.core.kinds.post_frame.things import Bracing, Corner, Knee, Line, Rail, Slats
 from fennup.core.kinds.sticks import UP, Sheet, facing, stick
 from fennup.core.parts.solid import ARRISES, arris_length, solid_of
 from fennup.core.stock.section import Section
@@ -123,7 +123,11 @@ def add_bracing(added: Added, standing: Standing, posts: Mapping[str, Board], wh
         ends = [
             sheet.flat(meeting_point(side, middle, Plane(UP, foot + z))) for side, foot, z in zip(sides, feet, at, strict=True)
         ]
-        named = (f"brace {number}{' over' if k else ''}", f"Brace {number}{', the other way' if k else ''}", "brace")
+        named = (
+            f"brace {number}{' over' if k else ''}",
+            f"Brace {number}{', the other way' if k else ''}{standing.spec.side_name(brace.a, brace.b)}",
+            "brace",
+        )
         edge = EDGE[brace.line]
         section = Section(brace.width_mm, brace.thickness_mm)
         if not whole:

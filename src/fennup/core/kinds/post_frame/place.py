@@ -32,8 +32,9 @@ def shell(spec: PostFrameSpec) -> Assembly:
 
 
 def _built(spec: PostFrameSpec, *, whole: bool) -> Assembly:
+    spec = spec.with_sides()
     standing = stand_up(spec)
-    runs = {number: run_of(standing, number) for number in spec.rails}
+    runs = {number: run_of(standing, number, whole=whole) for number in spec.rails}
     posts, meeting = with_heads(standing, lying_over(spec, runs))
     if whole:
         _check_there(posts)

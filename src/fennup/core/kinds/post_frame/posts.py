@@ -10,7 +10,8 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
-from fennup.core.kinds.post_frame.spec import Foot, Lapped, Post, PostFrameSpec, Reach, Way, Where
+from fennup.core.kinds.post_frame.spec import PostFrameSpec
+from fennup.core.kinds.post_frame.things import Foot, Lapped, Post, Reach, Way, Where
 from fennup.core.kinds.sticks import UP, X, facing
 from fennup.core.parts.solid import solid_of
 from fennup.core.stock.section import Section
@@ -116,7 +117,7 @@ def _post(spec: PostFrameSpec, id: str, post: Post, foot: Vec) -> Board:
     size = (post.thickness_mm, post.width_mm) if sideways else (post.width_mm, post.thickness_mm)
     look = LOOKS["right" if sideways else "front"]
     face = unit(sub(look, scale(axis, dot(look, axis))))
-    return Board(id, f"Post {id}", Section(*size), Frame(foot, axis, cross(face, axis), face), role="post")
+    return Board(id, f"Post {id}{spec.side_name(id)}", Section(*size), Frame(foot, axis, cross(face, axis), face), role="post")
 
 
 def _ground_under(spec: PostFrameSpec, foot: Foot) -> Plane:
@@ -139,7 +140,14 @@ def _foot(standing: Standing, number: str, foot: Foot, top: Plane) -> Board:
         if abs(dot(off, cross(along, top.normal))) > min(foot.width_mm, spec.half(id, "x"), spec.half(id, "y")):
             raise SpecError("feet_askew", (f"feet.{number}.under.{k}",), part=id)
     at = sub(standing.feet[first], scale(top.normal, foot.thickness_mm / 2))
-    board = laid(f"foot {number}", f"Foot piece {number}", at, (along, top.normal), (foot.thickness_mm, foot.width_mm), "foot")
+    board = laid(
+        f"foot {number}",
+        f"Foot piece {number}{spec.side_name(*foot.under)}",
+        at,
+        (along, top.normal),
+        (foot.thickness_mm, foot.width_mm),
+        "foot",
+    )
     outer = tuple(standing.side(id, scale(along, way)) for id, way in ((first, -1.0), (last, 1.0)))
     return with_ends(board, foot, outer, (along, top.normal), standing.feet[first])
 

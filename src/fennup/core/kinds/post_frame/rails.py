@@ -11,7 +11,8 @@ from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, add_between
 from fennup.core.kinds.post_frame.posts import LOOKS, Standing, check_on, laid, on_line, with_ends
-from fennup.core.kinds.post_frame.spec import Between, Lapped, Over, PostFrameSpec, Rail
+from fennup.core.kinds.post_frame.spec import PostFrameSpec
+from fennup.core.kinds.post_frame.things import Between, Lapped, Over, Rail
 from fennup.core.kinds.sticks import UP, facing
 from fennup.core.parts.solid import solid_of
 from fennup.core.tolerances import NOTHING, SAME
@@ -39,8 +40,8 @@ class Run:
         return self.level, scale(self.level, -1.0)
 
 
-def run_of(standing: Standing, number: str) -> Run:
-    """A rail, its ends not yet cut where it goes between its posts. SpecError `faces_apart`, `posts_unlike_deep`, `no_way_across`."""
+def run_of(standing: Standing, number: str, *, whole: bool) -> Run:
+    """A rail, its ends not yet cut where it goes between its posts; not `whole`: unchecked. SpecError `faces_apart`, `posts_unlike_deep`, `no_way_across`."""
     rail = standing.spec.rails[number]
     field = f"rails.{number}"
     start = standing.feet[rail.a][2] + rail.height_mm
@@ -48,7 +49,7 @@ def run_of(standing: Standing, number: str) -> Run:
     level = unit((off[0], off[1], 0.0))
     joint = rail.joint
     if isinstance(joint, Lapped):
-        side = _common_side(standing, rail, LOOKS[joint.side], field)
+        side = _common_side(standing, rail, LOOKS[joint.side], field if whole else "")
         look, level = side.normal, unit(sub(level, scale(side.normal, dot(level, side.normal))))
         into = joint.let_in_mm + joint.notch_mm
         if into >= rail.thickness_mm and joint.notch_mm > NOTHING:
@@ -64,7 +65,7 @@ def run_of(standing: Standing, number: str) -> Run:
     line = meeting_point(middle, standing.side(rail.a, level), Plane(UP, start))
     at = add(line, scale(up, rail.width_mm / 2))
     board = laid(
-        f"rail {number}", f"Rail {number}", at, (along, up), (rail.width_mm, rail.thickness_mm),
+        f"rail {number}", f"Rail {number}{standing.spec.side_name(rail.a, rail.b)}", at, (along, up), (rail.width_mm, rail.thickness_mm),
         "beam" if isinstance(joint, Over) else "rail", on_edge=isinstance(joint, Lapped),
     )  # fmt: skip
     if not isinstance(joint, Between):
@@ -74,9 +75,10 @@ def run_of(standing: Standing, number: str) -> Run:
 
 
 def _common_side(standing: Standing, rail: Rail, look: Vec, field: str) -> Plane:
-    """The plane on which a rail is laid: the same side of all its posts. SpecError `faces_apart` says by how much it is not."""
+    """The plane on which a rail is laid: the same side of all its posts. SpecError `faces_apart` says by how much it is not, where a field
+    is named for it."""
     side = standing.side(rail.a, look)
-    for id in standing.spec.along(rail.a, rail.b):
+    for id in () if not field else standing.spec.along(rail.a, rail.b):
         other = standing.side(id, look)
         apart = max(
             abs(side.beyond(standing.axis_at(id, z)) - other.beyond(standing.axis_at(id, z))) for z in (0.0, rail.width_mm)

@@ -2,7 +2,8 @@
 
 from fennup.core.errors import SpecError
 from fennup.core.kinds.post_frame.place import assemble, shell
-from fennup.core.kinds.post_frame.spec import Between, PostFrameSpec, Reach
+from fennup.core.kinds.post_frame.spec import PostFrameSpec
+from fennup.core.kinds.post_frame.things import Between, Reach
 from fennup.core.kinds.sizing import Sizing
 
 LEAST_MM = 0.0
@@ -14,19 +15,31 @@ def unknowns_of(spec: PostFrameSpec) -> tuple[str, ...]:
     for name, lines, used in (("columns", spec.columns, "column"), ("rows", spec.rows, "row")):
         standing = {getattr(post, used) for post in spec.posts.values()}
         ordered = sorted((number for number in lines if number in standing), key=lambda number: lines[number])
-        found += [f"{name}.{number}" for number in ordered[1:]]
+        moved = ordered[1:]
+        if (spec.alike, used) in (("x", "column"), ("y", "row")):
+            moved = [*ordered[1 : len(ordered) // 2], *ordered[1:][-1:]]
+        found += [f"{name}.{number}" for number in moved]
+    second = spec.second_side()
     for id, post in spec.posts.items():
+        if id in second["posts"]:
+            continue
         own = spec.own_head(id)
         found += [f"posts.{id}.height_mm"] if own else []
         found += [f"posts.{id}.lean_deg"] if post.lean_deg else []
         found += [f"posts.{id}.top_deg"] if own and post.top_deg else []
     for number, rail in spec.rails.items():
+        if number in second["rails"]:
+            continue
         found += [f"rails.{number}.height_mm", f"rails.{number}.rise_deg"]
         found += _reach(f"rails.{number}.joint", rail.joint) if not isinstance(rail.joint, Between) else []
     for number, foot in spec.feet.items():
+        if number in second["feet"]:
+            continue
         found += _reach(f"feet.{number}", foot)
     found += [f"knees.{number}.{size}_mm" for number in spec.knees for size in ("post", "rail")]
-    found += [f"braces.{number}.{size}_mm" for number in spec.braces for size in ("low", "high")]
+    found += [
+        f"braces.{number}.{size}_mm" for number in spec.braces if number not in second["braces"] for size in ("low", "high")
+    ]
     return tuple(found)
 
 

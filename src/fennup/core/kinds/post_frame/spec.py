@@ -3,173 +3,39 @@ z up from the ground at the first post's place. Posts are lettered; all else is 
 
 from itertools import pairwise
 from math import cos, radians
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, field_validator, model_validator
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.fields import LONGEST_MM, Given, Pinned, Place_mm, Play_mm, Section_mm, Size_mm, Strict, pin
-from fennup.core.kinds.inner import Spaced, Spacing
+from fennup.core.kinds.fields import Given, Pinned, Place_mm, pin
+from fennup.core.kinds.post_frame import sides
+from fennup.core.kinds.post_frame.things import (
+    ALONG,
+    MOST_PINS,
+    MOST_POSTS,
+    WAYS,
+    Between,
+    Bracing,
+    Foot,
+    Ground,
+    Knee,
+    Letter,
+    Number,
+    Post,
+    Rail,
+    Reach,
+    Slats,
+    Sort,
+    Way,
+)  # fmt: skip
 from fennup.core.tolerances import SAME
-
-Letter = Annotated[str, Field(pattern="^[A-Z]$", description="letter of a post")]
-Number = Annotated[str, Field(pattern="^[1-9][0-9]?$", description="number of a line, a rail, a brace ...")]
-Lean_deg = Annotated[
-    float, Field(gt=-60, lt=60, allow_inf_nan=False, description="degrees from upright, + its head to the right or the back")
-]
-Rise_deg = Annotated[
-    float, Field(gt=-75, lt=75, allow_inf_nan=False, description="degrees from level, + rising to the right or the back")
-]
-Fall_deg = Annotated[float, Field(gt=-30, lt=30, allow_inf_nan=False, description="degrees from level, + falling")]
-Height_mm = Annotated[
-    float, Field(ge=-LONGEST_MM, le=LONGEST_MM, allow_inf_nan=False, description="mm over the foot of its first post")
-]
-Way = Literal["x", "y"]
-Where = Literal["front", "back", "left", "right"]
-Line = Literal["lower", "middle", "upper"]
-Sort = Literal["posts", "columns", "rows", "rails", "feet", "knees", "braces", "slats"]
-WAYS: tuple[Way, Way] = ("x", "y")
-ALONG = {"x": "across", "y": "deep"}  # as sizes are called that run from left to right, and from front to back
-MOST_POSTS, MOST_PINS = 12, 200
-
-
-class Ground(Strict):
-    """How the ground falls from the first post's place."""
-
-    right_deg: Fall_deg = 0.0
-    back_deg: Fall_deg = 0.0
-
-
-class Post(Strict):
-    """A post where a column and a row cross: `width_mm` from left to right, `thickness_mm` from front to back, with its middle or a
-    side of its foot on the lines.
-
-    It leans to the right or the back. `height_mm` is from foot to top in its middle, where no rail lies over it and it meets no other
-    post; the top slopes by `top_deg`. `step_mm`: its foot's height over the ground there. `meets`: the post that its head leans
-    against; `flush_with`: the rail along whose upper edge its top is cut.
-    """
-
-    column: Number
-    row: Number
-    width_mm: Section_mm
-    thickness_mm: Section_mm
-    height_mm: Size_mm
-    on_column: Literal["left", "middle", "right"] = "middle"
-    on_row: Literal["front", "middle", "back"] = "middle"
-    step_mm: Place_mm = 0.0
-    lean_deg: Lean_deg = 0.0
-    leans: Way = "x"
-    top_deg: Rise_deg = 0.0
-    top_way: Way = "x"
-    meets: Letter | None = None
-    flush_with: Number | None = None
-
-
-class Between(Strict):
-    """A rail butted between two posts: in the middle of what both have of their depth, or set in from the first one's front (of
-    a rail that runs to the back, from its right)."""
-
-    form: Literal["between"]
-    set_in_mm: Play_mm | None = None
-
-
-class Reach(Strict):
-    """How far it goes on past the outer sides of its first and its last post (the same at both if unsaid), and how its ends are cut:
-    square, plumb, along the posts' sides, or so much from square that the lower edge is the shorter."""
-
-    over_a_mm: Play_mm = 0.0
-    over_b_mm: Play_mm | None = None
-    ends: Literal["square", "plumb", "flush", "angle"] = "square"
-    end_deg: Annotated[float, Field(gt=-75, lt=75, allow_inf_nan=False)] = 0.0
-
-
-class Lapped(Reach):
-    """A rail laid on the posts' faces on one side, let into them by `let_in_mm`, itself notched over them by `notch_mm`."""
-
-    form: Literal["lapped"]
-    side: Where
-    let_in_mm: Play_mm = 0.0
-    notch_mm: Play_mm = 0.0
-
-
-class Over(Reach):
-    """A beam lying over the posts, which are cut to it; the height is that of the posts at its first one."""
-
-    form: Literal["over"]
-    aside_mm: Place_mm = 0.0
-
-
-class Rail(Strict):
-    """A board between or on posts, from the post `a` to the post `b`: `width_mm` upright, `thickness_mm` level.
-
-    `height_mm`: how high its lower edge lies over the foot of `a` where it comes to the side of `a` that looks to `b`.
-    """
-
-    a: Letter
-    b: Letter
-    width_mm: Section_mm
-    thickness_mm: Section_mm
-    height_mm: Height_mm
-    rise_deg: Rise_deg = 0.0
-    joint: Annotated[Between | Lapped | Over, Field(discriminator="form")]
-
-
-class Foot(Reach):
-    """A piece on the ground under posts, from the first to the last, or under one, running the `way`; `width_mm` level."""
-
-    under: Annotated[list[Letter], Field(min_length=1, max_length=6)]
-    width_mm: Section_mm
-    thickness_mm: Section_mm
-    way: Way = "x"
-
-
-class Corner(Strict):
-    """The corner of a post and a rail; `ahead`: on the side to which the rail runs, if unsaid the one inside."""
-
-    post: Letter
-    rail: Number
-    ahead: bool | None = None
-
-
-class Knee(Strict):
-    """A brace in corners that are all braced alike: its long edge runs from `post_mm` below the rail on the post to `rail_mm` from
-    the post on the rail."""
-
-    corners: Annotated[list[Corner], Field(min_length=1, max_length=24)]
-    post_mm: Size_mm
-    rail_mm: Size_mm
-    width_mm: Section_mm
-    thickness_mm: Section_mm
-
-
-class Bracing(Strict):
-    """A brace from post to post, its `line` from one height over the foot of `a` to another over that of `b`; `crossing`: with a
-    second one the other way, half lapped."""
-
-    a: Letter
-    b: Letter
-    low_mm: Place_mm
-    high_mm: Place_mm
-    width_mm: Section_mm
-    thickness_mm: Section_mm
-    line: Line = "middle"
-    crossing: bool = False
-
-
-class Slats(Spaced):
-    """Boards laid across two rails, spaced along the first one between its ends, and reaching past both rails."""
-
-    on: Annotated[list[Number], Field(min_length=2, max_length=2)]
-    count: Annotated[int, Field(ge=1, le=40)]
-    width_mm: Section_mm
-    thickness_mm: Section_mm
-    spacing: Spacing = "flush"
-    over_mm: Play_mm = 0.0
 
 
 class PostFrameSpec(Pinned):
     """Posts, where lines from left to right and from front to back cross, and what joins them. `numbered`: how many of a sort there
-    have been, so that no letter or number is given twice."""
+    have been, so that no letter or number is given twice. `alike`: the right side is the left one mirrored (`x`), or the back the
+    front (`y`): what has its like there is as that is, and says nothing of its own."""
 
     kind: Literal["post_frame"]
     version: Literal[1] = 1
@@ -182,6 +48,7 @@ class PostFrameSpec(Pinned):
     braces: Annotated[dict[Number, Bracing], Field(max_length=12)] = {}
     slats: Annotated[dict[Number, Slats], Field(max_length=6)] = {}
     ground: Ground = Ground()
+    alike: Way | None = None
     numbered: dict[Sort, Annotated[int, Field(ge=0, le=99)]] = {}
     pins: Annotated[list[Given], Field(max_length=MOST_PINS)] | None = None
 
@@ -234,6 +101,61 @@ class PostFrameSpec(Pinned):
             if slats.on[0] == slats.on[1]:
                 raise SpecError("from_itself", (f"slats.{n}.on.1",), part=slats.on[0])
         return self
+
+    @model_validator(mode="after")
+    def _as_its_like(self) -> "PostFrameSpec":
+        """What follows its like says what that says, mirrored."""
+        for name, value in self._mirrored().items():
+            object.__setattr__(self, name, value)
+        return self
+
+    def with_sides(self) -> "PostFrameSpec":
+        """The same with both sides alike, where they are to be: after a figure of the first one was moved."""
+        return self if self.alike is None else self.model_copy(update=self._mirrored())
+
+    def _mirrored(self) -> dict[str, Any]:
+        if self.alike is None:
+            return {}
+        way = self.alike
+        line, name = sides.LINE[way]
+        lines: dict[str, float] = getattr(self, name)
+        second = self.second_side()
+        changed: dict[str, Any] = {name: sides.mirrored_lines(lines, {getattr(post, line) for post in self.posts.values()})}
+        changed["posts"] = self.posts | {
+            id: sides.mirrored_post(self.posts[id], self.posts[like], way) for id, like in second["posts"].items()
+        }
+        changed["rails"] = self.rails | {
+            n: sides.mirrored_rail(self.rails[n], self.rails[like], way) for n, like in second["rails"].items()
+        }
+        for place in ("braces", "feet"):
+            several: dict[str, Any] = getattr(self, place)
+            keep = ("a", "b") if place == "braces" else ("under",)
+            changed[place] = several | {
+                n: several[like].model_copy(update={k: getattr(several[n], k) for k in keep}) for n, like in second[place].items()
+            }
+        return changed
+
+    def second_side(self) -> dict[str, dict[str, str]]:
+        """What follows its like on the other side, by sort: posts, rails, braces, feet."""
+        if self.alike is None:
+            return {"posts": {}, "rails": {}, "braces": {}, "feet": {}}
+        lines = self.columns if self.alike == "x" else self.rows
+        second = sides.followers(self.posts, lines, self.alike)
+        return {
+            "posts": second,
+            "rails": sides.following(self.rails, second, second),
+            "braces": sides.following(self.braces, second, second),
+            "feet": sides.feet_following(self.feet, second),
+        }
+
+    def side_name(self, *ids: str) -> str:
+        """On which of two sides that belong together some posts stand, to be said after a name; nothing where on both or neither."""
+        second = self.second_side()["posts"]
+        names = ("left side", "right side") if self.alike == "x" else ("front", "back")
+        for name, there in zip(names, (set(second.values()), set(second)), strict=True):
+            if ids and set(ids) <= there:
+                return f", {name}"
+        return ""
 
     def _post(self, id: str, field: str) -> None:
         if id not in self.posts:
@@ -328,8 +250,16 @@ class PostFrameSpec(Pinned):
 
     def usual_pins(self) -> tuple[Given, ...]:
         """Where the posts stand, how high they are, and where everything is on them."""
-        made = [self._apart(a, b, way) for way in WAYS for a, b in self.steps(way)]
+        made = []
+        for way in WAYS:
+            steps = self.steps(way)
+            # Of lines that lie alike about their middle half the steps say all.
+            said = steps[: (len(steps) + 1) // 2] if self.alike == way else steps
+            made += [self._apart(a, b, way) for a, b in said]
+        second = self.second_side()
         for id, post in self.posts.items():
+            if id in second["posts"]:
+                continue
             own = self.own_head(id)
             if own:
                 made.append(pin(f"post_height:{id}", post.height_mm))
@@ -338,13 +268,19 @@ class PostFrameSpec(Pinned):
             if post.top_deg and own:
                 made.append(pin(f"top_pitch:{id}", post.top_deg))
         for number, rail in self.rails.items():
+            if number in second["rails"]:
+                continue
             made += [pin(f"lower_height:{number}", rail.height_mm), pin(f"rail_pitch:{number}", rail.rise_deg)]
             made += _reach_pins("rail", number, rail.joint) if not isinstance(rail.joint, Between) else []
         for number, foot in self.feet.items():
+            if number in second["feet"]:
+                continue
             made += _reach_pins("foot", number, foot)
         for number, knee in self.knees.items():
             made += [pin(f"knee_post:{number}", knee.post_mm), pin(f"knee_rail:{number}", knee.rail_mm)]
         for number, brace in self.braces.items():
+            if number in second["braces"]:
+                continue
             made += [pin(f"brace_low:{number}", brace.low_mm), pin(f"brace_high:{number}", brace.high_mm)]
         return tuple(made)
 
