@@ -113,7 +113,7 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "shape": (DESK, "light", [opened("Tide clock surround")]),
     "shape-part": (DESK, "light", [opened("Tide clock surround"), part("E")]),
     "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
-    "box": (DESK, "light", [opened("Rope bin")]),
+    "posts": (DESK, "light", [opened("Landing stage arch")]),
     "roof": (DESK, "light", [opened("Slip lantern hip")]),
     "together": (DESK, "light", [opened("Sand bin on a stand")]),
     "compare": (DESK, "light", [opened("Boat trestle"), variant]),
