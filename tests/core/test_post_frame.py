@@ -123,6 +123,17 @@ class Figures(Reading):
             front = min(p[1] for piece in board.world for p in piece.points)
             self.assertAlmostEqual(front, -32.0 - 27.0 + let_in + notch, places=9)
 
+    def test_one_end_sloping_and_the_other_square(self) -> None:
+        said = {"form": "lapped", "side": "front", "over_a_mm": 60.0, "ends": "angle", "end_deg": 30.0, "ends_b": "square"}
+        made = solved(four(rails={"1": rail("AB", 300.0, **said), "2": rail("CD", 300.0, form="between")}))
+        self.closes(made)
+        cuts = next(facts for facts in made.facts if facts.key == "rail 1").ends
+        self.assertEqual([round(abs(cuts[end][0].miter_deg), 9) for end in ("left", "right")], [30.0, 0.0])
+        # The lower edge is the shorter, by 90 tan 30.
+        self.assertAlmostEqual(
+            (made.ruler.measure("rail_upper:1") or 0) - (made.ruler.measure("rail_lower:1") or 0), 90 * tan(radians(30))
+        )
+
     def test_what_is_laid_on_must_touch_and_lie_in_the_plane(self) -> None:
         made = solved(four(rails={"1": rail("AB", 300.0, form="lapped", side="front")}))
         joint = next(joint for joint in made.assembly.joints if joint.kind == "face" and joint.b.board == "B")

@@ -261,7 +261,9 @@ def _reach(measure: str, reach: Reach, path: str, id: str) -> Iterator[Control]:
     """How far it goes past its posts, and its ends."""
     names = {f"end_cut_{how}": how for how in ("square", "plumb", "flush", "angle")}
     yield choice("end_cuts", "part", f"{path}.ends", {code: (how, how == reach.ends) for code, how in names.items()}, id, "list")
-    if reach.ends == "angle":
+    own: Answers = {"end_like": (None, reach.ends_b is None), **{code: (how, how == reach.ends_b) for code, how in names.items()}}
+    yield choice("last_end_cut", "part", f"{path}.ends_b", own, id, "list")
+    if "angle" in (reach.ends, reach.ends_b):
         yield figure("end_angle", "part", reach.end_deg, f"{path}.end_deg", "deg", id)
     yield replace(
         figure("over_start", "part", reach.over_a_mm, f"{path}.over_a_mm", about=id),

@@ -157,14 +157,15 @@ def with_ends(board: Board, reach: Reach, outer: tuple[Plane, ...], ways: tuple[
     along, up = ways
     overs = (reach.over_a_mm, reach.over_a_mm if reach.over_b_mm is None else reach.over_b_mm)
     turn = radians(reach.end_deg)
-    for end, sense, side, over in zip(("left", "right"), (-1.0, 1.0), outer, overs, strict=True):
+    cuts = (reach.ends, reach.ends_b or reach.ends)
+    for end, sense, side, over, cut in zip(("left", "right"), (-1.0, 1.0), outer, overs, cuts, strict=True):
         at = add(on_line(line, along, side), scale(along, sense * over))
         normal = {
             "square": scale(along, sense),
             "plumb": unit((sense * along[0], sense * along[1], 0.0)),
             "flush": side.normal,
             "angle": add(scale(along, sense * cos(turn)), scale(up, -sin(turn))),
-        }[reach.ends]
+        }[cut]
         board = board.with_cut(end, plane_through(at, normal))  # type: ignore[arg-type]
     return board
 

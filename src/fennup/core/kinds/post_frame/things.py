@@ -69,13 +69,18 @@ class Between(Strict):
     set_in_mm: Play_mm | None = None
 
 
+EndCut = Literal["square", "plumb", "flush", "angle"]
+
+
 class Reach(Strict):
     """How far it goes on past the outer sides of its first and its last post (the same at both if unsaid), and how its ends are cut:
-    square, plumb, along the posts' sides, or so much from square that the lower edge is the shorter."""
+    square, plumb, along the posts' sides, or so much from square that the lower edge is the shorter; the last end (`ends_b`) as the
+    first one if unsaid."""
 
     over_a_mm: Play_mm = 0.0
     over_b_mm: Play_mm | None = None
-    ends: Literal["square", "plumb", "flush", "angle"] = "square"
+    ends: EndCut = "square"
+    ends_b: EndCut | None = None
     end_deg: Annotated[float, Field(gt=-75, lt=75, allow_inf_nan=False)] = 0.0
 
 

@@ -136,6 +136,8 @@ WORDS = Words(
         "end_cut_plumb": "plumb",
         "end_cut_flush": "along the posts' sides",
         "end_cut_angle": "at an angle",
+        "last_end_cut": "Its last end is",
+        "end_like": "as the first",
         "end_angle": "Ends, from square",
         "over_start": "Past its first post by",
         "over_end": "Past its last post by",
