@@ -1,11 +1,13 @@
 """Assemblies that stand on a side, are turned, or lie on a face: the wood goes along unchanged, what is measured and closes stays."""
 
 import unittest
+from itertools import pairwise
 from math import acos, cos, degrees, hypot, radians, sin, sqrt
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag
 from fennup.core.errors import SpecError
+from fennup.core.project.forms import newest_form
 from fennup.core.project.stance import turned_to
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
@@ -70,6 +72,26 @@ class Standing(unittest.TestCase):
         low, high = levels(made, "m3", 0)
         self.assertAlmostEqual(high - low, 20.0)
         self.assertAlmostEqual(levels(made, "m3")[0], 5.0)
+
+    def test_a_row_of_slats_between_two_rings(self) -> None:
+        ring = {"spec": rectangle("outside", 600.0, 400.0, 60.0), "down": {"board": "A", "facet": "lower"}}
+        document = newest_form(several(ring, {**ring, "back_mm": 500.0}))
+        ends = {
+            "a": {"board": "m1/A", "side": "back", "along_mm": 100.0},
+            "b": {"board": "m2/A", "side": "face", "along_mm": 100.0},
+        }
+        slat = {"name": "Slat", **ends, "width_mm": 40.0, "thickness_mm": 18.0, "lies_flat": True, "count": 5, "step_mm": 100.0}
+        made = solved(document | {"pieces": {"p3": slat}, "numbered": 3})
+        self.assertIn(made.closing.state, ("exact", "opens"))
+        keys = ["p3", "p3.2", "p3.3", "p3.4", "p3.5"]
+        middles = [made.assembly.board(key).frame.origin[0] for key in keys]
+        self.assertEqual([round(b - a, 9) for a, b in pairwise(middles)], [100.0] * 4)
+        self.assertIn(tuple(keys), [tuple(part.boards) for part in made.parts])
+        self.assertEqual({round(e[1] - e[0], 6) for e in (made.solids[k].extent_x() for k in keys)}, {480.0})
+        for said, code, field in (({"count": 7}, "piece_off_board", "count"), ({"step_mm": None}, "no_step", "step_mm")):
+            with self.assertRaises(SpecError) as refused:
+                solved(document | {"pieces": {"p3": slat | said}, "numbered": 3})
+            self.assertEqual((refused.exception.code, refused.exception.fields), (code, (f"pieces.p3.{field}",)))
 
     def test_a_lid_lies_on_the_sloping_top_of_a_box(self) -> None:
         # A lean-to's body: the front 300, the back 420 high, 400 deep; its lid frame lies on the slope of its sides.

@@ -50,6 +50,8 @@ LABELS = merged(
         "piece_aside": "Off the middle of the face",
         "piece_width": "Its width",
         "piece_thickness": "Its thickness",
+        "piece_count": "How many in a row",
+        "piece_step": "From one to the next",
         "piece_lies": "It lies",
         "on_its_edge": "on edge",
         "lying_flat": "flat",

@@ -245,8 +245,10 @@ class _Whole:
     def _pieces(self) -> list[Control]:
         """On every fitted piece's card: where it ends, its section, how it lies."""
         made = []
-        for id, piece in self.spec.pieces.items():
-            path = f"pieces.{id}"
+        row = [(key, id) for id, piece in self.spec.pieces.items() for key in piece.keys(id)]
+        for id, own in row:
+            piece = self.spec.pieces[own]
+            path = f"pieces.{own}"
             for end, seat in (("a", piece.a), ("b", piece.b)):
                 board = self.assembly.board(seat.board)
                 start = "left" if starts_at(board) == "left" else "low"
@@ -256,10 +258,16 @@ class _Whole:
                 if board.panel:
                     made.append(figure("piece_aside", "part", seat.aside_mm, f"{place}.aside_mm", about=id))
             answers: dict[str, object] = {"on_its_edge": False, "lying_flat": True}
-            away = Choose(op="choose", path="pieces", value=id)
+            away = Choose(op="choose", path="pieces", value=own)
             made += [
                 figure("piece_width", "part", piece.width_mm, f"{path}.width_mm", about=id),
                 figure("piece_thickness", "part", piece.thickness_mm, f"{path}.thickness_mm", about=id),
+                figure("piece_count", "part", float(piece.count), f"{path}.count", "count", id),
+                *(
+                    [figure("piece_step", "part", piece.step_mm, f"{path}.step_mm", about=id)]
+                    if piece.step_mm is not None
+                    else []
+                ),
                 one_of("piece_lies", "part", f"{path}.lies_flat", answers, piece.lies_flat, id),
                 Control("piece_away", "part", (Option("take_it_away", (away,), False),), about=id),
             ]

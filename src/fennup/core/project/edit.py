@@ -45,7 +45,18 @@ def edit(spec: ProjectSpec, act: Edit, on: Tape) -> Document:
         return _without_last(document) if act.value is None else with_another(spec, str(act.value))
     if isinstance(act, Choose) and act.path == "pieces":
         return _without(document, [str(act.value)])
-    return edit_field(document, act, on)
+    made = edit_field(document, act, on)
+    if act.path.startswith("pieces.") and act.path.endswith(".count"):
+        return _with_step(spec, made, act.path.split(".")[1])
+    return made
+
+
+def _with_step(spec: ProjectSpec, document: Document, id: str) -> Document:
+    """A piece that becomes a row: three of its widths from one to the next, until somebody says otherwise."""
+    piece = spec.pieces.get(id)
+    if piece is None or piece.step_mm is not None:
+        return document
+    return put_at(document, f"pieces.{id}.step_mm", 3 * (piece.width_mm if piece.lies_flat else piece.thickness_mm))
 
 
 def _within(spec: ProjectSpec, document: Document, id: str, act: Edit, on: Tape) -> Document:

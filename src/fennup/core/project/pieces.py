@@ -25,31 +25,53 @@ def add_pieces(pieces: Mapping[str, Piece], boards: Sequence[Board]) -> Added:
     by_id = {board.id: board for board in boards}
     added = Added()
     for id, piece in pieces.items():
-        path = f"pieces.{id}"
-        spans = {seat.board: solid_of(by_id[seat.board]).extent_x() for seat in (piece.a, piece.b) if seat.board in by_id}
-        for end, seat in (("a", piece.a), ("b", piece.b)):
-            if seat.board not in by_id:
-                raise SpecError("no_such_face", (f"{path}.{end}.board",), part=seat.board)
-            low, high = spans[seat.board]
-            if seat.along_mm > high - low:
-                field = f"{path}.{end}.along_mm"
-                raise SpecError("piece_off_board", (field,), part=by_id[seat.board].name, mm=seat.along_mm, limit_mm=high - low)
-        ends = [seat_place(by_id[seat.board], seat, spans[seat.board]) for seat in (piece.a, piece.b)]
-        way = sub(ends[1], ends[0])
-        faces = [_face(by_id[seat.board], seat.side) for seat in (piece.a, piece.b)]
-        # The piece runs away from either face, on the side that it looks to.
-        if norm(way) < 1.0 or dot(way, faces[0].plane.normal) >= 0 or dot(way, faces[1].plane.normal) <= 0:
-            raise SpecError("piece_between", (path,), part=piece.name)
-        level = cross(way, UP)
-        sideways = unit(level) if norm(level) > SAME * norm(way) else X
-        look = cross(sideways, unit(way)) if piece.lies_flat else sideways
-        frame = frame_from(scale(add(ends[0], ends[1]), 0.5), way, look)
-        stick = Board(id, piece.name, Section(piece.width_mm, piece.thickness_mm), frame, role="piece")
-        try:
-            by_id[id] = add_between(added, stick, faces, path)
-        except CutError:
-            raise SpecError("piece_between", (path,), part=piece.name) from None
+        if piece.count > 1 and piece.step_mm is None:
+            raise SpecError("no_step", (f"pieces.{id}.step_mm",))
+        for k, key in enumerate(piece.keys(id)):
+            by_id[key] = _piece(added, by_id, piece, id, (k, key))
     return added
+
+
+def _piece(added: Added, by_id: Mapping[str, Board], piece: Piece, id: str, place: tuple[int, str]) -> Board:
+    """One piece of a row: which one, and its key."""
+    path, (k, key) = f"pieces.{id}", place
+    name = piece.name if k == 0 else f"{piece.name}, {k + 1}"
+    spans = {seat.board: solid_of(by_id[seat.board]).extent_x() for seat in (piece.a, piece.b) if seat.board in by_id}
+    seats = _seats(by_id, piece, k) if len(spans) == len({piece.a.board, piece.b.board}) else (piece.a, piece.b)
+    for end, seat in zip("ab", seats, strict=True):
+        if seat.board not in by_id:
+            raise SpecError("no_such_face", (f"{path}.{end}.board",), part=seat.board)
+        low, high = spans[seat.board]
+        if not 0 <= seat.along_mm <= high - low:
+            field = f"{path}.{end}.along_mm" if k == 0 else f"{path}.count"
+            raise SpecError("piece_off_board", (field,), part=by_id[seat.board].name, mm=seat.along_mm, limit_mm=high - low)
+    ends = [seat_place(by_id[seat.board], seat, spans[seat.board]) for seat in seats]
+    way = sub(ends[1], ends[0])
+    faces = [_face(by_id[seat.board], seat.side) for seat in seats]
+    # The piece runs away from either face, on the side that it looks to.
+    if norm(way) < 1.0 or dot(way, faces[0].plane.normal) >= 0 or dot(way, faces[1].plane.normal) <= 0:
+        raise SpecError("piece_between", (path,), part=piece.name)
+    level = cross(way, UP)
+    sideways = unit(level) if norm(level) > SAME * norm(way) else X
+    look = cross(sideways, unit(way)) if piece.lies_flat else sideways
+    frame = frame_from(scale(add(ends[0], ends[1]), 0.5), way, look)
+    stick = Board(key, name, Section(piece.width_mm, piece.thickness_mm), frame, role="piece")
+    try:
+        return add_between(added, stick, faces, path)
+    except CutError:
+        raise SpecError("piece_between", (path,), part=piece.name) from None
+
+
+def _seats(by_id: Mapping[str, Board], piece: Piece, k: int) -> tuple[Seat, Seat]:
+    """Where a piece of a row ends: so much farther along the first board, and the same way along the second one."""
+    ways = [
+        scale(board.frame.x, -1.0 if starts_at(board) == "high" else 1.0)
+        for board in (by_id[piece.a.board], by_id[piece.b.board])
+    ]
+    on = k * (piece.step_mm or 0.0)
+    same = 1.0 if dot(*ways) >= 0 else -1.0
+    a = piece.a.model_copy(update={"along_mm": piece.a.along_mm + on})
+    return a, piece.b.model_copy(update={"along_mm": piece.b.along_mm + same * on})
 
 
 def starts_at(board: Board) -> Literal["low", "high", "left"]:

@@ -8,7 +8,7 @@ from pydantic import Field, field_validator, model_validator
 
 from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
-from fennup.core.kinds.fields import Along_mm, Measure, Place_mm, Section_mm, Strict
+from fennup.core.kinds.fields import Along_mm, Measure, Place_mm, Section_mm, Size_mm, Strict
 
 MOST_MEMBERS = 8
 Name = Annotated[str, Field(pattern=r"^[A-Za-z][A-Za-z0-9 -]{0,29}$", description="what one assembly or piece is called")]
@@ -71,7 +71,7 @@ class Seat(Strict):
 
 class Piece(Strict):
     """A piece between two faces, cut to both: a strut, a stretcher, a sloping rail, a corner block. It stands on edge, or
-    `lies_flat`."""
+    `lies_flat`. With a `count` it is the first of a row, each `step_mm` farther along both boards than the one before."""
 
     name: Name
     a: Seat
@@ -79,6 +79,12 @@ class Piece(Strict):
     width_mm: Section_mm
     thickness_mm: Section_mm
     lies_flat: bool = False
+    count: Annotated[int, Field(ge=1, le=40)] = 1
+    step_mm: Size_mm | None = None
+
+    def keys(self, id: str) -> tuple[str, ...]:
+        """What the pieces of its row are called: the first one by its id."""
+        return (id, *(f"{id}.{k + 1}" for k in range(1, self.count)))
 
 
 class ProjectSpec(Strict):
