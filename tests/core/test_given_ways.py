@@ -144,6 +144,49 @@ class Aprons(unittest.TestCase):
         self.assertAlmostEqual(refused.exception.data["deg"], abs(residual), places=3)
 
 
+class HipsOnARidge(unittest.TestCase):
+    def hip(self, **said: Any) -> dict[str, Any]:
+        start = deepcopy(KINDS["roof"].starts["hip"])
+        ridge = {"length_mm": 800.0, "thickness_mm": 25.0, "depth_mm": 135.0}
+        start["shape"] |= {"width_mm": 1600.0, "depth_mm": 2400.0, "rise_mm": 560.0, "spacing_mm": 300.0, "ridge": ridge, **said}
+        return start
+
+    def test_hips_commons_and_jacks_by_the_triangles_of_the_roof(self) -> None:
+        for foot in ("flush", "seat"):
+            made = solved(self.hip(foot=foot))
+            self.assertIn(made.closing.state, ("exact", "opens"))
+            self.assertTrue(boolean_proof(made.assembly, made.solids).confirms(made.closing, made.joints))
+            read = made.ruler.measure
+            # As much shorter than the eaves as they are wide: one pitch all round, and the hips at 45 from above.
+            self.assertAlmostEqual(read("front_pitch") or 0.0, read("side_pitch") or 1.0)
+            self.assertAlmostEqual(read("hip_length") or 0.0, hypot(800, 800, 560))
+            commons = [facts for facts in made.facts if facts.key.startswith("common")]
+            self.assertEqual(
+                sum(len(facts.group.boards) for facts in commons), 6
+            )  # one in the middle and one 300 to either side, on both
+            pitch = atan(560 / 800)
+            self.assertAlmostEqual(commons[0].arrises["face_upper"], (800 - 12.5) / cos(pitch))
+
+    def test_a_pitch_that_is_given_moves_the_ridges_end(self) -> None:
+        spec = solved(self.hip()).spec
+        for measure in ("eaves_width", "eaves_depth", "rise"):
+            spec = spec_of(after(spec, Give(op="give", measure=measure), MM))
+        spec = spec_of(after(spec, Give(op="give", measure="front_pitch", text="45"), MM))
+        made = solved(spec.model_dump(mode="json"))
+        self.assertAlmostEqual(made.ruler.measure("ridge_length") or 0.0, 2400 - 2 * 560)
+        self.assertAlmostEqual(made.ruler.measure("side_pitch") or 0.0, degrees(atan(560 / 800)))
+
+    def test_what_is_no_ridge_is_refused(self) -> None:
+        long, short = ({"length_mm": mm, "thickness_mm": 25.0, "depth_mm": 135.0} for mm in (2400.0, 20.0))
+        for code, field, said in (
+            ("ridge_too_long", "shape.ridge.length_mm", {"ridge": long}), ("ridge_nothing", "shape.ridge.length_mm", {"ridge": short}),
+            ("ridge_needs_four", "shape.ridge", {"sides": 6}),
+        ):  # fmt: skip
+            with self.subTest(code), self.assertRaises(SpecError) as refused:
+                solved(self.hip(**said))
+            self.assertEqual((refused.exception.code, refused.exception.fields), (code, (field,)))
+
+
 class Gables(unittest.TestCase):
     """Feet, tails, heels and heads of rafters 90 deep on a run of 900 at 35 degrees, by the triangles of the pitch."""
 

@@ -149,6 +149,8 @@ def roofs(draw: st.DrawFn) -> dict[str, Any]:
             "spacing_mm": draw(st.floats(100, 600)),
             "foot": draw(st.sampled_from(["flush", "seat"])),
         }
+        if shape["sides"] is None and draw(st.booleans()):
+            shape["ridge"] = {"length_mm": draw(sizes), "thickness_mm": draw(thin), "depth_mm": draw(st.floats(40, 250))}
     else:
         shape |= {"width_mm": draw(sizes), "depth_mm": draw(sizes), "front_mm": draw(sizes), "back_mm": draw(sizes)}
     return {"kind": "roof", "shape": shape, "depth_mm": draw(st.floats(40, 200)), "thickness_mm": draw(thin)}

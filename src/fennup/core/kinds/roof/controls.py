@@ -72,6 +72,16 @@ def _gable(spec: RoofSpec, shape: Gable) -> list[Control]:
 
 def _hip(spec: RoofSpec, shape: Hip) -> list[Control]:
     made = [figure("sides", "outline", float(shape.sides), "shape.sides", "count")] if shape.sides else []
+    if not shape.sides:
+        usual = {
+            "length_mm": max(shape.depth_mm - shape.width_mm, shape.depth_mm / 3),
+            "thickness_mm": spec.thickness_mm / 2,
+            "depth_mm": 1.5 * spec.depth_mm,
+        }
+        made.append(with_or_without("hip_ridge", "outline", "shape.ridge", ("to_a_point", "with_ridge"), usual, shape.ridge))
+        if shape.ridge:
+            made.append(figure("ridge_thickness", "board", shape.ridge.thickness_mm, "shape.ridge.thickness_mm"))
+            made.append(figure("ridge_depth", "board", shape.ridge.depth_mm, "shape.ridge.depth_mm"))
     seats = [("above_plate", shape.above_plate_mm), ("plate", shape.plate_mm)] if shape.foot == "seat" else []
     return [
         *made,

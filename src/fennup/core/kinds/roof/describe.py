@@ -29,7 +29,7 @@ ON: dict[str, dict[str, tuple[Shown, ...]]] = {
     },
     "hip": {
         "front": (("eaves_width", DOWN, 1.0), ("rise", RIGHT, 1.4), ("side_pitch", UP, 0.0)),
-        "side": (("eaves_depth", DOWN, 1.0), ("rise", RIGHT, 1.4), ("front_pitch", UP, 0.0)),
+        "side": (("eaves_depth", DOWN, 1.0), ("ridge_length", UP, 1.0), ("rise", RIGHT, 1.4), ("front_pitch", UP, 0.0)),
         "above": (("eaves_width", DOWN, 1.0), ("eaves_depth", RIGHT, 1.4), ("eaves_side", DOWN, 1.0)),
     },
     "lean_to": {

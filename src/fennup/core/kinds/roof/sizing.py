@@ -17,7 +17,8 @@ def unknowns_of(spec: RoofSpec) -> tuple[str, ...]:
     if isinstance(shape, Pyramid):
         return ("shape.across_mm", "shape.height_mm")
     if isinstance(shape, Hip):
-        return ("shape.width_mm", *(() if shape.sides else ("shape.depth_mm",)), "shape.rise_mm")
+        ridge = ("shape.ridge.length_mm",) if shape.ridge and not shape.sides else ()
+        return ("shape.width_mm", *(() if shape.sides else ("shape.depth_mm",)), "shape.rise_mm", *ridge)
     assert isinstance(shape, LeanTo)
     return ("shape.width_mm", "shape.depth_mm", "shape.front_mm", "shape.back_mm")
 

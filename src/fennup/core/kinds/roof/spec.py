@@ -68,12 +68,18 @@ class Pyramid(Strict):
     eaves: Literal["level", "plumb", "square"] = "level"
 
 
+class HipRidge(Ridge):
+    """A ridge board from front to back between two hips at either end, so long from peak to peak."""
+
+    length_mm: Size_mm
+
+
 class Hip(Strict):
-    """Hip rafters from the corners to one point, and jack rafters between: a rectangle with two pitches, or with `sides` a
+    """Hip rafters from the corners to one point, or to the ends of a `ridge`, and jack rafters between: a rectangle with two pitches, or with `sides` a
     regular plan `width_mm` across flats (an odd number: the inner circle). Jacks stand `spacing_mm` apart from every corner.
 
     All feet end flush with the walls' outer faces. `seat`: they are cut level besides, to stand on a frame of plates whose
-    top lies `above_plate_mm` plumb under the roof at those faces.
+    top lies `above_plate_mm` plumb under the roof at those faces. Common rafters stand on the ridge, `spacing_mm` apart from its middle.
     """
 
     form: Literal["hip"]
@@ -87,6 +93,7 @@ class Hip(Strict):
     foot: Literal["flush", "seat"] = "flush"
     above_plate_mm: Size_mm = 60.0
     plate_mm: Size_mm = 90.0
+    ridge: HipRidge | None = None
 
 
 class LeanTo(Strict):
@@ -147,7 +154,8 @@ class RoofSpec(Pinned):
             return (*(pin(name, size) for name, size in sizes), pin("back_height", shape.back_mm))
         if shape.sides:
             return (pin("eaves_side", self.hip_side), pin("rise", shape.rise_mm))
-        return (pin("eaves_width", shape.width_mm), pin("eaves_depth", shape.depth_mm), pin("rise", shape.rise_mm))
+        own = (pin("eaves_width", shape.width_mm), pin("eaves_depth", shape.depth_mm), pin("rise", shape.rise_mm))
+        return (*own, pin("ridge_length", shape.ridge.length_mm)) if shape.ridge else own
 
     @property
     def hip_side(self) -> float:
