@@ -1,32 +1,12 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
-import type { ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 import { type Answer, answered, api } from "../api/call";
 import { LIST } from "../api/documents";
 import type { Act, Problem, Project } from "../api/types";
+import { Menu } from "../ui/Menu";
 
 const UNITS = { mm: "millimetres", in: "inches" } as const;
-
-function Menu({ label, name, children }: { label: ReactNode; name: string; children: ReactNode }) {
-  return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="quiet-button">
-        {label} <span aria-hidden="true">▾</span>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={6}
-          aria-label={name}
-          className="z-40 w-64 border-2 border-ink bg-paper p-3 text-ink shadow-lg"
-        >
-          {children}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
-}
 
 function UnitsNow({ project }: { project: Project }) {
   return (

@@ -3,6 +3,7 @@ import type { Act, Control, Problem } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { Choice, Choices } from "./Choices";
 import { FigureField } from "./FigureField";
+import { Menu } from "./Menu";
 
 /** Room for the letters at the ends of lines. */
 const PICTURE_PAD = { left: 14, right: 16, top: 14, bottom: 8 };
@@ -56,29 +57,22 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
   }
   if (control.style === "menu") {
     return (
-      <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger className="plain-button my-1 flex w-full items-center justify-between">
-          {name} <span aria-hidden="true">▾</span>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            sideOffset={4}
-            aria-label={name}
-            className="z-40 max-h-80 w-80 overflow-y-auto border-2 border-ink bg-paper p-1 text-ink shadow-lg"
+      <Menu
+        label={name}
+        name={name}
+        className="plain-button my-1 flex w-full items-center justify-between"
+        inside="max-h-80 w-80 overflow-y-auto p-1"
+      >
+        {control.options.map((o) => (
+          <DropdownMenu.Item
+            key={o.code}
+            onSelect={() => choose(o.acts as Act[])}
+            className="min-h-10 cursor-pointer px-3 py-2 data-[highlighted]:bg-ink data-[highlighted]:text-paper"
           >
-            {control.options.map((o) => (
-              <DropdownMenu.Item
-                key={o.code}
-                onSelect={() => choose(o.acts as Act[])}
-                className="min-h-10 cursor-pointer px-3 py-2 data-[highlighted]:bg-ink data-[highlighted]:text-paper"
-              >
-                {o.label}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+            {o.label}
+          </DropdownMenu.Item>
+        ))}
+      </Menu>
     );
   }
   if (control.style === "sentence") {

@@ -99,13 +99,13 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     {
         "name": "Landing stage arch",
         "spec": {
-            "kind": "post_frame", "columns": {"1": 0.0, "2": 1490.0}, "rows": {"1": 0.0},
-            "posts": {id: {"column": column, "row": "1", "width_mm": 90.0, "thickness_mm": 90.0, "height_mm": 2050.0} for id, column in (("A", "1"), ("B", "2"))},
-            "rails": {"1": {"a": "A", "b": "B", "width_mm": 120.0, "thickness_mm": 90.0, "height_mm": 2050.0,
+            "kind": "post_frame", "columns": {"1": 0.0, "2": 1470.0}, "rows": {"1": 0.0},
+            "posts": {id: {"column": column, "row": "1", "width_mm": 70.0, "thickness_mm": 70.0, "height_mm": 2050.0} for id, column in (("A", "1"), ("B", "2"))},
+            "rails": {"1": {"a": "A", "b": "B", "width_mm": 130.0, "thickness_mm": 38.0, "height_mm": 2050.0,
                             "joint": {"form": "over", "over_a_mm": 160.0}}},
             "knees": {"1": {"corners": [{"post": "A", "rail": "1"}, {"post": "B", "rail": "1"}], "post_mm": 450.0, "rail_mm": 450.0,
-                            "width_mm": 70.0, "thickness_mm": 45.0}},
-            "feet": {n: {"under": [id], "way": "y", "width_mm": 90.0, "thickness_mm": 60.0, "over_a_mm": 280.0} for n, id in (("1", "A"), ("2", "B"))},
+                            "width_mm": 90.0, "thickness_mm": 38.0}},
+            "feet": {n: {"under": [id], "way": "y", "width_mm": 70.0, "thickness_mm": 70.0, "over_a_mm": 280.0} for n, id in (("1", "A"), ("2", "B"))},
         },
     },
     {
