@@ -82,7 +82,7 @@ def _row(spec: PostFrameSpec, ids: tuple[str, ...], way: Way) -> Iterator[Shown]
         corner = knee.corners[-1]
         if corner.post in ids and {spec.rails[corner.rail].a, spec.rails[corner.rail].b} <= set(ids):
             yield f"knee_post:{number}", RIGHT if corner.post == ids[0] else LEFT, PAST_KNEE
-            yield f"knee_rail:{number}", DOWN, PAST_KNEE
+            yield f"knee_rail:{number}", DOWN, 1.0 + 2 * LANE
 
 
 def _plan(spec: PostFrameSpec, front: tuple[str, ...], side: tuple[str, ...]) -> Iterator[Shown]:
