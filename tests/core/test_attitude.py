@@ -2,11 +2,12 @@
 
 import unittest
 from itertools import pairwise
-from math import acos, cos, degrees, hypot, radians, sin, sqrt
+from math import acos, atan2, cos, degrees, hypot, radians, sin, sqrt
 from typing import Any
 
 from fennup.core.drawing.edit import Choose, Drag
 from fennup.core.errors import SpecError
+from fennup.core.kinds.catalogue import KINDS
 from fennup.core.project.forms import newest_form
 from fennup.core.project.stance import turned_to
 from fennup.core.units.lengths import tape
@@ -72,6 +73,54 @@ class Standing(unittest.TestCase):
         low, high = levels(made, "m3", 0)
         self.assertAlmostEqual(high - low, 20.0)
         self.assertAlmostEqual(levels(made, "m3")[0], 5.0)
+
+    def test_from_behind_and_moved_aside_angles_and_rings_still_say_what_they_do(self) -> None:
+        stool = KINDS["stand"].starts["stool"]
+        spec = solved(several({"spec": stool, "turned_deg": 180.0, "right_mm": 700.0}, {"spec": stool, "right_mm": -900.0})).spec
+        front = next(view for view in shown(solved(spec.model_dump(mode="json"))).views if view.id == "front")
+        angles = [d for d in front.dimensions if d.unit == "deg"]
+        self.assertEqual({d.id.partition("/")[0] for d in angles}, {"m1", "m2"})
+        for d in angles:
+            turn = degrees(atan2(d.a[0] * d.b[1] - d.a[1] * d.b[0], d.a[0] * d.b[0] + d.a[1] * d.b[1]))
+            self.assertAlmostEqual(turn, abs(d.value), places=6)  # from the first arm to the second, anticlockwise
+        for id in ("m1", "m2"):
+            grip = next(g for g in front.grips if g.id.endswith("pin:front:top_width") and f"/{id}/" in g.id)
+            x, y = grip.along or (1.0, 0.0)
+            moved = spec_of(after(spec, Drag(op="drag", grip=grip.id, x_mm=grip.at[0] + 10 * x, y_mm=grip.at[1] + 10 * y), MM))
+            made = solved(moved.model_dump(mode="json"))
+            self.assertAlmostEqual(
+                (made.ruler.measure(f"{id}/top_width") or 0) - stool["plan"]["top_width_mm"], 20.0
+            )  # even about its middle
+
+    def test_a_row_between_boards_that_run_opposite_ways_stays_straight(self) -> None:
+        ring = {"spec": rectangle("outside", 600.0, 400.0, 60.0)}
+        ends = {
+            "a": {"board": "m1/A", "side": "upper", "along_mm": 150.0},
+            "b": {"board": "m1/C", "side": "upper", "along_mm": 450.0},
+        }
+        bar = {"name": "Bar", **ends, "width_mm": 20.0, "thickness_mm": 12.0, "count": 3, "step_mm": 100.0}
+        made = solved(newest_form(several(ring)) | {"pieces": {"p2": bar}, "numbered": 2})
+        for key in ("p2", "p2.2", "p2.3"):
+            self.assertAlmostEqual(abs(made.assembly.board(key).frame.x[1]), 1.0)
+
+    def test_what_is_laid_on_a_face_is_moved_along_it_and_off_it(self) -> None:
+        roof = {
+            "kind": "roof",
+            "thickness_mm": 18.0,
+            "shape": {"form": "lean_to", "width_mm": 500.0, "depth_mm": 400.0, "front_mm": 300.0, "back_mm": 420.0},
+        }
+        lid = next(board for board in solved(roof).assembly.boards if board.role == "lid")
+        on = {"spec": rectangle("outside", 300.0, 200.0, 40.0), "on": "Part 0", "upon": {"board": lid.id, "facet": "face"}}
+
+        def middle(**said: float) -> tuple[float, ...]:
+            made = solved(several({"spec": roof}, {**on, **said}))
+            points = [p for key, s in made.solids.items() if key.startswith("m2") for piece in s.world for p in piece.points]
+            return tuple((min(p[k] for p in points) + max(p[k] for p in points)) / 2 for k in range(3))
+
+        here, n = middle(), lid.frame.z
+        for said, way in (({"right_mm": 30.0}, (1.0, 0.0, 0.0)), ({"back_mm": 30.0}, (0.0, n[2], -n[1])), ({"up_mm": 30.0}, n)):
+            for a, b, w in zip(here, middle(**said), way, strict=True):
+                self.assertAlmostEqual(b - a, 30 * w, msg=str(said))
 
     def test_a_row_of_slats_between_two_rings(self) -> None:
         ring = {"spec": rectangle("outside", 600.0, 400.0, 60.0), "down": {"board": "A", "facet": "lower"}}

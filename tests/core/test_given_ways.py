@@ -165,6 +165,8 @@ class HipsOnARidge(unittest.TestCase):
                 sum(len(facts.group.boards) for facts in commons), 6
             )  # one in the middle and one 300 to either side, on both
             pitch = atan(560 / 800)
+            # The ridge's top edges lie in the roof's planes.
+            self.assertAlmostEqual(max(p[2] for p in made.solids["ridge"].world[0].points), 560 - 12.5 * tan(pitch))
             self.assertAlmostEqual(commons[0].arrises["face_upper"], (800 - 12.5) / cos(pitch))
 
     def test_a_pitch_that_is_given_moves_the_ridges_end(self) -> None:
@@ -280,6 +282,8 @@ class Spacing(unittest.TestCase):
         self.assertEqual(self.middles(spacing="centres", most_mm=110.0), [100.0, 200.0, 300.0, 400.0])
         self.assertEqual(len(self.middles(spacing="flush", most_mm=100.0)), 6)
         self.assertEqual(self.middles(spacing="ends", margin_mm=50.0, most_mm=200.0), [50.0, 250.0, 450.0])
+        # With equal gaps the sides hold as well: one in the middle is 250 from either.
+        self.assertEqual([len(self.middles(spacing="gaps", most_mm=most)) for most in (260.0, 240.0, 170.0)], [1, 2, 3])
 
     def test_what_has_no_room_is_refused_at_its_field(self) -> None:
         for code, field, said in (

@@ -7,6 +7,7 @@ from typing import Any
 
 from fennup.core.drawing.edit import Choose, Give, TypeIn
 from fennup.core.errors import SpecError
+from fennup.core.fit.meeting import Meetings
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.solid import solids_of_all
 from fennup.core.units.lengths import tape
@@ -197,7 +198,91 @@ class Figures(Reading):
         self.assertAlmostEqual(high - low, 500 + 64 + 60)
 
 
+class Small(Reading):
+    """One figure each: which way it counts."""
+
+    def level(self, made: Solved, id: str, way: int) -> tuple[float, float]:
+        places = [p[way] for piece in made.solids[id].world for p in piece.points]
+        return min(places), max(places)
+
+    def test_ground_and_steps_lift_a_foot_and_lower_what_is_over_it(self) -> None:
+        stepped = four(
+            rails={"1": rail("AC", 200.0, form="between"), "2": rail("BD", 200.0, form="between")}, ground={"back_deg": 2.0}
+        )
+        stepped["posts"]["D"] |= {"step_mm": 50.0}
+        made = solved(stepped)
+        falls = 500 * tan(radians(2))
+        self.read(made, lower_end_height__1=200 + falls, lower_end_height__2=200 + falls - 50)
+
+    def test_a_top_that_slopes_up_to_the_right_or_the_back(self) -> None:
+        for way, low, high in (("x", "left", "right"), ("y", "front", "back")):
+            made = solved(frame({"A": post(1, 700.0, top_deg=18.0, top_way=way)}, (0.0,)))
+            half = 32 * tan(radians(18))
+            self.read(made, **{f"post_{low}:A": 700 - half, f"post_{high}:A": 700 + half, "top_pitch:A": 18.0})
+
+    def test_where_a_rail_lies_in_the_depth_of_its_posts(self) -> None:
+        made = solved(four(rails={"1": rail("AB", 200.0, form="between", set_in_mm=5.0), "2": rail("CD", 200.0, form="between")}))
+        self.assertEqual([round(v, 9) for v in self.level(made, "rail 1", 1)], [-27.0, 0.0])  # 5 in from the front at -32
+        self.assertEqual([round(v, 9) for v in self.level(made, "rail 2", 1)], [486.5, 513.5])
+        over = solved(four(rails={"1": rail("AB", 720.0, form="over", aside_mm=10.0)}))
+        self.assertEqual([round(v, 9) for v in self.level(over, "rail 1", 1)], [-23.5, 3.5])  # towards the front
+
+    def test_each_end_goes_past_its_own_post(self) -> None:
+        made = solved(four(rails={"1": rail("AB", 300.0, form="lapped", side="front", over_a_mm=30.0, over_b_mm=70.0)}))
+        self.assertEqual([round(v, 9) for v in self.level(made, "rail 1", 0)], [-62.0, 1002.0])
+        self.read(made, rail_start__1=30.0, rail_end__1=70.0)
+
+    def test_knees_on_both_sides_of_a_post_under_a_beam(self) -> None:
+        posts = {"ABC"[i]: post(i + 1, 900.0) for i in range(3)}
+        corners = [{"post": "B", "rail": "1", "ahead": True}, {"post": "B", "rail": "1", "ahead": False}]
+        knee = {"corners": corners, "post_mm": 200.0, "rail_mm": 200.0, "width_mm": 50.0, "thickness_mm": 30.0}
+        made = solved(
+            frame(posts, (0.0, 800.0, 1600.0), rails={"1": rail("AC", 900.0, 95.0, 64.0, form="over")}, knees={"1": knee})
+        )
+        self.closes(made)
+        self.assertGreater(self.level(made, "knee 1 B1 ahead", 0)[0], 800.0)
+        self.assertLess(self.level(made, "knee 1 B1 back", 0)[1], 800.0)
+
+    def test_crossing_braces_are_each_others_mirror_image(self) -> None:
+        brace = {"a": "A", "b": "B", "low_mm": 60.0, "high_mm": 380.0, "width_mm": 45.0, "thickness_mm": 20.0, "crossing": True}
+        made = solved(four(braces={"1": brace}))
+        self.closes(made)
+        for a, b in zip(self.level(made, "brace 1", 2), self.level(made, "brace 1 over", 2), strict=True):
+            self.assertAlmostEqual(a, b)
+        self.assertEqual(sum(joint.kind == "lap" for joint in made.assembly.joints), 1)
+
+    def test_a_rail_on_faces_is_marked_where_it_crosses_and_opens_no_more_than_there(self) -> None:
+        made = solved(four(rails={"1": rail("AB", 300.0, form="lapped", side="front", over_a_mm=20.0)}))
+        facts = {facts.key: facts for facts in made.facts}
+        self.assertEqual([(seat.from_mm, seat.to_mm) for seat in facts["A"].seats["A"]], [(300.0, 390.0)])
+        self.assertEqual(
+            [(round(seat.from_mm, 6), round(seat.to_mm, 6)) for seat in facts["rail 1"].seats["rail 1"]],
+            [(20.0, 84.0), (920.0, 984.0)],
+        )
+        sloping = solved(
+            four(rails={"1": rail("AB", 300.0, rise=10.0, form="lapped", side="front", over_a_mm=20.0, over_b_mm=0.0)})
+        )
+        (seat,) = next(facts for facts in sloping.facts if facts.key == "A").seats["A"]
+        turn = radians(10)
+        self.assertAlmostEqual(seat.from_mm, 300 - 64 * tan(turn))  # at the post's outer side
+        self.assertAlmostEqual(seat.to_mm, 300 + 90 / cos(turn))  # at its inner one
+        meeting = Meetings(made.assembly, made.solids).all["A rail 1"]
+        self.assertEqual(sorted((round(meeting.wide_mm, 6), round(meeting.deep_mm, 6))), [64.0, 90.0])
+
+
 class SidesTogether(Reading):
+    def test_what_leans_or_slopes_the_other_way_is_not_turned_round(self) -> None:
+        posts = {"A": post(1, 700.0, lean_deg=5.0, leans="y", top_deg=10.0, top_way="x"), "B": post(2, 400.0)}
+        rails = {n: rail("AB", height, form="between") for n, height in (("1", 100.0), ("2", 300.0))}
+        spec = solved(frame(posts, (0.0, 900.0), rails=rails, alike="x")).spec
+        self.assertEqual((spec.posts["B"].lean_deg, spec.posts["B"].top_deg), (5.0, -10.0))
+        both = {
+            n: rail(ends, h, form="between")
+            for n, ends, h in (("1", "AC", 100.0), ("2", "AC", 300.0), ("3", "BD", 50.0), ("4", "BD", 60.0))
+        }
+        made = solved(four(rails=both, alike="x"))
+        self.assertEqual([made.spec.rails[n].height_mm for n in "34"], [100.0, 300.0])
+
     def test_the_right_side_is_the_left_one_mirrored(self) -> None:
         posts = {
             "A": post(1, 700.0, lean_deg=5.0, on_column="left"),
@@ -305,6 +390,15 @@ class Edits(unittest.TestCase):
         fewer = spec_of(after(again, Choose(op="choose", path="away", value="D"), MM))
         self.assertEqual((list(fewer.posts), list(fewer.rails)), (["A", "B", "C"], ["1", "3"]))
         self.assertTrue(all(check.closes for check in solved(fewer.model_dump(mode="json")).joints))
+
+    def test_a_size_that_was_given_of_what_goes_is_no_longer_asked_for(self) -> None:
+        spec = solved(POSTS.starts["slope_stand"]).spec
+        spec = spec_of(after(spec, Give(op="give", measure="upper_height:3", text="230"), MM))
+        spec = spec_of(after(spec, Choose(op="choose", path="away", value="rail 3"), MM))
+        self.assertNotIn("upper_height:3", [p.measure for p in spec.given_pins()])
+        self.assertTrue(all(check.closes for check in solved(spec.model_dump(mode="json")).joints))
+        more = spec_of(after(spec, Choose(op="choose", path="add", value="column"), MM))
+        self.assertEqual([more.posts[id].flush_with for id in "EF"], [None, None])
 
     def test_columns_are_added_as_far_on_as_the_last_one(self) -> None:
         made = solved(POSTS.starts["post_panel"])
