@@ -166,10 +166,11 @@ class _Whole:
         """How each one stands and what it follows, what is decided about it alone, and of the whole its pieces."""
         made: list[Control] = []
         for id, description in self.own.items():
-            made += self._stands(id) if len(self.own) > 1 else self._lies(id)
+            made += self._stands(id) if len(self.own) > 1 else []
             made += self._linked(id)
             made += [c for row in description.sizes for c in self._follows(id, row)]
             made += [_control(c, id) for c in description.controls]
+            made += self._lies(id) if len(self.own) == 1 else []  # last: most frames lie as they are made
         return (*made, *self._pieces(), self._more())
 
     def _stands(self, id: str) -> list[Control]:
