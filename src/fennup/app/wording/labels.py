@@ -102,7 +102,7 @@ LABELS = merged(
         "spaced_margins": "margins",
         "spaced_centres": "equal centres",
         "bars_margin": "Margin at each end",
-        "spaced_ends": "first and last middle so far in",
+        "spaced_ends": "first and last middle in by a margin",
         "spaced_pitch": "a given step, middle to middle",
         "spaced_gap": "a given gap",
         "spaced_places": "places of my own",

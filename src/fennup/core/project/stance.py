@@ -40,11 +40,6 @@ class Stance:
         """A place of its own in the project's axes."""
         return add(self.way(p), self.shift)
 
-    def own(self, v: Vec) -> Vec:
-        """A direction of the project in its own axes."""
-        a, b, c = self.axes
-        return (dot(v, a), dot(v, b), dot(v, c))
-
     def board(self, board: Board, id: str) -> Board:
         """One of its boards where it stands, under another key."""
         if self.axes == AS_MADE:
@@ -134,7 +129,7 @@ def stance_of(member: Member, solids: Mapping[str, Solid], under: Under | None, 
     if under and under.middle is not None:
         right, back = across(normal)
         feet = [q for q in map(here.way, points) if dot(q, normal) < level + SAME]
-        middle = scale(_middle(feet, right, back), 1.0)
+        middle = _middle(feet, right, back)
         at = add(under.middle, add(scale(right, member.right_mm), add(scale(back, member.back_mm), scale(normal, member.up_mm))))
         return Stance(axes, sub(at, middle))
     base = under.plane.offset - level if under else -level if member.down is not None else 0.0

@@ -12,7 +12,7 @@ from fennup.core.kinds.post_frame.spec import PostFrameSpec
 from fennup.core.kinds.post_frame.things import Between, Over, Rail, Way
 
 Document = dict[str, Any]
-ENOUGH = ((0.55, 0.3), (0.75, 0.5), (0.3, 0.2), (0.12, 0.08), (0.86, 0.7), (0.42, 0.4), (0.65, 0.55))
+HEIGHTS = (0.55, 0.75, 0.3, 0.12, 0.86, 0.42, 0.65)  # of the posts, at which a new rail is tried
 SHARES = (0.3, 0.2, 0.12, 0.07)
 
 
@@ -105,7 +105,7 @@ def _rails(spec: PostFrameSpec, sort: str, pair: str, side: str = "") -> Iterato
         return
     low = min(here.height_mm, there.height_mm)
     joint = {"form": "between"} if sort == "rail" else {"form": "lapped", "side": side}
-    for share, _ in ENOUGH:
+    for share in HEIGHTS:
         yield _put(spec, "rails", [own | {"height_mm": share * low, "joint": joint}])
 
 

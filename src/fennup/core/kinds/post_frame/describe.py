@@ -93,7 +93,7 @@ def _plan(spec: PostFrameSpec, front: tuple[str, ...], side: tuple[str, ...]) ->
 
 
 def _letters(paper: Paper, ids: tuple[str, ...], solids: dict[str, Solid]) -> tuple[Mark, ...]:
-    """Posts' letters: from above on their heads, else a third up."""
+    """Posts' letters: from above on their heads, else half way up."""
     made = []
     for id in ids:
         points = [p for piece in solids[id].world for p in piece.points]

@@ -94,7 +94,8 @@ def _braced(
 
 
 def add_bracing(added: Added, standing: Standing, posts: Mapping[str, Board], which: tuple[str, Bracing], *, whole: bool) -> None:
-    """A brace from post to post, or two that cross; not `whole`: their ends alone, unchecked. SpecError `brace_too_wide`, `posts_unlike_deep`, `bracing_misses`, `runs_off`."""
+    """A brace from post to post, or two that cross; not `whole`: their ends alone, unchecked. SpecError `brace_too_wide`,
+    `posts_unlike_deep`, `bracing_level`, `bracing_misses`, `runs_off`."""
     number, brace = which
     field = f"braces.{number}"
     feet = [standing.feet[id][2] for id in (brace.a, brace.b)]

@@ -4,7 +4,7 @@ from dataclasses import replace
 from itertools import combinations
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Assembly, Finding, Joint
+from fennup.core.assembly.model import Assembly, Finding
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.polyhedron import shared_volume
 from fennup.core.kinds.inner import Added
@@ -90,13 +90,9 @@ def _check_apart(boards: tuple[Board, ...]) -> None:
 def _loose(made: Assembly) -> tuple[Finding, ...]:
     """Boards that nothing joins to the first post."""
     near: dict[str, set[str]] = {board.id: set() for board in made.boards}
-
-    def join(joint: Joint) -> None:
+    for joint in made.joints:
         near[joint.a.board].add(joint.b.board)
         near[joint.b.board].add(joint.a.board)
-
-    for joint in made.joints:
-        join(joint)
     held, waiting = set(), {made.boards[0].id}
     while waiting:
         held |= waiting

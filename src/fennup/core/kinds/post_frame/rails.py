@@ -41,7 +41,8 @@ class Run:
 
 
 def run_of(standing: Standing, number: str, *, whole: bool) -> Run:
-    """A rail, its ends not yet cut where it goes between its posts; not `whole`: unchecked. SpecError `faces_apart`, `posts_unlike_deep`, `no_way_across`."""
+    """A rail, its ends not yet cut where it goes between its posts; not `whole`: unchecked. SpecError `faces_apart`, `notch_through_rail`,
+    `posts_unlike_deep`."""
     rail = standing.spec.rails[number]
     field = f"rails.{number}"
     start = standing.feet[rail.a][2] + rail.height_mm

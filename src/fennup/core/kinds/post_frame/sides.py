@@ -34,14 +34,14 @@ def followers(posts: Mapping[Letter, Post], lines: Mapping[Number, float], way: 
     return {id: other for id, other in image.items() if rank[getattr(posts[id], line)] > rank[getattr(posts[other], line)]}
 
 
-def following(several: Mapping[Number, One], image: Mapping[str, str], second: Mapping[str, str]) -> dict[str, str]:
+def following(several: Mapping[Number, One], second: Mapping[str, str]) -> dict[str, str]:
     """What goes from post to post on the second side, each with its like on the first: of several on the same posts in their order."""
     found: dict[str, str] = {}
     for number, one in several.items():
         if not {one.a, one.b} <= second.keys():
             continue
         mine = [n for n, other in several.items() if (other.a, other.b) == (one.a, one.b)]
-        like = [n for n, other in several.items() if (other.a, other.b) == (image[one.a], image[one.b])]
+        like = [n for n, other in several.items() if (other.a, other.b) == (second[one.a], second[one.b])]
         if mine.index(number) < len(like):
             found[number] = like[mine.index(number)]
     return found

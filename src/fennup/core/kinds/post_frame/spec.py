@@ -143,8 +143,8 @@ class PostFrameSpec(Pinned):
         second = sides.followers(self.posts, lines, self.alike)
         return {
             "posts": second,
-            "rails": sides.following(self.rails, second, second),
-            "braces": sides.following(self.braces, second, second),
+            "rails": sides.following(self.rails, second),
+            "braces": sides.following(self.braces, second),
             "feet": sides.feet_following(self.feet, second),
         }
 
