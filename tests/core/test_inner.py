@@ -2,8 +2,9 @@ import unittest
 from math import radians, sin, tan
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.inner import Bars, Inner, places
+from fennup.core.kinds.inner import Bars, Inner
 from fennup.core.kinds.inner_controls import inner_controls
+from fennup.core.kinds.spacing import places
 from fennup.core.parts.solid import arris_length, end_cut, face_sides, solid_of
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import box, level, of_sides, rectangle, regular, solved

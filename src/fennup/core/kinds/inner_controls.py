@@ -6,7 +6,8 @@ from fennup.core.drawing.edit import Choose
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.asking import Answers, choice, figure, with_or_without
 from fennup.core.kinds.fields import THICKEST_MM
-from fennup.core.kinds.inner import Bars, Gussets, Holes, Inner, Spaced, Spacing
+from fennup.core.kinds.inner import Bars, Gussets, Holes, Inner
+from fennup.core.kinds.spacing import Spaced, Spacing
 
 GROUP = "inside"
 SPACINGS: tuple[Spacing, ...] = ("gaps", "flush", "half", "centres", "margins", "ends", "pitch", "gap", "places")

@@ -10,7 +10,7 @@ from fennup.core.assembly.board import ENDS, Board, End, Notch
 from fennup.core.errors import CutError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, plane_through
-from fennup.core.geometry.polyhedron import Box, Facet, Polyhedron, clip, clip_polygon, polygon_area
+from fennup.core.geometry.polyhedron import Box, Facet, Polyhedron, clip, clip_polygon, polygon_area, shared_volume
 from fennup.core.geometry.vec import Vec, cross, distance, norm, sub
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING, SAME
@@ -139,6 +139,17 @@ def common_area(a: tuple[Patch, ...], b: tuple[Patch, ...]) -> list[tuple[Vec, .
             if left and polygon_area(left) > NOTHING:
                 found.append(left)
     return found
+
+
+def shared_mm3(a: Solid, b: Solid) -> float:
+    """Cubic mm of wood that two boards have in common; only pieces whose boxes overlap are compared."""
+    pairs = (
+        (p, q)
+        for p, one in zip(a.world, a.boxes, strict=True)
+        for q, other in zip(b.world, b.boxes, strict=True)
+        if all(one[0][k] < other[1][k] and other[0][k] < one[1][k] for k in range(3))
+    )
+    return sum(shared_volume(p, q) for p, q in pairs)
 
 
 def uncut_reach(board: Board, over: float) -> tuple[float, float]:

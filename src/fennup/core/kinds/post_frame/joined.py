@@ -7,10 +7,11 @@ from fennup.core.assembly.model import Joint, Mating
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
-from fennup.core.kinds.inner import Added, Face, add_between, add_half_laps, places
+from fennup.core.kinds.inner import Added, Face, add_between, add_half_laps
 from fennup.core.kinds.post_frame.posts import Standing, check_on, laid
 from fennup.core.kinds.post_frame.rails import Run, cut_to
 from fennup.core.kinds.post_frame.things import Bracing, Corner, Knee, Line, Rail, Slats
+from fennup.core.kinds.spacing import places
 from fennup.core.kinds.sticks import UP, Sheet, facing, stick
 from fennup.core.parts.solid import ARRISES, arris_length, solid_of
 from fennup.core.stock.section import Section

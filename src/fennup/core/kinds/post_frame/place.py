@@ -6,14 +6,13 @@ from itertools import combinations
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Finding
 from fennup.core.errors import CutError, SpecError
-from fennup.core.geometry.polyhedron import shared_volume
 from fennup.core.kinds.inner import Added
 from fennup.core.kinds.post_frame.gauges import gauges_of
 from fennup.core.kinds.post_frame.joined import add_bracing, add_knee, add_slats
 from fennup.core.kinds.post_frame.posts import foot_joints, stand_up, with_heads
 from fennup.core.kinds.post_frame.rails import add_rail, lying_over, run_of
 from fennup.core.kinds.post_frame.spec import PostFrameSpec
-from fennup.core.parts.solid import Solid, solid_of
+from fennup.core.parts.solid import Solid, shared_mm3, solid_of
 from fennup.core.tolerances import CRUMB_MM3
 
 FIELDS = {"rail": "rails", "foot": "feet", "knee": "knees", "brace": "braces", "slat": "slats"}
@@ -77,13 +76,7 @@ def _check_apart(boards: tuple[Board, ...]) -> None:
         except CutError:
             raise SpecError("piece_outside", (field_of(board.id),), part=board.name) from None
     for a, b in combinations(boards, 2):
-        pairs = (
-            (p, q)
-            for p, one in zip(solids[a.id].world, solids[a.id].boxes, strict=True)
-            for q, other in zip(solids[b.id].world, solids[b.id].boxes, strict=True)
-            if all(one[0][k] < other[1][k] and other[0][k] < one[1][k] for k in range(3))
-        )
-        if sum(shared_volume(p, q) for p, q in pairs) > CRUMB_MM3:
+        if shared_mm3(solids[a.id], solids[b.id]) > CRUMB_MM3:
             raise SpecError("stands_in", (field_of(b.id),), part=b.name, other=a.name)
 
 

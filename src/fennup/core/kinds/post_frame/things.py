@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fennup.core.kinds.fields import LONGEST_MM, Place_mm, Play_mm, Section_mm, Size_mm, Strict
-from fennup.core.kinds.inner import Spaced, Spacing
+from fennup.core.kinds.spacing import Spaced, Spacing
 
 Letter = Annotated[str, Field(pattern="^[A-Z]$", description="letter of a post")]
 Number = Annotated[str, Field(pattern="^[1-9][0-9]?$", description="number of a line, a rail, a brace ...")]
