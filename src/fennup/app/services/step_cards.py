@@ -390,9 +390,12 @@ def _seats(sheet: StepWords, facts: PartFacts) -> list[EdgeOut]:
         )
     for row in facts.holes:
         at = ", ".join(sheet.voice.say(mm) for mm in row.along_mm)
+        deep = f"{sheet.voice.say(row.deep_mm)} deep, not through" if row.deep_mm else "through"
         found.append(
             EdgeOut(
-                label="Holes", figure=sheet.voice.length(row.up_mm), note=f"above the {names['lower']}; from the left end {at}"
+                label="Holes",
+                figure=sheet.voice.length(row.up_mm),
+                note=f"above the {names['lower']}; from the left end {at}; {deep}",
             )
         )
     return found

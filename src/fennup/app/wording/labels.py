@@ -38,6 +38,7 @@ SIDES_TO_LIE_ON = {
     "face": "on the face", "back": "on the back", "upper": "on the upper edge", "lower": "on the lower edge", "left": "on the left end",
     "right": "on the right end",
 }  # fmt: skip
+BY_SIDE = {"butt_from": "butted, {} and every other one run through", "shelf_from": "the inside of {}", "hinge_at": "at side {}"}
 STARTS_AT = {"low": "lower end", "left": "left end"}
 
 LABELS = merged(
@@ -139,6 +140,30 @@ LABELS = merged(
         "a_row": "a row of them",
         "hole_count": "Number of holes",
         "hole_diameter": "Diameter of the holes",
+        "cover": "Lid laid on",
+        "no_cover": "none",
+        "loose_lid": "a panel on the walls",
+        "cover_thickness": "Thickness of the lid",
+        "cover_overs": "It reaches over the sides",
+        "cover_alike": "alike",
+        "cover_each": "each its own",
+        "cover_over": "Over the outside by",
+        "cover_hinge": "Hinged",
+        "no_hinge": "not at all",
+        "hinge_strip": "Strip that stays, wide",
+        "hinge_gap": "Gap at the hinge",
+        "hole_depth": "The holes go",
+        "hole_through": "through",
+        "hole_blind": "to a depth",
+        "hole_deep": "Depth of the holes",
+        "balls": "In each hole",
+        "no_balls": "nothing",
+        "a_ball_in_each": "a ball lies",
+        "ball_mm": "Diameter of the balls",
+        "ball_seat": "A ball's seat is given by",
+        "seat_by_hole": "the hole's diameter",
+        "seat_by_depth": "how far it sinks in",
+        "ball_sinks": "It sinks in by",
         "hole_up": "Holes above the lower edge",
         "hole_spacing": "Holes spaced by",
         "hole_margin": "Margin at each end",
@@ -257,8 +282,8 @@ def _measure(asked: Measure, *, odd: bool) -> str:
     what, which = asked.what, asked.side
     if what in ("side", "through"):
         return which if what == "side" else f"{which} runs through"
-    if what == "butt_from":
-        return f"butted, {which} and every other one run through"
+    if what in BY_SIDE:
+        return BY_SIDE[what].format(which)
     if what in MEASURES:
         text = MEASURES[what]
         if "{side}" in text:

@@ -23,11 +23,12 @@ class Notch:
 
 @dataclass(frozen=True)
 class Hole:
-    """A hole to be drilled from the face, its middle in the board's axes. It is marked, not taken out of the solid."""
+    """A hole to be drilled from the face, its middle in the board's axes: through, or so deep. It is marked, not taken out of the solid."""
 
     x_mm: float
     y_mm: float
     diameter_mm: float
+    deep_mm: float | None = None
 
 
 @dataclass(frozen=True)

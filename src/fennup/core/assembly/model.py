@@ -37,7 +37,7 @@ class Joint:
     a: Mating
     b: Mating
     ends: tuple[tuple[str, End], ...]
-    bare_for: Literal["", "square_edges", "past_plate"] = ""
+    bare_for: Literal["", "square_edges", "own_rims", "past_plate"] = ""
 
 
 @dataclass(frozen=True)

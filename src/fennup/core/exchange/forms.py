@@ -94,12 +94,14 @@ class BirdsmouthDocument(BaseModel):
 
 
 class HolesDocument(BaseModel):
-    """A row of holes, drilled from the face: middles from the left end, and how far up from the lower edge."""
+    """A row of holes, drilled from the face: middles from the left end, and how far up from the lower edge; `deep_mm` is null where they go
+    through."""
 
     key: str
     along_mm: list[float]
     up_mm: float
     diameter_mm: float
+    deep_mm: float | None
 
 
 class SeatDocument(BaseModel):

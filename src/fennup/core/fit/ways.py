@@ -1,7 +1,7 @@
 """Ways out when a part is not as it should be: trim it, cut others anew, spread the difference, put something between, use it elsewhere, cut it again, or leave it."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import combinations
 from math import comb, radians
@@ -9,7 +9,7 @@ from typing import Literal
 
 import numpy as np
 
-from fennup.core.assembly.board import ENDS, Board, End, Hole, Notch
+from fennup.core.assembly.board import ENDS, Board, End, Notch
 from fennup.core.bench.rescue import other_uses
 from fennup.core.bench.task import Check
 from fennup.core.design import Design
@@ -255,7 +255,7 @@ def mirror_image(board: Board) -> Board:
 
     reach = (-board.reach[1], -board.reach[0]) if board.reach else None
     notches = tuple(Notch(tuple(turned(p) for p in notch.planes)) for notch in board.notches)
-    holes = tuple(Hole(-hole.x_mm, hole.y_mm, hole.diameter_mm) for hole in board.holes)
+    holes = tuple(replace(hole, x_mm=-hole.x_mm) for hole in board.holes)
     left, right = (tuple(turned(p) for p in cuts) for cuts in (board.right, board.left))
     return board.but(left=left, right=right, reach=reach, notches=notches, holes=holes)
 

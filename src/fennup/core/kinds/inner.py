@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field, model_validator
 
-from fennup.core.assembly.board import Board, Hole
+from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Finding, Gauge, Joint, Mating, Outline, Ring, Spot
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
@@ -15,8 +15,8 @@ from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.polyhedron import shared_volume
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale
 from fennup.core.kinds.fields import Play_mm, Section_mm, Size_mm, Strict
-from fennup.core.kinds.spacing import Spaced, Spacing, places
-from fennup.core.parts.solid import arris_line, extent_along, shared_mm3, solid_of
+from fennup.core.kinds.spacing import Spaced, places
+from fennup.core.parts.solid import shared_mm3, solid_of
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import CRUMB_MM3, NOTHING
 
@@ -45,15 +45,6 @@ class Gussets(Strict):
     width_mm: Section_mm
     thickness_mm: Section_mm | None = None
     height_mm: Play_mm | None = None
-
-
-class Holes(Spaced):
-    """A row of holes along a board, `up_mm` from its lower edge on the face, spaced as bars are between its ends there."""
-
-    board: Annotated[str, Field(max_length=20, description="the board's id")]
-    diameter_mm: Size_mm
-    up_mm: Size_mm
-    spacing: Spacing = "centres"
 
 
 class Inner(Strict):
@@ -139,25 +130,6 @@ def panel(id: str, name: str, bottom: float, thickness: float, planes: Sequence[
 def corners_at(planes: Sequence[Plane], heights: Sequence[float]) -> list[Vec]:
     """Where planes that go round meet their neighbours, at some heights."""
     return [meeting_point(planes[i - 1], planes[i], Plane(UP, z)) for z in heights for i in range(len(planes))]
-
-
-def with_holes(boards: Sequence[Board], rows: Sequence[Holes]) -> tuple[Board, ...]:
-    """The boards with their holes. SpecError `no_such_board`, `hole_outside`, or `bars_too_many` where they have no room."""
-    by_id = {board.id: board for board in boards}
-    for k, row in enumerate(rows):
-        board = by_id.get(row.board)
-        if board is None or board.panel:
-            raise SpecError("no_such_board", (f"holes.{k}.board",), part=row.board)
-        radius = row.diameter_mm / 2
-        (lower, z), (upper, _) = arris_line(board, "face_lower"), arris_line(board, "face_upper")
-        if not radius <= row.up_mm <= upper - lower - radius:
-            raise SpecError("hole_outside", (f"holes.{k}.up_mm",), part=row.board, mm=row.up_mm, limit_mm=upper - lower)
-        y = lower + row.up_mm
-        left, right = extent_along(board, y, z)
-        middles = places(row.row(row.diameter_mm), right - left, f"holes.{k}")
-        made = tuple(Hole(left + at, y, row.diameter_mm) for at in middles)
-        by_id[row.board] = replace(board, holes=(*board.holes, *made))
-    return tuple(by_id.values())
 
 
 def lay_bars(

@@ -5,8 +5,9 @@ from collections.abc import Sequence
 from fennup.core.drawing.edit import Choose
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.asking import Answers, choice, figure, with_or_without
+from fennup.core.kinds.drilling import Holes, sunk_mm
 from fennup.core.kinds.fields import THICKEST_MM
-from fennup.core.kinds.inner import Bars, Gussets, Holes, Inner
+from fennup.core.kinds.inner import Bars, Gussets, Inner
 from fennup.core.kinds.spacing import Spaced, Spacing
 
 GROUP = "inside"
@@ -101,9 +102,36 @@ def holes_controls(holes: Sequence[Holes], board: str, up: float) -> list[Contro
     for k, row in mine:
         made += [
             *spaced_controls(row, f"holes.{k}", board, "part", ("hole_count", "hole_spacing"), row.diameter_mm),
-            figure("hole_diameter", "part", row.diameter_mm, f"holes.{k}.diameter_mm", about=board),
+            figure(
+                "hole_diameter",
+                "part",
+                row.wide_mm,
+                f"holes.{k}.diameter_mm",
+                about=board,
+                follows=bool(row.ball_mm and row.sinks_mm),
+            ),
             figure("hole_up", "part", row.up_mm, f"holes.{k}.up_mm", about=board),
+            *_depth(row, f"holes.{k}", board),
         ]
+    return made
+
+
+def _depth(row: Holes, path: str, board: str) -> list[Control]:
+    """Through or to a depth, and what lies in the holes."""
+    wide = row.diameter_mm
+    made = [with_or_without("hole_depth", "part", f"{path}.deep_mm", ("hole_through", "hole_blind"), wide, row.deep_mm, board)]
+    if row.deep_mm is not None:
+        made.append(figure("hole_deep", "part", row.deep_mm, f"{path}.deep_mm", about=board))
+    made.append(
+        with_or_without("balls", "part", f"{path}.ball_mm", ("no_balls", "a_ball_in_each"), 1.5 * wide, row.ball_mm, board)
+    )
+    if row.ball_mm is not None:
+        made.append(figure("ball_mm", "part", row.ball_mm, f"{path}.ball_mm", about=board))
+        seat = sunk_mm(row.ball_mm, row.wide_mm)
+        ways = ("seat_by_hole", "seat_by_depth")
+        made.append(with_or_without("ball_seat", "part", f"{path}.sinks_mm", ways, seat, row.sinks_mm, board))
+        if row.sinks_mm is not None:
+            made.append(figure("ball_sinks", "part", row.sinks_mm, f"{path}.sinks_mm", about=board))
     return made
 
 

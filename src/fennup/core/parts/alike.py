@@ -178,7 +178,7 @@ def _shape(board: Board, solid: Solid, turn: Turn) -> Outlined:
         shape.append((name, (*n, offset - n[0] * left)))
     for hole in board.holes:
         x, y, z = turned(turn, (hole.x_mm, hole.y_mm, 0.0))
-        shape.append(("hole", (x - left, y, z, *turned(turn, (0.0, 0.0, 1.0)), hole.diameter_mm)))
+        shape.append(("hole", (x - left, y, z, *turned(turn, (0.0, 0.0, 1.0)), hole.diameter_mm, hole.deep_mm or 0.0)))
     return shape
 
 

@@ -81,12 +81,13 @@ class BirdsmouthFact:
 @dataclass(frozen=True)
 class HoleRow:
     """Holes side by side, drilled from the face: their middles from the left end at their own height, and that height above the
-    lower edge."""
+    lower edge; through, or so deep."""
 
     key: str
     along_mm: tuple[float, ...]
     up_mm: float
     diameter_mm: float
+    deep_mm: float | None = None
 
 
 @dataclass(frozen=True)
@@ -275,11 +276,13 @@ class PartFacts:
     def holes(self) -> tuple[HoleRow, ...]:
         """Its holes, row by row."""
         low, z = arris_line(self.board, "face_lower") if self.board.holes else (0.0, 0.0)
-        rows: dict[tuple[float, float], list[float]] = {}
+        rows: dict[tuple[float, float, float | None], list[float]] = {}
         for hole in self.board.holes:
             at = hole.x_mm - extent_along(self.board, hole.y_mm, z)[0]
-            rows.setdefault((round(hole.y_mm - low, 6), hole.diameter_mm), []).append(at)
-        return tuple(HoleRow(f"{self.key} holes:{k}", tuple(at), up, wide) for k, ((up, wide), at) in enumerate(rows.items()))
+            rows.setdefault((round(hole.y_mm - low, 6), hole.diameter_mm, hole.deep_mm), []).append(at)
+        return tuple(
+            HoleRow(f"{self.key} holes:{k}", tuple(at), up, wide, deep) for k, ((up, wide, deep), at) in enumerate(rows.items())
+        )
 
 
 def _is_lap(notch: Notch) -> bool:

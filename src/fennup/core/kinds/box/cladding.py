@@ -3,15 +3,17 @@
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Joint, Mating
 from fennup.core.errors import SpecError
-from fennup.core.geometry.frame import frame_from
+from fennup.core.geometry.frame import Frame, frame_from
 from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, cross, scale
 from fennup.core.kinds.box.courses import Course
 from fennup.core.kinds.box.spec import BoxSpec, Cladding
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, run_at, signed_run
 from fennup.core.kinds.fields import CornerJoint
-from fennup.core.kinds.inner import Added
+from fennup.core.kinds.inner import Added, Face, add_between
+from fennup.core.kinds.sticks import facing
 from fennup.core.stock.section import Section
+from fennup.core.tolerances import NOTHING, ZERO
 
 
 def add_corner_strips(
@@ -44,6 +46,40 @@ def add_corner_strips(
             on = [course.id for course in courses[a.letter]]
             face = Mating(on[0], "face", tuple(on[1:]))
             made.joints.append(Joint(f"{name} strip on {a.letter}", "butt", Mating(narrow.id, "back"), face, ()))
+    for i, wall in enumerate(walls):
+        _add_rails(spec, cladding, walls[i - 1].letter + wall.letter, wall, courses, made)
+
+
+def _add_rails(
+    spec: BoxSpec, cladding: Cladding, before: str, wall: Wall, courses: dict[str, tuple[Course, ...]], made: Added
+) -> None:
+    """The rails on one wall, between the wide strip of the corner before it and the narrow one of its own. SpecError `strip_rail_above`."""
+    after = wall.letter + next(name[1] for name in spec.corner_names if name[0] == wall.letter)
+    faces = []
+    for id, way in ((f"w{before}", wall.along), (f"n{after}", scale(wall.along, -1.0))):
+        strip = made.board(id)
+        side = facing(strip, way)
+        faces.append(Face(strip.side_in_world(side).flipped(), (id,), side))
+    for k, height in enumerate(cladding.rails_mm):
+        high, thick = cladding.rail_width_mm * wall.up[2], cladding.thickness_mm
+        if height + high > spec.height_mm + NOTHING:
+            path = f"cladding.rails_mm.{k}"
+            raise SpecError("strip_rail_above", (path,), mm=height, limit_mm=spec.height_mm - high)
+        # On its face a level edge lies as much lower as the face stands out of the wall.
+        reach = [(z - t * wall.out[2]) / wall.up[2] for z in (height, height + high) for t in (0.0, thick)]
+        low, top = min(reach), max(reach)
+        middle = add(wall.foot, add(scale(wall.up, (low + top) / 2), scale(wall.out, thick / 2)))
+        frame = Frame(middle, wall.along, wall.up, wall.out)
+        leans = abs(wall.out[2]) > ZERO
+        id = f"rail {wall.letter}{k + 1}"
+        rail = Board(
+            id, f"Rail {wall.letter}{k + 1}", Section(top - low, thick), frame, role="rail", shows=True,
+            upper_rip=frame.plane_to_local(level(height + high)) if leans else None,
+            lower_rip=frame.plane_to_local(level(height).flipped()) if leans else None,
+        )  # fmt: skip
+        add_between(made, rail, faces, f"cladding.rails_mm.{k}")
+        on = [course.id for course in courses[wall.letter]]
+        made.joints.append(Joint(f"{id} wall", "butt", Mating(id, "back"), Mating(on[0], "face", tuple(on[1:])), ()))
 
 
 def _strip(

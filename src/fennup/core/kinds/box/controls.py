@@ -6,8 +6,10 @@ from fennup.core.drawing.edit import Choose, Edit
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.asking import Answers, choice, figure, measured_at, one_of, with_or_without
 from fennup.core.kinds.box.courses import counted
+from fennup.core.kinds.box.fitting_controls import corner_controls, stave_controls, strip_rails
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle, Regular
 from fennup.core.kinds.box.walls import walls_of
+from fennup.core.kinds.covers import cover_controls
 from fennup.core.kinds.inner_controls import bars_controls, holes_controls, inner_controls
 
 THIN_MM = 6.0
@@ -29,10 +31,12 @@ def controls_of(spec: BoxSpec) -> tuple[Control, ...]:
     courses = counted(spec, spec.courses, walls_of(spec))[0] if spec.courses else 0
     for letter in spec.letters:
         path = f"thicknesses_mm.{letter}"
-        boards = [f"{letter}{i + 1}" for i in range(courses)] or [letter]
+        boards = [f"{letter}{i + 1}" for i in range(courses or (spec.staves if spec.staves > 1 else 0))] or [letter]
         for board in boards:
             controls += holes_controls(spec.holes, board, spec.height_mm / (2 * len(boards)))
             controls.append(figure("this_wall_thickness", "part", spec.thickness_of(letter), path, about=board))
+    for id, there in (("floor", spec.floor and not spec.floor.slats), ("insert", spec.insert), ("cover", spec.cover)):
+        controls += holes_controls(spec.holes, id, spec.thickness_mm) if there else []
     return tuple(controls)
 
 
@@ -63,8 +67,10 @@ def _boards(spec: BoxSpec) -> list[Control]:
         one_of("edges", "board", "edges", {"edges_level": "level", "edges_square": "square"}, spec.edges),
         one_of("grain", "board", "grain", {"grain_round": "round", "grain_up": "up"}, spec.grain),
     ]
+    if len({spec.slope_of(letter) for letter in spec.letters}) > 1 or spec.rims == "alike":
+        made.append(one_of("rims", "board", "rims", {"rims_level": "level", "rims_alike": "alike"}, spec.rims))
     if spec.grain == "up":
-        return made
+        return [*made, *stave_controls(spec)]
     several = {"count": max(2, ceil(spec.height_mm / USUAL_WIDTH_MM))}
     made.append(with_or_without("courses", "board", "courses", ("one_board", "several_courses"), several, spec.courses))
     if spec.courses:
@@ -120,6 +126,7 @@ def _inside(spec: BoxSpec) -> list[Control]:
     if floor and floor.slats:
         made += bars_controls(floor.slats, "floor.slats", "slats")
     made += inner_controls(spec.inner, spec.thickness_mm)
+    made += corner_controls(spec)
     return [*made, *_in_a_case(spec)] if spec.upright else made
 
 
@@ -139,6 +146,8 @@ def _in_a_case(spec: BoxSpec) -> list[Control]:
             made.append(figure(f"back_{name}", "inside", value, f"back.{name}_mm"))
         made.append(figure("play", "inside", back.play_mm, "back.play_mm", about="back"))
     for i, shelf in enumerate(spec.shelves):
+        sides = {f"shelf_from:{letter}": letter for letter in spec.letters}
+        made.append(one_of("shelf_from", "inside", f"shelves.{i}.side", dict(sides), shelf.side, str(i + 1)))
         made.append(figure("shelf_height", "inside", shelf.height_mm, f"shelves.{i}.height_mm", about=str(i + 1)))
         made.append(figure("shelf_thickness", "inside", shelf.thickness_mm, f"shelves.{i}.thickness_mm", about=str(i + 1)))
     answers: Answers = {"one_more_shelf": ("one_more", False)}
@@ -167,6 +176,8 @@ def _on_top(spec: BoxSpec) -> list[Control]:
     if clad:
         made.append(figure("strip_width", "on_top", clad.width_mm, "cladding.width_mm"))
         made.append(figure("strip_thickness", "on_top", clad.thickness_mm, "cladding.thickness_mm"))
+        made += strip_rails(spec, clad)
+    made += cover_controls(spec.cover, spec.letters, thick)
     made.append(with_or_without("lid", "on_top", "lid", ("no_lid", "lid_sawn"), sawn, lid))
     if lid:
         made.append(figure("lid_depth", "on_top", lid.depth_mm, "lid.depth_mm"))

@@ -28,6 +28,12 @@ def courses_of(spec: BoxSpec, walls: tuple[Wall, ...]) -> dict[str, tuple[Course
     come. The other walls' boards are ripped so that they meet at the same levels on the face. SpecError as `counted` says.
     """
     ends = {wall.letter: reach_of(spec, wall) for wall in walls}
+    if spec.staves > 1:
+        if spec.grain != "up" or spec.courses:
+            raise SpecError("staves_need_up", ("staves",))
+        return {
+            w: tuple(Course(f"{w}{i + 1}", low, high, True, True) for i in range(spec.staves)) for w, (low, high) in ends.items()
+        }
     if spec.courses is None:
         return {letter: (Course(letter, low, high, True, True),) for letter, (low, high) in ends.items()}
     if spec.grain == "up":
@@ -82,7 +88,7 @@ def _check_rips(spec: BoxSpec, wall: Wall, borders: list[float]) -> None:
 
 def reach_of(spec: BoxSpec, wall: Wall) -> tuple[float, float]:
     """From the lowest to the highest wood up a wall, y from the outer bottom line."""
-    top = spec.height_mm / cos(wall.slope)
+    top = spec.rim_of(wall.letter) / cos(wall.slope)
     if spec.edges == "square":
         return 0.0, top
     return min(0.0, -wall.drop()), max(top, top - wall.drop())

@@ -3,26 +3,33 @@
 from math import hypot
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Finding, Joint, Mating, Outline, Ring, Stretch
+from fennup.core.assembly.model import Finding, Mating, Outline, Stretch
 from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
-from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
-from fennup.core.geometry.vec import Vec, dot
+from fennup.core.geometry.plane import Plane, meeting_point, plane_through
+from fennup.core.geometry.vec import Vec, add, dot, scale
 from fennup.core.kinds.box.cladding import add_corner_strips
 from fennup.core.kinds.box.courses import Course
+from fennup.core.kinds.box.fittings import add_blocks, add_insert
 from fennup.core.kinds.box.spec import Back, BoxSpec, Cap, Floor, Shelf
 from fennup.core.kinds.box.walls import Wall, run_at, signed_run
+from fennup.core.kinds.covers import Cover, lay_cover
 from fennup.core.kinds.inner import Added, Face, add_between, add_inner, lay_bars, panel
+from fennup.core.kinds.rounds import add_round
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
 UP: Vec = (0.0, 0.0, 1.0)
+X: Vec = (1.0, 0.0, 0.0)
 Y: Vec = (0.0, 1.0, 0.0)
 
 
 def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], top: float) -> Added:
     """Everything besides the walls; `top` is the level of their highest wood. SpecError names what cannot be."""
     made = Added()
+    for name in ("cap", "cover", "cladding", "lid", "courses") if spec.rims == "alike" else ():
+        if getattr(spec, name):
+            raise SpecError("rims_not_level", (name,))
     if spec.floor:
         _lay_floor(spec, spec.floor, walls, courses, made)
     if spec.back:
@@ -35,12 +42,19 @@ def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[C
         lay_bars(made, spec.feet.bars, spec.feet.thickness_mm, -spec.feet.thickness_mm, under, names, touch=False)
     if spec.cladding:
         add_corner_strips(spec, spec.cladding, walls, courses, made)
+    base = _inside_bottom(spec)
+    if spec.blocks:
+        add_blocks(spec, spec.blocks, base, walls, courses, made)
+    if spec.insert:
+        add_insert(spec, spec.insert, base, walls, courses, made)
     if spec.inner:
-        add_inner(made, spec.inner, _inside_bottom(spec), spec.height_mm, faces_of(walls, courses))
+        add_inner(made, spec.inner, base, spec.lowest_rim, faces_of(walls, courses))
     if spec.cap:
         _cap(spec.cap, spec.height_mm, top, walls, made)
-    if spec.lid and spec.lid.depth_mm + spec.lid.kerf_mm >= spec.height_mm - _inside_bottom(spec):
-        most = spec.height_mm - _inside_bottom(spec) - spec.lid.kerf_mm
+    if spec.cover:
+        _cover(spec, spec.cover, walls, courses, made)
+    if spec.lid and spec.lid.depth_mm + spec.lid.kerf_mm >= spec.height_mm - base:
+        most = spec.height_mm - base - spec.lid.kerf_mm
         raise SpecError("lid_too_deep", ("lid.depth_mm",), mm=spec.lid.depth_mm, limit_mm=most)
     _check_liner(spec)
     return made
@@ -68,8 +82,8 @@ def faces_of(walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], sp
 
 def _lay_floor(spec: BoxSpec, floor: Floor, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], made: Added) -> None:
     top = floor.height_mm + floor.thickness_mm
-    if top > spec.height_mm:
-        most = spec.height_mm - floor.thickness_mm
+    if top > spec.lowest_rim:
+        most = spec.lowest_rim - floor.thickness_mm
         raise SpecError("floor_above_rim", ("floor.height_mm",), mm=floor.height_mm, limit_mm=most)
     inside = _inside(walls, floor.play_mm / 2)
     _check_room(walls, floor.play_mm / 2, (floor.height_mm, top), "floor.play_mm")
@@ -107,17 +121,20 @@ def _shelve(
     """A shelf across the plan, level when the case hangs on its back: its face up, its upper edge to the front."""
     if not spec.upright:
         raise SpecError("shelf_needs_upright", (f"shelves.{i}",))
+    along = walls[spec.letters.index(shelf.side)].along
+    inwards: Vec = (-along[1], along[0], 0.0)
     corners = [run_at(walls, k, 0.0, "inner")[0] for k in range(len(walls))]
-    low, high = min(p[1] for p in corners), max(p[1] for p in corners)
-    y = low + shelf.height_mm
-    if y + shelf.thickness_mm > high + NOTHING:
+    (left, right), (low, high) = ((min(at), max(at)) for at in ([dot(p, way) for p in corners] for way in (along, inwards)))
+    deep = low + shelf.height_mm
+    if deep + shelf.thickness_mm > high + NOTHING:
         most = high - low - shelf.thickness_mm
         raise SpecError("shelf_outside", (f"shelves.{i}.height_mm",), mm=shelf.height_mm, limit_mm=most)
     bottom = _inside_bottom(spec)
     front = spec.height_mm - (spec.lid.depth_mm + spec.lid.kerf_mm if spec.lid else 0.0)
-    middle = (max(p[0] for p in corners) + min(p[0] for p in corners)) / 2
-    frame = Frame((middle, y + shelf.thickness_mm / 2, (bottom + front) / 2), (-1.0, 0.0, 0.0), UP, Y)
-    reach = max(p[0] for p in corners) - middle + 1.0
+    level = (0.0, 0.0, (bottom + front) / 2)
+    middle = add(level, add(scale(along, (left + right) / 2), scale(inwards, deep + shelf.thickness_mm / 2)))
+    frame = Frame(middle, scale(along, -1.0), UP, inwards)
+    reach = (right - left) / 2 + 1.0
     board = Board(f"shelf{i + 1}", f"Shelf {i + 1}", Section(front - bottom, shelf.thickness_mm), frame, reach=(-reach, reach))
     # Only walls that the shelf meets end to end: one that runs along it lies against its face.
     add_between(made, board, faces_of(walls, courses), f"shelves.{i}.height_mm")
@@ -135,7 +152,7 @@ def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Add
         lines.append((outer, inner))
     level = Plane(UP, top)
     count = len(walls)
-    boards = {}
+    pieces = []
     for i, wall in enumerate(walls):
         outer, inner = lines[i]
         start, end = (meeting_point(lines[i - 1][1], inner, level), meeting_point(inner, lines[(i + 1) % count][1], level))
@@ -146,22 +163,27 @@ def _cap(cap: Cap, height: float, top: float, walls: tuple[Wall, ...], made: Add
         at = tuple((a + b) / 2 + out[k] * width / 2 for k, (a, b) in enumerate(zip(start, end, strict=True)))
         origin: Vec = (at[0], at[1], top + cap.thickness_mm / 2)
         frame = Frame(origin, wall.along, (-out[0], -out[1], 0.0), UP)
-        boards[wall.letter] = Board(
-            f"cap {wall.letter}", f"Cap {wall.letter}", Section(width, cap.thickness_mm), frame, role="cap", shows=True
-        )
-    letters = list(boards)
-    for i, a in enumerate(letters):
-        b = letters[(i + 1) % count]
-        plane = joint_plane(lines[i][0], lines[(i + 1) % count][0], lines[i][1], lines[(i + 1) % count][1])
-        boards[a] = boards[a].with_cut("right", plane)
-        boards[b] = boards[b].with_cut("left", plane.flipped())
-        at_a, at_b = Mating(f"cap {a}", "right:0"), Mating(f"cap {b}", "left:0")
-        made.joints.append(Joint(f"cap {a}{b}", "miter", at_a, at_b, ((f"cap {a}", "right"), (f"cap {b}", "left"))))
-    made.boards += boards.values()
-    made.rings.append(Ring(tuple(board.id for board in boards.values())))
+        board = Board(f"cap {wall.letter}", f"Cap {wall.letter}", Section(width, cap.thickness_mm), frame, role="cap", shows=True)
+        pieces.append((board, outer, inner))
+    letters = [wall.letter for wall in walls]
+    boards = add_round(made, pieces, [f"cap {a}{letters[(i + 1) % count]}" for i, a in enumerate(letters)])
     for name, side in (("cap_outside", "lower"), ("cap_opening", "upper")):
-        stretches = tuple(Stretch(letter, boards[letter].id, side) for letter in letters)  # type: ignore[arg-type]
+        stretches = tuple(Stretch(letter, board.id, side) for letter, board in zip(letters, boards, strict=True))  # type: ignore[arg-type]
         made.outlines.append(Outline(name, stretches, "face", True))
+
+
+def _cover(spec: BoxSpec, cover: Cover, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], made: Added) -> None:
+    """A lid on the rim, or on the cap. SpecError `cover_askew` where the rims do not lie in one level plane."""
+    if spec.edges != "level" and not spec.upright:
+        raise SpecError("cover_askew", ("cover",))
+    out_mm, up_mm = (spec.cap.over_out_mm, spec.cap.thickness_mm) if spec.cap else (0.0, 0.0)
+    rims, on = {}, {}
+    for i, wall in enumerate(walls):
+        out: Vec = (wall.along[1], -wall.along[0], 0.0)
+        rims[wall.letter] = plane_through(run_at(walls, i, spec.height_mm, "outer")[0], out).moved(out_mm)
+        ids = [course.id for course in courses[wall.letter] if course.highest]
+        on[wall.letter] = Mating(f"cap {wall.letter}", "face") if spec.cap else Mating(ids[0], "upper", tuple(ids[1:]))
+    lay_cover(made, cover, Frame((0.0, 0.0, spec.height_mm + up_mm), X, Y, UP), rims, on)
 
 
 def _check_room(walls: tuple[Wall, ...], space: float, levels: tuple[float, float], at: str) -> None:

@@ -1,17 +1,19 @@
 """A box as boards, cut planes, joints, lines and claims. It places; it computes no setting and no length."""
 
 from itertools import pairwise
+from math import cos, pi
 
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Finding, Joint, Mating, Outline, Parting, Ring, Stretch
 from fennup.core.errors import CutError, SpecError
-from fennup.core.geometry.plane import joint_plane
+from fennup.core.geometry.plane import joint_plane, plane_through
+from fennup.core.geometry.vec import add, cross, dot, scale, sub
 from fennup.core.kinds.box.courses import Course, counted, courses_of, reach_of
 from fennup.core.kinds.box.insets import insets_of
-from fennup.core.kinds.box.spec import BoxSpec, Rectangle
-from fennup.core.kinds.box.walls import FLOOR, Wall, level, signed_run, walls_of
+from fennup.core.kinds.box.spec import BoxSpec, Rectangle, Regular, Turned
+from fennup.core.kinds.box.walls import FLOOR, Wall, level, run_at, signed_run, walls_of
+from fennup.core.kinds.drilling import ball_findings, with_holes
 from fennup.core.kinds.fields import CornerJoint
-from fennup.core.kinds.inner import with_holes
 from fennup.core.stock.section import Groove, Section
 from fennup.core.tolerances import NOTHING
 
@@ -33,7 +35,7 @@ def assemble(spec: BoxSpec) -> Assembly:
         outlines=(*_outlines(walls, courses), *insets.outlines),
         claims=spec.claims(),
         rings=(ring, *insets.rings),
-        findings=tuple(_findings(spec, walls) + list(insets.findings)),
+        findings=(*_findings(spec, walls), *insets.findings, *ball_findings(spec.holes)),
         partings=(Parting(spec.lid.depth_mm, spec.lid.kerf_mm),) if spec.lid else (),
         gauges=tuple(insets.gauges),
         asked_level_mm=spec.measured_at_mm,
@@ -52,9 +54,8 @@ def shell(spec: BoxSpec) -> Assembly:
 
 def _highest(spec: BoxSpec, wall: Wall) -> float:
     """The level of a wall's highest wood."""
-    if spec.edges == "level":
-        return spec.height_mm
-    return spec.height_mm + max(0.0, -wall.out[2] * wall.thickness)
+    rim = spec.rim_of(wall.letter)
+    return rim if spec.edges == "level" else rim + max(0.0, -wall.out[2] * wall.thickness)
 
 
 def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
@@ -66,7 +67,7 @@ def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
     word = "Stave" if spec.grain == "up" else "Wall"
     name = f"{word} {wall.letter}" + (f" ({WHERE[wall.letter]})" if isinstance(spec.plan, Rectangle) else "")
     if course.id != wall.letter:
-        name = f"{name}, course {course.id[1:]}"
+        name = f"{name}, {'course' if spec.courses else 'stave'} {course.id[1:]}"
     return Board(
         course.id,
         name,
@@ -75,7 +76,7 @@ def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
         stave=spec.grain == "up",
         role="wall",
         shows=True,
-        upper_rip=frame.plane_to_local(level(spec.height_mm)) if leaning and course.highest else None,
+        upper_rip=frame.plane_to_local(level(spec.rim_of(wall.letter))) if leaning and course.highest else None,
         lower_rip=frame.plane_to_local(FLOOR) if leaning and course.lowest else None,
     )
 
@@ -86,7 +87,9 @@ def _ring(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[Cours
     joints: list[Joint] = []
     for i, name in enumerate(spec.corner_names):
         joints += _corner(spec, walls[i], walls[(i + 1) % len(walls)], name, courses, boards)
-    for own in courses.values():
+    for wall in walls if spec.staves > 1 else ():
+        joints += _split(spec, walls, wall, courses[wall.letter], boards)
+    for own in courses.values() if spec.courses else ():
         joints += [
             Joint(f"{low.id}/{high.id}", "edge", Mating(low.id, "upper"), Mating(high.id, "lower"), ())
             for low, high in pairwise(own)
@@ -108,6 +111,8 @@ def _corner(
     else:
         right, left = b.inner, a.outer
     mine, theirs = ([course.id for course in courses[wall.letter]] for wall in (a, b))
+    if not spec.courses:  # of staves side by side the two that meet
+        mine, theirs = mine[-1:], theirs[:1]
     for id in mine:
         boards[id] = boards[id].with_cut("right", right)
     for id in theirs:
@@ -124,12 +129,33 @@ def _corner(
         at_b = Mating(other, "left:0" if how.joint == "miter" or through_a else "back", beside_b)
         first, second = (at_b, at_a) if how.joint == "butt" and through_a else (at_a, at_b)
         ends = ((one, "right"), (other, "left"))
-        joints.append(Joint(id, how.joint, first, second, ends, "square_edges" if loose else ""))  # type: ignore[arg-type]
+        why = "own_rims" if spec.rims == "alike" and a.slope != b.slope else "square_edges" if loose else ""
+        joints.append(Joint(id, how.joint, first, second, ends, why))  # type: ignore[arg-type]
+    return joints
+
+
+def _split(
+    spec: BoxSpec, walls: tuple[Wall, ...], wall: Wall, staves: tuple[Course, ...], boards: dict[str, Board]
+) -> list[Joint]:
+    """A wall's staves parted from each other, square to the wall, so that all are as wide at the bottom and as wide at the top."""
+    joints = []
+    i = walls.index(wall)
+    low, high = (run_at(walls, i, z, "outer") for z in (0.0, spec.rim_of(wall.letter)))
+    for k, (one, other) in enumerate(pairwise(staves)):
+        share = (k + 1) / len(staves)
+        foot, head = (add(scale(a, 1.0 - share), scale(b, share)) for a, b in (low, high))
+        seam = plane_through(foot, cross(sub(head, foot), wall.out))
+        seam = seam if dot(seam.normal, wall.along) > 0 else seam.flipped()
+        boards[one.id] = boards[one.id].with_cut("right", seam)
+        boards[other.id] = boards[other.id].with_cut("left", seam.flipped())
+        at = [f"{end}:{len(boards[id].ends(end)) - 1}" for id, end in ((one.id, "right"), (other.id, "left"))]  # type: ignore[arg-type]
+        ends = ((one.id, "right"), (other.id, "left"))
+        joints.append(Joint(f"{one.id}/{other.id}", "miter", Mating(one.id, at[0]), Mating(other.id, at[1]), ends))  # type: ignore[arg-type]
     return joints
 
 
 def _outlines(walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]]) -> tuple[Outline, ...]:
-    """The four lines round a box."""
+    """The four lines round a box; each rim as high as it is."""
     made = []
     for where, place in (("bottom", 0), ("top", -1)):
         for line, side in (("outer", "face"), ("inner", "back")):
@@ -142,8 +168,8 @@ def _check(spec: BoxSpec, walls: tuple[Wall, ...]) -> None:
     """Every wall must keep some of both faces, at the bottom and at the top: SpecError `walls_cross`, `too_thick`."""
     for i, wall in enumerate(walls):
         try:
-            outer = [signed_run(walls, i, h, "outer") for h in (0.0, spec.height_mm)]
-            inner = [signed_run(walls, i, h, "inner") for h in (0.0, spec.height_mm)]
+            outer = [signed_run(walls, i, h, "outer") for h in (0.0, spec.rim_of(wall.letter))]
+            inner = [signed_run(walls, i, h, "inner") for h in (0.0, spec.rim_of(wall.letter))]
         except CutError:
             raise SpecError("walls_in_line", ("plan",), side=wall.letter) from None
         if outer[0] <= NOTHING or not _turns_left(walls[i - 1], wall):
@@ -167,8 +193,26 @@ def _turns_left(before: Wall, here: Wall) -> bool:
 
 def _findings(spec: BoxSpec, walls: tuple[Wall, ...]) -> list[Finding]:
     """What only the kind knows: the height that leaning costs."""
+    if spec.turned:
+        return [_turned(spec, spec.turned)]
     if spec.courses is None:
         return []
     count, width = counted(spec, spec.courses, walls)
     standing = count * width
     return [Finding("leaning_costs", "note", (), ("courses",), standing, spec.height_mm)]
+
+
+def _turned(spec: BoxSpec, turned: Turned) -> Finding:
+    """What turning takes off at the corners. SpecError `turned_needs_staves`, `turned_too_large`, `bored_too_small`, `turned_through`."""
+    if not (spec.upright and isinstance(spec.plan, Regular) and spec.grain == "up" and not spec.thicknesses_mm):
+        raise SpecError("turned_needs_staves", ("turned",))
+    flats = spec.plan.across_mm
+    hollow = (flats - 2 * spec.thickness_mm) / cos(pi / spec.sides)  # the circle round the inside's corners
+    if turned.outer_mm > flats + NOTHING:
+        raise SpecError("turned_too_large", ("turned.outer_mm",), mm=turned.outer_mm, limit_mm=flats)
+    if turned.inner_mm is not None and turned.inner_mm < hollow - NOTHING:
+        raise SpecError("bored_too_small", ("turned.inner_mm",), mm=turned.inner_mm, limit_mm=hollow)
+    if turned.outer_mm <= (turned.inner_mm or hollow):
+        raise SpecError("turned_through", ("turned.outer_mm",), mm=turned.outer_mm, limit_mm=turned.inner_mm or hollow)
+    left = (turned.outer_mm - (turned.inner_mm or hollow)) / 2
+    return Finding("turned_off", "note", (), ("turned.outer_mm",), (flats / cos(pi / spec.sides) - turned.outer_mm) / 2, left)

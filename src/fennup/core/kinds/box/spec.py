@@ -1,12 +1,15 @@
 """What a person says about a box or a case. Millimetres and degrees; sides are lettered A, B, C ... anticlockwise seen
 from above, A at the front; corners by the two sides that meet there: AB, BC, ..."""
 
+from math import cos, radians
 from string import ascii_uppercase
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
 from fennup.core.errors import SpecError
+from fennup.core.kinds.covers import Cover
+from fennup.core.kinds.drilling import Holes
 from fennup.core.kinds.fields import (
     CornerJoint,
     CornerLetters,
@@ -20,7 +23,7 @@ from fennup.core.kinds.fields import (
     Strict,
     pin,
 )
-from fennup.core.kinds.inner import Bars, Holes, Inner
+from fennup.core.kinds.inner import Bars, Inner
 from fennup.core.parts.measures import measure_of
 
 MOST_SIDES = 12
@@ -118,10 +121,43 @@ class Cap(Strict):
 
 class Cladding(Strict):
     """A pair of strips over every outer corner: the narrow one `width_mm` wide on the wall from the corner line, the wide
-    one as wide from there and over the narrow one's edge."""
+    one as wide from there and over the narrow one's edge. Rails, `rail_width_mm` wide, lie on the walls between them, their lower
+    edges so high as `rails_mm` says."""
 
     width_mm: Section_mm
     thickness_mm: Section_mm
+    rail_width_mm: Section_mm = 45.0
+    rails_mm: Annotated[list[Play_mm], Field(max_length=12)] = []
+
+
+class Blocks(Strict):
+    """A block upright in every corner, ripped to both walls, so far along each of them as `along_mm` says, from what things stand on
+    to `below_mm` under the rim."""
+
+    along_mm: Size_mm
+    thickness_mm: Section_mm
+    below_mm: Play_mm = 0.0
+
+
+class Insert(Strict):
+    """A panel inside, its top `reveal_mm` under the rim, which is the underside of a cap. Play is the total.
+
+    It lies on a ledger round the walls, `ledger_mm` thick and as much down them as `ledger_width_mm`; or it stands on the corner blocks.
+    """
+
+    reveal_mm: Play_mm
+    thickness_mm: Section_mm
+    play_mm: Play_mm = 0.0
+    on: Literal["ledger", "blocks"] = "ledger"
+    ledger_mm: Section_mm = 20.0
+    ledger_width_mm: Section_mm = 30.0
+
+
+class Turned(Strict):
+    """What is turned out of upright staves once they are glued: its diameters, outside and inside."""
+
+    outer_mm: Size_mm
+    inner_mm: Size_mm | None = None
 
 
 class Feet(Strict):
@@ -132,16 +168,18 @@ class Feet(Strict):
 
 
 class Shelf(Strict):
-    """A level shelf in a case that hangs on its back: its underside so high above the inside of side A."""
+    """A shelf in a case that hangs on its back: its underside so far from the inside of a side."""
 
     height_mm: Play_mm
     thickness_mm: Section_mm
+    side: SideLetter = "A"
 
 
 class BoxSpec(Pinned):
     """A box or a case: walls round a plan, upright or leaning, and what is let into them.
 
-    With its `grain` up each wall is one stave, tapered along both long edges. The plan, `height_mm` and the slopes are what the pins make them; without pins they are all given as they stand.
+    With its `grain` up each wall is one stave, tapered along both long edges, or `staves` of them side by side. With its `rims` alike every
+    wall is as wide up its slope as side A's; steeper ones then stand higher. The plan, `height_mm` and the slopes are what the pins make them; without pins they are all given as they stand.
     """
 
     kind: Literal["box"]
@@ -157,12 +195,18 @@ class BoxSpec(Pinned):
     joint: Literal["miter", "butt"] = "miter"
     corners: dict[CornerLetters, CornerJoint] = {}
     grain: Literal["round", "up"] = "round"
+    staves: Annotated[int, Field(ge=1, le=MOST_SIDES)] = 1
+    turned: Turned | None = None
+    rims: Literal["level", "alike"] = "level"
     courses: Courses | None = None
     floor: Floor | None = None
     back: Back | None = None
     lid: Lid | None = None
     cap: Cap | None = None
     cladding: Cladding | None = None
+    blocks: Blocks | None = None
+    insert: Insert | None = None
+    cover: Cover | None = None
     inner: Inner | None = None
     feet: Feet | None = None
     holes: Annotated[list[Holes], Field(max_length=40)] = []
@@ -199,6 +243,17 @@ class BoxSpec(Pinned):
         """A wall's thickness, mm."""
         return self.thicknesses_mm.get(letter, self.thickness_mm)
 
+    def rim_of(self, letter: str) -> float:
+        """How high a wall's rim stands on its outer face, mm."""
+        if self.rims == "level":
+            return self.height_mm
+        return self.height_mm * cos(radians(self.slope_of(letter))) / cos(radians(self.slope_of("A")))
+
+    @property
+    def lowest_rim(self) -> float:
+        """The height of the lowest wall's rim, mm."""
+        return min(self.rim_of(letter) for letter in self.letters)
+
     @property
     def upright(self) -> bool:
         """Whether every wall stands upright: then it is a case."""
@@ -234,6 +289,12 @@ class BoxSpec(Pinned):
         if said and len(said) != len(letters):
             missing = next(letter for letter in letters if letter not in said)
             raise SpecError("slope_missing", ("slopes_deg",), side=missing)
+        for i, shelf in enumerate(self.shelves):
+            if shelf.side not in letters:
+                raise SpecError("no_such_side", (f"shelves.{i}.side",), side=shelf.side, last=letters[-1])
+        for letter in self.cover.sides if self.cover else ():
+            if letter not in letters:
+                raise SpecError("no_such_side", ("cover.hinge",), side=letter, last=letters[-1])
         for name, corner in self.corners.items():
             if name not in self.corner_names:
                 raise SpecError("no_such_corner", (f"corners.{name}",), corner=name)

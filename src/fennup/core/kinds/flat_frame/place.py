@@ -9,6 +9,7 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, sub
+from fennup.core.kinds.drilling import with_holes
 from fennup.core.kinds.fields import CornerJoint
 from fennup.core.kinds.flat_frame.outline import Baseline, Side, baseline, turned
 from fennup.core.kinds.flat_frame.spec import (
@@ -20,7 +21,7 @@ from fennup.core.kinds.flat_frame.spec import (
     SidePin,
     pinned_measure,
 )
-from fennup.core.kinds.inner import Added, Face, add_inner, panel, with_holes
+from fennup.core.kinds.inner import Added, Face, add_inner, panel
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.section import Rabbet, Section
 from fennup.core.tolerances import NOTHING, ON_LINE, SAME

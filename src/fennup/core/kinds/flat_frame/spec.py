@@ -9,6 +9,7 @@ from pydantic import Discriminator, Field, Tag, model_validator
 
 from fennup.core.drawing.view import Standing
 from fennup.core.errors import SpecError
+from fennup.core.kinds.drilling import Holes
 from fennup.core.kinds.fields import (
     CornerJoint,
     CornerLetters,
@@ -22,7 +23,7 @@ from fennup.core.kinds.fields import (
     Strict,
     pin,
 )
-from fennup.core.kinds.inner import Holes, Inner
+from fennup.core.kinds.inner import Inner
 
 RegularMeasure = Literal[
     "opening_flats", "opening_corners", "opening_side", "opening_reach", "opening_diagonal",

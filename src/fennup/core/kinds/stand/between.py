@@ -4,13 +4,14 @@ from collections.abc import Sequence
 from dataclasses import replace
 from math import acos, degrees
 
-from fennup.core.assembly.board import Board, End
-from fennup.core.assembly.model import Joint, Mating, Ring
+from fennup.core.assembly.board import Board
+from fennup.core.assembly.model import Joint, Mating
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame, frame_from
-from fennup.core.geometry.plane import Plane, joint_plane, meeting_point
+from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.vec import Vec, add, dot, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, add_between, add_half_laps, panel
+from fennup.core.kinds.rounds import add_round
 from fennup.core.kinds.stand.sides import GROUND, IN_FRONT, UP, Flank, flanks_of, foot_of, head_of
 from fennup.core.kinds.stand.spec import Beam, Braces, Hoop, Rail, Round, StandSpec, Top
 from fennup.core.kinds.sticks import facing
@@ -138,16 +139,8 @@ def add_ring(spec: StandSpec, hoop: Hoop, k: int, sides: Sequence[Flank], legs: 
             id, f"Ring {_numbered(flank.letter, k, spec.rings)}", Section(spread, thick), frame, role="ring", shows=True,
             upper_rip=frame.plane_to_local(high) if leans else None, lower_rip=frame.plane_to_local(low) if leans else None,
         )  # fmt: skip
-    for i, name in enumerate(spec.legs):
-        a, b = flanks[i], flanks[(i + 1) % len(flanks)]
-        miter = joint_plane(a.plane.moved(thick), b.plane.moved(thick), a.plane, b.plane)
-        one, other = boards[a.letter].with_cut("right", miter), boards[b.letter].with_cut("left", miter.flipped())
-        boards[a.letter], boards[b.letter] = one, other
-        ends: tuple[tuple[str, End], ...] = ((one.id, "right"), (other.id, "left"))
-        id = f"ring {name}{k + 1}"
-        added.joints.append(Joint(id, "miter", Mating(one.id, "right:0"), Mating(other.id, "left:0"), ends))
-    added.boards += boards.values()
-    added.rings.append(Ring(tuple(board.id for board in boards.values())))
+    pieces = [(boards[flank.letter], flank.plane.moved(thick), flank.plane) for flank in flanks]
+    add_round(added, pieces, [f"ring {name}{k + 1}" for name in spec.legs])
 
 
 def _stands_out(flank: Flank, legs: Sequence[Board]) -> float:

@@ -1,0 +1,171 @@
+"""What stands in a box's corners, lies under its rim and on it, and what is drilled: figures by another way than the solids."""
+
+import unittest
+from math import cos, pi, radians, sqrt, tan
+from typing import Any
+
+from fennup.core.errors import SpecError
+from fennup.core.kinds.drilling import sunk_mm
+from fennup.core.parts.solid import arris_length, solid_of
+from fennup.core.verify.boolean import boolean_proof
+from tests.core.frames import Solved, box, level, of_sides, solved
+
+CASE = box(level(400.0, 300.0), 120.0, thickness_mm=15.0)
+
+
+def size(made: Solved, board: str) -> list[float]:
+    """How far a board goes along the three directions of the world."""
+    points = [p for piece in made.design.solids[board].world for p in piece.points]
+    return [round(max(p[k] for p in points) - min(p[k] for p in points), 4) for k in range(3)]
+
+
+def bottom(made: Solved, board: str) -> float:
+    return round(min(p[2] for piece in made.design.solids[board].world for p in piece.points), 6)
+
+
+class Fittings(unittest.TestCase):
+    def closed(self, document: dict[str, Any]) -> Solved:
+        """Solved, with every joint closed by both proofs and no wood in other wood."""
+        made = solved(document)
+        for check in made.design.joints:
+            self.assertTrue(check.closes and check.touches, check)
+        self.assertEqual(made.design.shared, ())
+        proof = boolean_proof(made.design.assembly, made.design.solids)
+        self.assertTrue(proof.confirms(made.closing, made.joints))
+        return made
+
+    def refused(self, document: dict[str, Any]) -> tuple[str, float]:
+        with self.assertRaises(SpecError) as caught:
+            solved(document)
+        return caught.exception.code, round(float(caught.exception.data["limit_mm"]), 4)
+
+    def test_a_block_in_a_square_corner_is_the_half_of_a_square(self) -> None:
+        made = self.closed({**CASE, "blocks": {"along_mm": 40.0, "thickness_mm": 20.0, "below_mm": 10.0}})
+        block = made.assembly.board("block AB")
+        self.assertAlmostEqual(block.section.width_mm, 40.0 * sqrt(2.0), places=9)
+        self.assertEqual(size(made, "block AB")[2], 110.0)
+        deep = 40.0 / sqrt(2.0)
+        self.assertAlmostEqual(solid_of(block).volume(), (deep**2 - (deep - 20.0) ** 2) * 110.0, places=4)
+        self.assertEqual(self.refused({**CASE, "blocks": {"along_mm": 20.0, "thickness_mm": 15.0}}), ("block_too_thick", 14.1421))
+        self.assertEqual(self.refused({**CASE, "blocks": {"along_mm": 140.0, "thickness_mm": 9.0}}), ("blocks_meet", 135.0))
+
+    def test_an_insert_lies_below_the_rim_on_its_ledger(self) -> None:
+        leaning = {**CASE, "slope_deg": 10.0, "insert": {"reveal_mm": 10.0, "thickness_mm": 9.0, "play_mm": 2.0}}
+        made = self.closed(leaning)
+        self.assertEqual(bottom(made, "insert"), 120.0 - 19.0)
+        # Along the wall's inside at that level: the wall flares by tan 10, and is 15 / cos 10 thick measured level.
+        inside = 400.0 + 2 * (101.0 * tan(radians(10.0)) - 15.0 / cos(radians(10.0)))
+        self.assertAlmostEqual(arris_length(made.assembly.board("ledger A"), "back_upper"), inside, places=6)
+        self.assertAlmostEqual(size(made, "insert")[0], inside + 2 * 9.0 * tan(radians(10.0)) - 2.0, places=3)
+        self.closed({**leaning, "slope_deg": -10.0})
+        on_blocks = {"reveal_mm": 10.0, "thickness_mm": 9.0, "on": "blocks"}
+        made = self.closed({**CASE, "insert": on_blocks, "blocks": {"along_mm": 40.0, "thickness_mm": 20.0}})
+        self.assertEqual(size(made, "block AB")[2], 101.0)
+
+    def test_a_lid_reaches_over_each_side_as_is_said_and_leaves_its_hinge_strip(self) -> None:
+        cover = {
+            "thickness_mm": 12.0,
+            "over_mm": 10.0,
+            "overs_mm": {"A": 25.0, "C": 0.0},
+            "hinge": "C",
+            "strip_mm": 50.0,
+            "gap_mm": 3.0,
+        }
+        made = self.closed({**CASE, "cover": cover})
+        self.assertEqual(size(made, "hinge strip"), [420.0, 50.0, 12.0])
+        self.assertEqual(size(made, "cover"), [420.0, 300.0 + 25.0 - 53.0, 12.0])
+        self.assertEqual(bottom(made, "cover"), 120.0)
+        on_cap = {**CASE, "cap": {"thickness_mm": 18.0, "over_in_mm": 5.0, "over_out_mm": 20.0}, "cover": {"thickness_mm": 12.0}}
+        made = self.closed(on_cap)
+        self.assertEqual((size(made, "cover"), bottom(made, "cover")), ([440.0, 340.0, 12.0], 138.0))
+
+    def test_rails_lie_on_the_wall_between_the_strips(self) -> None:
+        strips = {"width_mm": 40.0, "thickness_mm": 10.0, "rail_width_mm": 30.0, "rails_mm": [0.0, 90.0]}
+        made = self.closed({**CASE, "cladding": strips})
+        self.assertEqual(size(made, "rail A1"), [400.0 - 2 * 40.0, 10.0, 30.0])
+        made = self.closed({**CASE, "slope_deg": 8.0, "cladding": strips})
+        self.assertEqual(bottom(made, "rail A2"), 90.0)
+        high = {**strips, "rails_mm": [100.0]}
+        self.assertEqual(self.refused({**CASE, "cladding": high}), ("strip_rail_above", 90.0))
+
+    def test_staves_side_by_side_share_a_wall_evenly(self) -> None:
+        made = self.closed(box(of_sides(6, 400.0), 220.0, slope_deg=8.0, grain="up", staves=3))
+        side = 400.0 * tan(pi / 6)
+        for stave in ("A1", "A2", "A3"):
+            self.assertAlmostEqual(arris_length(made.assembly.board(stave), "face_lower"), side / 3, places=6)
+        self.assertAlmostEqual(made.ruler.measure("outer_bottom_side"), side, places=6)
+
+    def test_what_is_turned_out_of_staves_lies_inside_them(self) -> None:
+        pot = box(of_sides(8, 400.0), 220.0, thickness_mm=40.0, grain="up", turned={"outer_mm": 396.0})
+        note = next(f for f in self.closed(pot).assembly.findings if f.code == "turned_off")
+        across_corners = 400.0 / cos(pi / 8)
+        self.assertAlmostEqual(note.value or 0.0, (across_corners - 396.0) / 2, places=9)
+        self.assertAlmostEqual(note.limit or 0.0, (396.0 - 320.0 / cos(pi / 8)) / 2, places=9)
+        self.assertEqual(self.refused({**pot, "turned": {"outer_mm": 401.0}}), ("turned_too_large", 400.0))
+        bored = {**pot, "turned": {"outer_mm": 396.0, "inner_mm": 340.0}}
+        self.assertEqual(self.refused(bored), ("bored_too_small", round(320.0 / cos(pi / 8), 4)))
+
+    def test_walls_of_equal_boards_stand_each_at_a_height_of_its_own(self) -> None:
+        made = self.closed({**CASE, "slopes_deg": {"AC": 10.0, "BD": 25.0}, "rims": "alike"})
+        wide = 120.0 / cos(radians(10.0))
+        for side in "AB":
+            self.assertAlmostEqual(made.ruler.measure(f"slant:{side}"), wide, places=9)
+        top = max(p[2] for piece in made.design.solids["B"].world for p in piece.points)
+        self.assertAlmostEqual(top, wide * cos(radians(25.0)), places=9)
+        capped = {
+            **CASE,
+            "slopes_deg": {"AC": 10.0, "BD": 25.0},
+            "rims": "alike",
+            "cap": {"thickness_mm": 9.0, "over_in_mm": 5.0, "over_out_mm": 5.0},
+        }
+        with self.assertRaises(SpecError) as caught:
+            solved(capped)
+        self.assertEqual(caught.exception.code, "rims_not_level")
+
+    def test_shelves_count_from_the_side_that_is_said(self) -> None:
+        shelves = [{"height_mm": 100.0, "thickness_mm": 12.0, "side": side} for side in "BC"]
+        made = self.closed({**CASE, "shelves": shelves[:1]})
+        points = [p for piece in made.design.solids["shelf1"].world for p in piece.points]
+        self.assertAlmostEqual(max(p[0] for p in points), 200.0 - 15.0 - 100.0, places=9)
+        made = self.closed({**CASE, "shelves": shelves[1:]})
+        points = [p for piece in made.design.solids["shelf1"].world for p in piece.points]
+        self.assertAlmostEqual(max(p[1] for p in points), 150.0 - 15.0 - 100.0, places=9)
+
+
+class Drilling(unittest.TestCase):
+    def test_a_ball_sinks_by_the_height_of_its_cap(self) -> None:
+        self.assertAlmostEqual(sunk_mm(50.0, 30.0), 5.0, places=12)  # radius 25, half chord 15: 25 - 20
+        row = {"board": "A", "count": 4, "diameter_mm": 1.0, "up_mm": 60.0, "ball_mm": 50.0, "sinks_mm": 5.0}
+        made = solved({**CASE, "holes": [row]})
+        (facts,) = (f for f in made.design.facts if f.holes)
+        self.assertAlmostEqual(facts.holes[0].diameter_mm, 30.0, places=9)
+        note = next(f for f in made.assembly.findings if f.code == "ball_sits")
+        self.assertEqual((round(note.value or 0.0, 9), round(note.limit or 0.0, 9)), (5.0, 45.0))
+
+    def test_holes_end_in_the_wood_or_go_into_a_panel(self) -> None:
+        floor = {"height_mm": 0.0, "thickness_mm": 12.0}
+        rows = [
+            {"board": "A", "count": 2, "diameter_mm": 10.0, "up_mm": 60.0, "deep_mm": 8.0},
+            {"board": "floor", "count": 3, "diameter_mm": 20.0, "up_mm": 50.0, "spacing": "ends", "margin_mm": 40.0},
+        ]
+        made = solved({**CASE, "floor": floor, "holes": rows})
+        self.assertEqual([hole.deep_mm for hole in made.assembly.board("A").holes], [8.0, 8.0])
+        row = next(f for f in made.design.facts if f.key == "floor").holes[0]
+        self.assertEqual(([round(at, 9) for at in row.along_mm], row.deep_mm), ([40.0, 185.0, 330.0], None))
+        # A board that is drilled to a depth is not the same as one that is drilled through.
+        both = [{**rows[0], "board": side, "deep_mm": deep} for side, deep in (("A", 8.0), ("C", None))]
+        alike = solved({**CASE, "holes": both}).design.parts
+        self.assertNotIn({"A", "C"}, [set(part.boards) for part in alike])
+
+    def test_bad_holes_are_refused_with_their_limit(self) -> None:
+        row = {"board": "A", "count": 6, "diameter_mm": 30.0, "up_mm": 60.0}
+        for more, code, limit in (
+            ({"deep_mm": 15.0}, "hole_too_deep", 15.0),
+            ({"ball_mm": 30.0}, "ball_sinks_through", 30.0),
+            ({"ball_mm": 50.0, "sinks_mm": 25.0}, "ball_sinks_through", 25.0),
+            ({"ball_mm": 60.0}, "balls_touch", 60.0),
+            ({"ball_mm": 50.0, "deep_mm": 4.0}, "ball_on_the_ground", 5.0),
+        ):
+            with self.subTest(code=code), self.assertRaises(SpecError) as caught:
+                solved({**CASE, "holes": [{**row, **more}]})
+            self.assertEqual((caught.exception.code, caught.exception.data["limit_mm"]), (code, limit))
