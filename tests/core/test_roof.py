@@ -9,6 +9,7 @@ from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.roof.hip import backing_deg, jack_in_theory, planes_of
 from fennup.core.parts.solid import end_cut, rip_bevel_deg
+from fennup.core.tolerances import SAME
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import Solved, solved, spec_of
@@ -197,6 +198,22 @@ class AHip(Closes):
                 self.assertEqual(parts[f"jack {side}1l"], (2, None))
                 self.assertEqual(parts[f"jack {side}1r"], (2, f"jack {side}1l"))
 
+    def test_over_the_walls_it_runs_on_by_as_much_as_is_said(self) -> None:
+        shape = {"width_mm": 1600.0, "depth_mm": 1600.0, "rise_mm": 560.0, "hip_thickness_mm": 40.0, "hip_depth_mm": 130.0}
+        feet = {"foot": "birdsmouth", "above_plate_mm": 70.0, "overhang_mm": 200.0}
+        made = solved(roof("hip", 40.0, spacing_mm=300.0, **shape, **feet))
+        # Level, a hip runs 800 each way to the wall, and 200 of both on past it: a quarter more.
+        hip = hypot(800.0, 800.0, 560.0)
+        self.assertAlmostEqual(made.ruler.measure("hip_length") or 0.0, hip, places=6)
+        self.assertAlmostEqual(made.ruler.measure("hip_top_edge") or 0.0, 1.25 * hip, places=6)
+        first = next(board for board in made.assembly.boards if board.id == "jack A1r")
+        tail = min(p[1] for piece in made.solids[first.id].world for p in piece.points)
+        self.assertAlmostEqual(tail, -1000.0, places=6)
+        # The seat lies `above` plumb under the roof, and the heel is plumb under the corner.
+        seat = [p for patch in made.solids["hip AB"].patches("notch:0") for p in patch.points]
+        self.assertTrue(all(abs(p[2] + 70.0) < SAME for p in seat))
+        self.both_ways(made)
+
     def test_a_side_too_steep_for_the_hip_to_sit_is_refused(self) -> None:
         shape = {"width_mm": 200.0, "depth_mm": 3000.0, "rise_mm": 1500.0, "hip_thickness_mm": 60.0, "hip_depth_mm": 60.0}
         with self.assertRaises(SpecError) as refused:
@@ -218,8 +235,35 @@ class ALeanTo(Closes):
             solved(roof("lean_to", 20.0, width_mm=900.0, depth_mm=400.0, front_mm=300.0, back_mm=300.0))
         self.assertEqual(refused.exception.fields, ("shape.back_mm",))
 
+    def test_its_lid_is_as_thick_as_is_said_and_stays_hinged_at_the_back(self) -> None:
+        cover = {
+            "thickness_mm": 12.0,
+            "over_mm": 25.0,
+            "overs_mm": {"A": 40.0, "C": 0.0},
+            "hinge": "C",
+            "strip_mm": 50.0,
+            "gap_mm": 3.0,
+        }
+        made = solved(roof("lean_to", 20.0, width_mm=900.0, depth_mm=400.0, front_mm=300.0, back_mm=500.0, cover=cover))
+        slope = hypot(400.0, 200.0)
+        self.assertAlmostEqual(made.solids["lid"].volume(), 950.0 * (slope + 40.0 - 53.0) * 12.0, places=3)
+        self.assertAlmostEqual(made.solids["hinge strip"].volume(), 950.0 * 50.0 * 12.0, places=3)
+        self.both_ways(made)
+        with self.assertRaises(SpecError) as refused:
+            solved(
+                roof("lean_to", 20.0, width_mm=900.0, depth_mm=400.0, front_mm=300.0, back_mm=500.0, cover=cover | {"hinge": "E"})
+            )
+        self.assertEqual(refused.exception.code, "no_such_side")
+
 
 class SteepAndNarrow(unittest.TestCase):
+    def test_a_ridge_thicker_than_the_hips_leaves_the_sizes_as_they_were_given(self) -> None:
+        ridge = {"length_mm": 60.0, "thickness_mm": 11.0, "depth_mm": 41.0}
+        shape = {"width_mm": 534.0, "depth_mm": 212.0, "rise_mm": 60.0, "hip_thickness_mm": 3.0, "hip_depth_mm": 51.0}
+        made = solved(roof("hip", 3.0, 40.0, spacing_mm=100.0, ridge=ridge, **shape))
+        for check in made.claims:
+            self.assertAlmostEqual(check.measured or 0.0, check.claim.asked, places=9)
+
     def test_no_hip_ends_where_its_uncut_piece_does(self) -> None:
         shape = {
             "form": "hip",

@@ -149,7 +149,8 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "name": "Oar rack lean-to",
         "spec": {
             "kind": "roof", "thickness_mm": 20.0,
-            "shape": {"form": "lean_to", "width_mm": 1100.0, "depth_mm": 380.0, "front_mm": 460.0, "back_mm": 640.0, "over_mm": 40.0},
+            "shape": {"form": "lean_to", "width_mm": 1100.0, "depth_mm": 380.0, "front_mm": 460.0, "back_mm": 640.0,
+                      "cover": {"thickness_mm": 20.0, "over_mm": 40.0, "overs_mm": {"A": 60.0, "C": 0.0}, "hinge": "C", "gap_mm": 3.0}},
         },
     },
     {

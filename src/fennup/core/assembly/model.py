@@ -67,7 +67,7 @@ class Outline:
 @dataclass(frozen=True)
 class Spot:
     """A place on a finished board: where a line along it, on an edge or in the middle, on a side or in the middle, comes to
-    an end (`left`, `right`), half way (`middle`), to a notch (`notch:0` its middle, `notch:0:1` its second wall), or to where it
+    an end (`left`, `right`), to the plane of one of its cuts (`right:0`), half way (`middle`), to a notch (`notch:0` its middle, `notch:0:1` its second wall), or to where it
     meets the plane of another board's side (`meets:A:lower`) or a level (`level:300`)."""
 
     board: str

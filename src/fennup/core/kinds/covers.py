@@ -43,10 +43,17 @@ class Cover(Strict):
 
 
 def lay_cover(
-    added: Added, cover: Cover, on: Frame, rims: Mapping[str, Plane], walls: Mapping[str, Mating], path: str = "cover"
+    added: Added,
+    cover: Cover,
+    on: Frame,
+    rims: Mapping[str, Plane],
+    walls: Mapping[str, Mating],
+    named: tuple[str, str] = ("cover", "cover"),
 ) -> None:
     """The lid, and the strip that it is hinged to. `on`: a place of the plane that it lies on, its z upwards; `rims`: the sides in order, each
-    with the plane of its wall's outside there; `walls`: what it lies on. SpecError `cover_nothing`."""
+    with the plane of its wall's outside there; `walls`: what it lies on; `named`: the lid's id, and where it was said. SpecError `cover_nothing`."""
+    lid_id, path = named
+    whole = cover.hinge is None and all(cover.over(letter) >= 0 for letter in rims)
     sides = {letter: plane.moved(cover.over(letter)) for letter, plane in rims.items()}
     ground = Plane(on.z, dot(on.z, on.origin))
     try:
@@ -54,17 +61,17 @@ def lay_cover(
         corners = [meeting_point(planes[i - 1], planes[i], ground) for i in range(len(planes))]
     except CutError:
         raise SpecError("cover_nothing", (f"{path}.over_mm",)) from None
-    pieces = [("cover", "Lid", planes)]
+    pieces = [(lid_id, "Lid", planes)]
     if cover.hinge:
         edge = sides[cover.hinge]
         strip = edge.moved(-cover.strip_mm).flipped()
         lid = {**sides, cover.hinge: edge.moved(-cover.strip_mm - cover.gap_mm)}
-        pieces = [("cover", "Lid", list(lid.values())), ("hinge strip", "Hinge strip", [*planes, strip])]
+        pieces = [(lid_id, "Lid", list(lid.values())), ("hinge strip", "Hinge strip", [*planes, strip])]
     for id, name, around in pieces:
         added.boards.append(_panel(id, name, cover, on, (corners, around), path))
         for letter, wall in walls.items():
             if cover.over(letter) >= 0 and (letter == cover.hinge) == (id == "hinge strip"):
-                added.joints.append(Joint(f"{wall.board} {id}", "face", wall, Mating(id, "back"), ()))
+                added.joints.append(Joint(f"{wall.board} {id}", "butt" if whole else "face", wall, Mating(id, "back"), ()))
 
 
 def _panel(id: str, name: str, cover: Cover, on: Frame, around: tuple[list[Vec], list[Plane]], path: str) -> Board:

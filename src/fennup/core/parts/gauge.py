@@ -31,14 +31,15 @@ def _x(assembly: Assembly, board: Board, at: str, y: float, z: float) -> float:
         low, high = extent_along(board, y, z)
         return {"left": low, "right": high, "middle": (low + high) / 2}[at]
     what, number, *wall = at.split(":")
-    if what == "level":
-        plane = board.frame.plane_to_local(Plane((0.0, 0.0, 1.0), float(number)))
-        return (plane.offset - plane.normal[1] * y - plane.normal[2] * z) / plane.normal[0]
-    if what == "meets":
-        plane = board.frame.plane_to_local(assembly.board(number).side_in_world(wall[0]))  # type: ignore[arg-type]
-        return (plane.offset - plane.normal[1] * y - plane.normal[2] * z) / plane.normal[0]
-    notch = board.notches[int(number)]
-    planes = [notch.planes[int(wall[0])]] if wall else notch.planes[:2]
+    if what == "notch":
+        notch = board.notches[int(number)]
+        planes = [notch.planes[int(wall[0])]] if wall else list(notch.planes[:2])
+    elif what in ("left", "right"):
+        planes = [(board.left if what == "left" else board.right)[int(number)]]
+    elif what == "level":
+        planes = [board.frame.plane_to_local(Plane((0.0, 0.0, 1.0), float(number)))]
+    else:
+        planes = [board.frame.plane_to_local(assembly.board(number).side_in_world(wall[0]))]  # type: ignore[arg-type]
     xs = [(p.offset - p.normal[1] * y - p.normal[2] * z) / p.normal[0] for p in planes]
     return sum(xs) / len(xs)
 

@@ -22,8 +22,9 @@ Boards = dict[str, tuple[Course, ...]]
 def add_blocks(spec: BoxSpec, blocks: Blocks, base: float, walls: tuple[Wall, ...], courses: Boards, made: Added) -> None:
     """One in every corner. SpecError `block_too_thick`, `blocks_meet`, `block_no_room`."""
     top = spec.lowest_rim - blocks.below_mm
-    if spec.insert and spec.insert.on == "blocks":
-        top = insert_bottom(spec, spec.insert)
+    if spec.insert:  # they carry it, or end under its ledger
+        under = 0.0 if spec.insert.on == "blocks" else spec.insert.ledger_width_mm
+        top = min(top, insert_bottom(spec, spec.insert) - under)
     if top - base <= NOTHING:
         raise SpecError("block_no_room", ("blocks.below_mm",), mm=blocks.below_mm, limit_mm=spec.lowest_rim - base)
     for i, wall in enumerate(walls):
@@ -99,14 +100,15 @@ def _ledger(insert: Insert, top: float, walls: tuple[Wall, ...], courses: Boards
         if signed_run(walls, i, top - down, "inner") <= 2 * thick:
             raise SpecError("ledger_no_opening", ("insert.ledger_mm",), side=wall.letter, mm=thick)
         start, end = run_at(walls, i, top, "inner")
-        rise = thick * wall.out[2] / wall.up[2]  # by which the level edge stands higher at the ledger's own face
-        high = max(0.0, rise)
-        middle = add(scale(add(start, end), 0.5), add(scale(wall.up, (high - down) / 2), scale(wall.out, -thick / 2)))
+        rise = thick * wall.out[2] / wall.up[2]  # by which a level edge stands higher at the ledger's own face
+        high, low = max(0.0, rise), min(0.0, rise) - down / wall.up[2]
+        middle = add(scale(add(start, end), 0.5), add(scale(wall.up, (high + low) / 2), scale(wall.out, -thick / 2)))
         inwards: Vec = scale(wall.out, -1.0)
         frame = Frame(middle, scale(wall.along, -1.0), wall.up, inwards)
-        board = Board(f"ledger {wall.letter}", f"Ledger {wall.letter}", Section(high + down, thick), frame, role="ledger")
+        board = Board(f"ledger {wall.letter}", f"Ledger {wall.letter}", Section(high - low, thick), frame, role="ledger")
         if abs(wall.out[2]) > ZERO:
-            board = board.but(upper_rip=frame.plane_to_local(level(top)))
+            under = level(top - down).flipped()
+            board = board.but(upper_rip=frame.plane_to_local(level(top)), lower_rip=frame.plane_to_local(under))
         pieces.append((board, wall.inner, Plane(wall.out, wall.inner.offset - thick)))
     # A ledger's face looks in: seen from there the walls go round the other way.
     pieces.reverse()

@@ -142,7 +142,7 @@ class Blocks(Strict):
 class Insert(Strict):
     """A panel inside, its top `reveal_mm` under the rim, which is the underside of a cap. Play is the total.
 
-    It lies on a ledger round the walls, `ledger_mm` thick and as much down them as `ledger_width_mm`; or it stands on the corner blocks.
+    It lies on a ledger round the walls, `ledger_mm` thick and `ledger_width_mm` high; or it stands on the corner blocks.
     """
 
     reveal_mm: Play_mm

@@ -119,7 +119,7 @@ WORDS = Words(
         "on_ledger": "a ledger round the walls",
         "on_blocks": "the corner blocks",
         "ledger_thickness": "Ledger, off the wall",
-        "ledger_width": "Ledger, down the wall",
+        "ledger_width": "Ledger, high",
         "strip_rails": "Rails between the strips",
         "one_strip_rail_more": "one more",
         "one_strip_rail_less": "one less",

@@ -2,6 +2,7 @@
 
 from fennup.core.drawing.view import Control
 from fennup.core.kinds.asking import figure, one_of, with_or_without
+from fennup.core.kinds.covers import cover_controls
 from fennup.core.kinds.roof.spec import Gable, Hip, LeanTo, Pyramid, RoofSpec
 
 
@@ -20,7 +21,7 @@ def controls_of(spec: RoofSpec) -> tuple[Control, ...]:
     if isinstance(shape, LeanTo):
         return (
             figure("thickness", "board", spec.thickness_mm, "thickness_mm"),
-            figure("lid_over", "board", shape.over_mm, "shape.over_mm"),
+            *cover_controls(shape.cover, spec.letters, spec.thickness_mm, "shape.cover", "board")[1:],
         )
     return tuple(_hip(spec, shape))
 
@@ -82,7 +83,8 @@ def _hip(spec: RoofSpec, shape: Hip) -> list[Control]:
         if shape.ridge:
             made.append(figure("ridge_thickness", "board", shape.ridge.thickness_mm, "shape.ridge.thickness_mm"))
             made.append(figure("ridge_depth", "board", shape.ridge.depth_mm, "shape.ridge.depth_mm"))
-    seats = [("above_plate", shape.above_plate_mm), ("plate", shape.plate_mm)] if shape.foot == "seat" else []
+    seats = [("above_plate", shape.above_plate_mm), ("plate", shape.plate_mm)] if shape.foot != "flush" else []
+    seats += [("overhang", shape.overhang_mm)] if shape.foot == "birdsmouth" else []
     return [
         *made,
         figure("jack_spacing", "outline", shape.spacing_mm, "shape.spacing_mm"),
@@ -90,6 +92,12 @@ def _hip(spec: RoofSpec, shape: Hip) -> list[Control]:
         figure("hip_thickness", "board", shape.hip_thickness_mm, "shape.hip_thickness_mm"),
         figure("jack_depth", "board", spec.depth_mm, "depth_mm"),
         figure("jack_thickness", "board", spec.thickness_mm, "thickness_mm"),
-        one_of("rafter_foot", "foot", "shape.foot", {"foot_flush": "flush", "foot_plates": "seat"}, shape.foot),
+        one_of(
+            "rafter_foot",
+            "foot",
+            "shape.foot",
+            {"foot_flush": "flush", "foot_plates": "seat", "foot_birdsmouth": "birdsmouth"},
+            shape.foot,
+        ),
         *(figure(name, "foot", size, f"shape.{name}_mm") for name, size in seats),
     ]

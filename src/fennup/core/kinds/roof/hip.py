@@ -10,7 +10,7 @@ from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, meeting_point, plane_through
 from fennup.core.geometry.polygon import regular_corners
 from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale, sub, unit
-from fennup.core.kinds.roof.plates import plate_round, seat_joint, seated
+from fennup.core.kinds.roof.plates import footed, plate_round, seat_joint
 from fennup.core.kinds.roof.spec import Hip, HipRidge, RoofSpec
 from fennup.core.kinds.sticks import facing
 from fennup.core.parts.solid import rip_bevel_deg, solid_of
@@ -74,7 +74,7 @@ def hip_roof(spec: RoofSpec, shape: Hip) -> Assembly:
         for i in (1, 3):
             jacks[i] += _commons(spec, shape, i, corners[i], planes[i], ridge, joints)
     boards += [jack for side in jacks for jack in side]
-    if shape.foot == "seat":
+    if shape.foot != "flush":
         plates = plate_round(spec, shape, corners)
         joints += [seat_joint(hip, [plates[i], plates[(i + 1) % count]]) for i, hip in enumerate(hips)]
         joints += [seat_joint(jack, [plates[i]]) for i, side in enumerate(jacks) for jack in side]
@@ -106,9 +106,7 @@ def _hip(spec: RoofSpec, shape: Hip, i: int, corner: Point2, own: Plane, after: 
     if drop >= shape.hip_depth_mm:
         raise SpecError("backing_deep", ("shape.hip_depth_mm",), mm=shape.hip_depth_mm, limit_mm=drop)
     walls = [unit((p.normal[0], p.normal[1], 0.0)) for p in (own, after)]
-    for wall in walls:
-        board = board.with_cut("left", Plane(wall, dot(wall, foot)))
-    return seated(shape, board) if shape.foot == "seat" else board
+    return footed(shape, board, foot, walls)
 
 
 def _check_ridge(shape: Hip) -> None:
@@ -159,8 +157,7 @@ def _commons(spec: RoofSpec, shape: Hip, i: int, corner: Point2, plane: Plane, r
         frame = Frame(add(at, scale(up, -spec.depth_mm / 2)), way, up, cross(way, up))
         tag = f"{spec.letters[i]}{k + half + 1}"
         board = Board(f"common {tag}", f"Common {tag}", Section(spec.depth_mm, spec.thickness_mm), frame, role="rafter")
-        board = board.with_cut("left", Plane(out, dot(out, at))).with_cut("right", ridge.side_in_world(side).flipped())
-        board = seated(shape, board) if shape.foot == "seat" else board
+        board = footed(shape, board.with_cut("right", ridge.side_in_world(side).flipped()), at, [out])
         made.append(board)
         joints.append(
             Joint(f"{board.id} ridge", "butt", Mating(board.id, "right:0"), Mating(ridge.id, side), ((board.id, "right"),))
@@ -197,8 +194,7 @@ def _jacks(
             # The hip's side that looks at the jack.
             name = "face" if dot(hip.frame.z, scale(along, sense)) > 0 else "back"
             cheek = hip.side_in_world(name).flipped()  # type: ignore[arg-type]
-            board = board.with_cut("left", Plane(level, dot(level, at))).with_cut("right", cheek)
-            board = seated(shape, board) if shape.foot == "seat" else board
+            board = footed(shape, board.with_cut("right", cheek), at, [level])
             try:
                 solid_of(board)
             except CutError:
@@ -212,26 +208,29 @@ def _jacks(
 def _gauges(shape: Hip, hips: list[Board], boards: list[Board], letters: str) -> tuple[Gauge, ...]:
     """Eaves, rise, pitches, the hips' and the first jacks' lengths, along the middle of the top edges."""
     ids = [hip.id for hip in hips]
-    foot, head = Spot(ids[0], "left", "upper"), Spot(ids[0], "right", "upper")
+    heel = "notch:0:0" if shape.foot == "birdsmouth" else "left"
+    foot, head = Spot(ids[0], heel, "upper"), Spot(ids[0], "right:0", "upper")
     made = [
         Gauge("rise", foot, head, "along", UP),
         Gauge("hip_length", foot, head),
         Gauge("hip_pitch", foot, head, "angle", _level(hips[0]), UP),
     ]
     if shape.sides:
-        made.append(Gauge("eaves_side", Spot(ids[-1], "left", "upper"), foot))
+        made.append(Gauge("eaves_side", Spot(ids[-1], heel, "upper"), foot))
         made.append(Gauge("pitch", foot, head, "angle", Y, UP))
     else:
-        made.append(Gauge("eaves_width", Spot(ids[3], "left", "upper"), foot, "along", X))
-        made.append(Gauge("eaves_depth", foot, Spot(ids[1], "left", "upper"), "along", Y))
+        made.append(Gauge("eaves_width", Spot(ids[3], heel, "upper"), foot, "along", X))
+        made.append(Gauge("eaves_depth", foot, Spot(ids[1], heel, "upper"), "along", Y))
         if shape.ridge:
-            made.append(Gauge("ridge_length", head, Spot(ids[1], "right", "upper"), "along", Y))
+            made.append(Gauge("ridge_length", head, Spot(ids[1], "right:0", "upper"), "along", Y))
         made.append(Gauge("front_pitch", foot, head, "angle", Y, UP))
         made.append(Gauge("side_pitch", foot, head, "angle", (-1.0, 0.0, 0.0), UP))
+    if shape.foot == "birdsmouth":
+        made.append(Gauge("hip_top_edge", Spot(ids[0], "left", "upper"), head, follows=True))
     for letter in letters if not shape.sides else "A":
         jack = f"jack {letter}1r"
         if any(board.id == jack for board in boards):
-            made.append(Gauge(f"jack_length:{letter}", Spot(jack, "left", "upper"), Spot(jack, "right", "upper")))
+            made.append(Gauge(f"jack_length:{letter}", Spot(jack, heel, "upper"), Spot(jack, "right", "upper")))
     return tuple(made)
 
 

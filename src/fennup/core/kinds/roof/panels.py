@@ -10,7 +10,8 @@ from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, plane_through
 from fennup.core.geometry.polygon import regular_corners
 from fennup.core.geometry.vec import Vec, add, scale, unit
-from fennup.core.kinds.inner import cut_by
+from fennup.core.kinds.covers import lay_cover
+from fennup.core.kinds.inner import Added, cut_by
 from fennup.core.kinds.roof.spec import LeanTo, Pyramid, RoofSpec
 from fennup.core.stock.section import Section
 
@@ -20,6 +21,7 @@ UP: Vec = (0.0, 0.0, 1.0)
 DOWN: Vec = (0.0, 0.0, -1.0)
 LEFT: Vec = (-1.0, 0.0, 0.0)
 FRONT: Vec = (0.0, -1.0, 0.0)
+ALONG = 0.999  # the cosine from which on a side looks along the box
 NOTE = Finding("roof_load", "standing")
 
 
@@ -109,6 +111,7 @@ def lean_to(spec: RoofSpec, shape: LeanTo) -> Assembly:
     front = upright("front", "Front", 0.0, FRONT, shape.front_mm + thick * tan(pitch))
     back = upright("back", "Back", deep, Y, shape.back_mm)
     boards, joints = [front, back], []
+    tops: dict[str, Mating] = {}
     within = [Plane(FRONT, -thick), Plane(Y, deep - thick), slope]
     for id, name, out in (("left", "Left side", LEFT), ("right", "Right side", X)):
         along: Vec = (0.0, out[0], 0.0)
@@ -122,19 +125,20 @@ def lean_to(spec: RoofSpec, shape: LeanTo) -> Assembly:
         for end in ("left", "right"):
             for i, cut in enumerate(side.left if end == "left" else side.right):
                 look = frame.direction_to_world(cut.normal)
-                on = ("front", "back") if look[1] < -0.999 else ("back", "back") if look[1] > 0.999 else ("lid", "back")
-                joints.append(Joint(f"{id} {on[0]}", "butt", Mating(id, f"{end}:{i}"), Mating(*on), ()))
-    joints += [Joint(f"{id} lid", "butt", Mating(id, "upper"), Mating("lid", "back"), ()) for id in ("front", "back")]
-    over = shape.over_mm
+                if abs(look[1]) > ALONG:
+                    on = ("front" if look[1] < 0 else "back", "back")
+                    joints.append(Joint(f"{id} {on[0]}", "butt", Mating(id, f"{end}:{i}"), Mating(*on), ()))
+                else:
+                    tops[id] = Mating(id, f"{end}:{i}")
     down: Vec = (0.0, cos(pitch), sin(pitch))
-    long = deep / cos(pitch) + 2 * over
-    middle = add((0.0, deep / 2, (shape.front_mm + shape.back_mm) / 2), scale(slope.normal, thick / 2))
-    frame = Frame(middle, X, down, slope.normal)
-    lid = Board(
-        "lid", "Lid", Section(long, thick), frame, panel=True, reach=(-half - over - 1, half + over + 1), role="lid", shows=True
-    )
-    lid = lid.with_cut("left", Plane(LEFT, half + over)).with_cut("right", Plane(X, half + over))
-    boards.append(lid)
+    rims = {"A": plane_through((0.0, 0.0, shape.front_mm), scale(down, -1.0)), "B": Plane(X, half)}
+    rims |= {"C": plane_through((0.0, deep, shape.back_mm), down), "D": Plane(LEFT, half)}
+    on_top = {"A": Mating("front", "upper"), "B": tops["right"], "C": Mating("back", "upper"), "D": tops["left"]}
+    added = Added()
+    middle: Vec = (0.0, deep / 2, (shape.front_mm + shape.back_mm) / 2)
+    lay_cover(added, shape.cover, Frame(middle, X, down, slope.normal), rims, on_top, ("lid", "shape.cover"))
+    boards += added.boards
+    joints += added.joints
     low, high = Spot("front", "left", "upper", "face"), Spot("back", "right", "upper", "face")
     gauges = (
         Gauge("body_width", Spot("front", "left"), Spot("front", "right")),

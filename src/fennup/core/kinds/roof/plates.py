@@ -33,21 +33,30 @@ def plate_round(spec: RoofSpec, shape: Hip, corners: list[Point2]) -> list[Board
     return made
 
 
-def seated(shape: Hip, rafter: Board) -> Board:
-    """A rafter whose foot is cut level at the plates' tops; the eaves' outer line lies at 0.
+def footed(shape: Hip, rafter: Board, eaves: Vec, walls: list[Vec]) -> Board:
+    """A rafter with its foot cut: plumb where it comes to the walls' outer faces, at the eaves' place `eaves`, or farther out; the eaves' outer line lies at 0.
 
-    SpecError `no_seat` where it does not come down to the plate.
+    On plates it is cut level besides, or notched: then its heel is square to it, at a corner just at the corner. `walls`: the level ways out of
+    them. SpecError `no_seat` where it does not come down to the plate.
     """
+    over = shape.overhang_mm if shape.foot == "birdsmouth" else 0.0
+    for wall in walls:
+        rafter = rafter.with_cut("left", Plane(wall, dot(wall, eaves) + over))
+    if shape.foot == "flush":
+        return rafter
     plumb = rafter.section.width_mm / hypot(rafter.frame.x[0], rafter.frame.x[1])
     if plumb <= shape.above_plate_mm:
         raise SpecError("no_seat", ("shape.above_plate_mm",), part=rafter.name, mm=shape.above_plate_mm, limit_mm=plumb)
-    return rafter.with_cut("left", Plane(DOWN, shape.above_plate_mm))
+    if shape.foot == "seat":
+        return rafter.with_cut("left", Plane(DOWN, shape.above_plate_mm))
+    out = unit((-rafter.frame.x[0], -rafter.frame.x[1], 0.0))
+    return rafter.with_notch((Plane(out, dot(out, eaves)), Plane(UP, -shape.above_plate_mm)))
 
 
 def seat_joint(rafter: Board, plates: list[Board]) -> Joint:
     """A seat lies on its plate, at a corner on two; where it is longer than the plate is wide it reaches past it."""
     first, *others = plates
-    seat = Mating(rafter.id, f"left:{len(rafter.left) - 1}")
+    seat = Mating(rafter.id, "notch:0" if rafter.notches else f"left:{len(rafter.left) - 1}")
     return Joint(
         f"{rafter.id} seat", "butt", seat, Mating(first.id, "face", tuple(p.id for p in others)), (), bare_for="past_plate"
     )

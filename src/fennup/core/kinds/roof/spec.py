@@ -8,6 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from fennup.core.errors import SpecError
+from fennup.core.kinds.covers import Cover
 from fennup.core.kinds.fields import Given, Pinned, Play_mm, Section_mm, Size_mm, Strict, pin
 
 Pitch_deg = Annotated[float, Field(gt=0, lt=90, allow_inf_nan=False, description="degrees from level")]
@@ -79,7 +80,8 @@ class Hip(Strict):
     regular plan `width_mm` across flats (an odd number: the inner circle). Jacks stand `spacing_mm` apart from every corner.
 
     All feet end flush with the walls' outer faces. `seat`: they are cut level besides, to stand on a frame of plates whose
-    top lies `above_plate_mm` plumb under the roof at those faces. Common rafters stand on the ridge, `spacing_mm` apart from its middle.
+    top lies `above_plate_mm` plumb under the roof at those faces. `birdsmouth`: notched there instead, they run on over the walls by
+    `overhang_mm`, measured level and square to each wall. Common rafters stand on the ridge, `spacing_mm` apart from its middle.
     """
 
     form: Literal["hip"]
@@ -90,7 +92,8 @@ class Hip(Strict):
     hip_thickness_mm: Section_mm
     hip_depth_mm: Section_mm
     spacing_mm: Size_mm
-    foot: Literal["flush", "seat"] = "flush"
+    foot: Literal["flush", "seat", "birdsmouth"] = "flush"
+    overhang_mm: Play_mm = 0.0
     above_plate_mm: Size_mm = 60.0
     plate_mm: Size_mm = 90.0
     ridge: HipRidge | None = None
@@ -98,14 +101,15 @@ class Hip(Strict):
 
 class LeanTo(Strict):
     """A box with a sloping lid: a low front, a high back, trapezoid sides between them, all of one thickness. The heights
-    are of the outer faces, where the lid lies on them."""
+    are of the outer faces, where the lid lies on them. Of the lid, A is the front, B the right side, C the back, D the left side; what it
+    reaches over front and back is measured along the slope."""
 
     form: Literal["lean_to"]
     width_mm: Size_mm
     depth_mm: Size_mm
     front_mm: Size_mm
     back_mm: Size_mm
-    over_mm: Play_mm = 0.0
+    cover: Cover
 
 
 class RoofSpec(Pinned):
@@ -129,11 +133,23 @@ class RoofSpec(Pinned):
         """The sides' letters in order."""
         return ascii_uppercase[: self.sides]
 
+    @model_validator(mode="after")
+    def _lid_has_four_sides(self) -> "RoofSpec":
+        """SpecError `no_such_side` where the lid's sides are others."""
+        for letter in self.shape.cover.sides if isinstance(self.shape, LeanTo) else ():
+            if letter not in self.letters:
+                raise SpecError("no_such_side", ("shape.cover.hinge",), side=letter, last=self.letters[-1])
+        return self
+
     @model_validator(mode="before")
     @classmethod
     def _pitches_in_words(cls, document: Any) -> Any:
-        """A level or an upright roof is said in our own words: SpecError `pitch_range`."""
+        """A level or an upright roof is said in our own words: SpecError `pitch_range`. A lean-to's lid was once as thick as its walls."""
         shape = document.get("shape") if isinstance(document, dict) else None
+        if isinstance(shape, dict) and shape.get("form") == "lean_to" and "cover" not in shape:
+            lid = {"thickness_mm": document.get("thickness_mm"), "over_mm": shape.get("over_mm", 0.0)}
+            shape = {**{name: value for name, value in shape.items() if name != "over_mm"}, "cover": lid}
+            return {**document, "shape": shape}
         for side in ("left", "right"):
             slope = shape.get(side) if isinstance(shape, dict) else None
             pitch = slope.get("pitch_deg") if isinstance(slope, dict) else None

@@ -20,9 +20,11 @@ STARTS: dict[str, dict[str, Any]] = {
         40.0, depth_mm=90.0,
     ),
     "lean_to": _roof(
-        {"form": "lean_to", "width_mm": 900.0, "depth_mm": 420.0, "front_mm": 380.0, "back_mm": 520.0, "over_mm": 30.0}, 20.0
+        {"form": "lean_to", "width_mm": 900.0, "depth_mm": 420.0, "front_mm": 380.0, "back_mm": 520.0,
+         "cover": {"thickness_mm": 20.0, "over_mm": 30.0}}, 20.0
     ),
     "sloped_box": _roof(
-        {"form": "lean_to", "width_mm": 400.0, "depth_mm": 300.0, "front_mm": 220.0, "back_mm": 300.0, "over_mm": 15.0}, 18.0
+        {"form": "lean_to", "width_mm": 400.0, "depth_mm": 300.0, "front_mm": 220.0, "back_mm": 300.0,
+         "cover": {"thickness_mm": 18.0, "over_mm": 15.0}}, 18.0
     ),
 }  # fmt: skip
