@@ -162,6 +162,55 @@ class AgainstAWall(unittest.TestCase):
                 solved(brace({**place, "treads": {**treads, **wrong}}, 130.0))
             self.assertEqual(refused.exception.code, code)
 
+    def test_a_box_deeper_than_the_uprights_has_slopes_and_ends_of_its_own(self) -> None:
+        own = {"deep_mm": 220.0, "proud_mm": 40.0, "front_deg": 15.0, "box_mm": 150.0}
+        treads = {"count": 3, "thickness_mm": 20.0, "clear_mm": 500.0, **own}
+        place = {"form": "prop", "stand_off_mm": 700.0, "wall_height_mm": 1500.0, "treads": treads}
+        made = solved(brace(place, 95.0))
+        # Inside, up from the tread's underside, the front leaves by the tangent of its slope; both walls take their thickness.
+        low, high = (220.0 + z * tan(radians(15.0)) - 20.0 / cos(radians(15.0)) - 20.0 for z in (20.0, 170.0))
+        self.assertAlmostEqual(made.solids["end 2f"].volume(), 20.0 * 150.0 * (low + high) / 2, places=4)
+        # The tread's lower front edge stands out before the upright's front edge at its level.
+        lean, level = atan2(700, 1500), 1500 / 2 - 10
+        edge = -700 + level * tan(lean) - 95 / 2 / cos(lean)
+        self.assertAlmostEqual(
+            min(p[0] for piece in made.solids["tread 2"].world for p in piece.points if p[2] < level + 1), edge - 40, places=6
+        )
+        self.assertTrue(
+            boolean_proof(made.assembly, made.solids).holds and all(check.closes and check.touches for check in made.joints)
+        )
+        with self.assertRaises(SpecError) as refused:
+            solved(brace({**place, "treads": {**treads, "proud_mm": 260.0}}, 95.0))
+        self.assertEqual(refused.exception.code, "box_off_uprights")
+
+    def test_cleats_lie_on_the_ground_and_on_the_wall(self) -> None:
+        cleats = {"width_mm": 60.0, "thickness_mm": 22.0, "at": "both"}
+        treads = {"count": 2, "thickness_mm": 20.0, "clear_mm": 400.0, "cleats": cleats}
+        made = solved(brace({"form": "prop", "stand_off_mm": 500.0, "wall_height_mm": 1500.0, "treads": treads}))
+        spans = [
+            [
+                (round(min(at), 6), round(max(at), 6))
+                for at in zip(*(p for piece in made.solids[f"cleat {on}"].world for p in piece.points), strict=True)
+            ]
+            for on in ("ground", "wall")
+        ]
+        self.assertEqual(
+            spans, [[(-530.0, -470.0), (-200.0, 200.0), (0.0, 22.0)], [(-22.0, 0.0), (-200.0, 200.0), (1470.0, 1530.0)]]
+        )
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds and all(check.closes for check in made.joints))
+
+    def test_a_head_lies_on_the_wall_under_a_sill_with_its_lip(self) -> None:
+        place = {"form": "prop", "stand_off_mm": 500.0, "wall_height_mm": 1500.0, "sill": {"out_mm": 20.0, "under_mm": 1510.0}}
+        made = solved(brace(place))
+        (lip,) = made.solids["prop"].patches("notch:0")
+        spans = [(round(min(at), 6), round(max(at), 6)) for at in zip(*lip.points, strict=True)]
+        self.assertEqual(spans, [(-20.0, 0.0), (-20.0, 20.0), (1510.0, 1510.0)])
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds and all(check.closes for check in made.joints))
+        with self.assertRaises(SpecError) as refused:
+            solved(brace({**place, "sill": {"out_mm": 20.0, "under_mm": 1700.0}}))
+        # The head lies on the wall as long as the board is wide across, turned by its lean.
+        self.assertAlmostEqual(refused.exception.data["limit_mm"], 1500 + 75 / 2 / sin(atan2(500, 1500)), places=6)
+
     def test_a_prop_shorter_than_its_place_is_refused_with_what_it_hangs_on(self) -> None:
         document = brace({"form": "prop", "stand_off_mm": 600.0, "wall_height_mm": 800.0}, by="lower")
         with self.assertRaises(SpecError) as refused:

@@ -110,6 +110,19 @@ class SetsAField(unittest.TestCase):
         self.assertAlmostEqual(low - high, 2 * 100 * tan(radians(4)))
         self.assertAlmostEqual(made.spec.rings[0].height_mm, (low - 480) / (2 * tan(radians(4))), places=6)
 
+    def test_the_legs_follow_a_ring_that_keeps_its_height(self) -> None:
+        ring = {"height_mm": 300.0, "tall_mm": 70.0, "thickness_mm": 20.0, "moves": "legs"}
+        start = solved(TOWER | {"rings": [ring]})
+        spec = after(start.spec, Give(op="give", measure="ring_outside:A1", text="480"), MM)
+        made = solved(spec.model_dump(mode="json") if not isinstance(spec, dict) else spec)
+        self.assertEqual(made.spec.rings[0].height_mm, 300.0)
+        self.assertAlmostEqual(made.ruler.measure("ring_outside:A1") or 0.0, 480.0, places=6)
+        self.assertNotAlmostEqual(start.ruler.measure("ring_outside:A1") or 0.0, 480.0, places=0)
+        # Taken away with its ring, the size holds the legs no longer.
+        for act in (Choose(op="choose", path="rings", value=[]), Choose(op="choose", path="rings.0.moves", value="ring")):
+            left = solved(spec_of(after(made.spec, act, MM)).model_dump(mode="json"))
+            self.assertNotIn("ring_outside:A1", [pin.measure for pin in left.spec.given_pins()])
+
     def test_a_gusset_by_its_long_edge_and_one_that_cannot_be(self) -> None:
         inner = {"thickness_mm": 12.0, "gussets": {"set_back_mm": 60.0, "width_mm": 30.0}}
         start = rectangle("opening", 500.0, 300.0, 40.0, inner=inner)

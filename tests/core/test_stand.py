@@ -10,7 +10,7 @@ from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.stand.roll import roll_picture
 from fennup.core.kinds.stand.sides import flanks_of, residual_deg
 from fennup.core.kinds.stand.spec import ROLLS
-from fennup.core.parts.solid import end_cut, rip_bevel_deg
+from fennup.core.parts.solid import arris_length, end_cut, rip_bevel_deg
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import all_typed, solved, spec_of
@@ -137,6 +137,31 @@ class AnyStart(unittest.TestCase):
             STAND.edit(spec_of(all_typed(four(8, 8))), Give(op="give", measure="foot_width", text="500"), MM)
         self.assertEqual(refused.exception.code, "pins_disagree")
         self.assertEqual({name for name, *_ in refused.exception.data["others"]}, {"height", "top_width", "front_splay"})
+
+    def test_a_ring_of_square_stock_keeps_the_stocks_section(self) -> None:
+        ring = {"height_mm": 200.0, "tall_mm": 60.0, "thickness_mm": 20.0, "edges": "square"}
+        made = solved(four(8, 8, rings=[ring]))
+        board = made.assembly.board("ring A1")
+        self.assertEqual((board.section.width_mm, board.section.thickness_mm, board.rips), (60.0, 20.0, ()))
+        # Its back's lower edge lies on the legs at that height: as wide as they are there.
+        self.assertAlmostEqual(arris_length(board, "back_lower"), 300 + 2 * 250 * tan(radians(8)), places=9)
+        self.assertTrue(boolean_proof(made.assembly, made.solids).holds and all(check.closes for check in made.joints))
+        uneven = solved(four(5, 12, rings=[ring]))
+        self.assertIn("square_edges_miss", [finding.code for finding in uneven.findings])
+
+    def test_legs_that_would_cross_are_told_at_what_size_they_touch(self) -> None:
+        crossed = four(0, 0)
+        crossed["plan"]["top_width_mm"] = 60.0
+        with self.assertRaises(SpecError) as refused:
+            solved(crossed)
+        self.assertAlmostEqual(refused.exception.data["limit_mm"], 90.0, places=4)  # two legs of 45 side by side
+        block = {"thickness_mm": 20.0, "over_mm": 0.0}
+        crossed = four(8, 8, top=block)
+        crossed["plan"]["top_width_mm"] = 60.0
+        with self.assertRaises(SpecError) as refused:
+            solved(crossed)
+        crossed["plan"]["top_width_mm"] = refused.exception.data["limit_mm"]
+        self.assertIn(solved(crossed).closing.state, ("exact", "opens"))
 
     def test_what_cannot_be_is_refused_at_its_field(self) -> None:
         rail = {"height_mm": 420.0, "width_mm": 60.0, "thickness_mm": 20.0}

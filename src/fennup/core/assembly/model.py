@@ -8,6 +8,7 @@ from fennup.core.assembly.board import Board, End, Side
 from fennup.core.geometry.vec import Vec
 
 JointKind = Literal["miter", "butt", "edge", "lap", "face"]
+BareFor = Literal["", "square_edges", "own_rims", "past_plate"]
 Severity = Literal["standing", "note", "warning", "error"]
 
 
@@ -37,7 +38,7 @@ class Joint:
     a: Mating
     b: Mating
     ends: tuple[tuple[str, End], ...]
-    bare_for: Literal["", "square_edges", "own_rims", "past_plate"] = ""
+    bare_for: BareFor = ""
 
 
 @dataclass(frozen=True)

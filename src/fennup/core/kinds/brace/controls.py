@@ -2,7 +2,7 @@
 
 from fennup.core.drawing.view import Control
 from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
-from fennup.core.kinds.brace.spec import Between, BraceSpec, Knee, Prop
+from fennup.core.kinds.brace.spec import Between, BraceSpec, Knee, Prop, Treads
 
 BY = {
     "knee": ("lower", "centre", "upper"),
@@ -47,7 +47,34 @@ def controls_of(spec: BraceSpec) -> tuple[Control, ...]:
             if now is not None:
                 controls.append(figure("box_height", "outline", now, "place.treads.box_mm"))
             controls.append(figure("tread_thickness", "board", place.treads.thickness_mm, "place.treads.thickness_mm"))
+            controls += _own_depth(spec, place.treads)
+        sill = {"out_mm": spec.width_mm / 3, "under_mm": place.wall_height_mm}
+        controls.append(with_or_without("sill", "there", "place.sill", ("no_sill", "under_a_sill"), sill, place.sill))
+        if place.sill:
+            controls.append(figure("sill_out", "there", place.sill.out_mm, "place.sill.out_mm"))
+            controls.append(figure("sill_under", "there", place.sill.under_mm, "place.sill.under_mm"))
     return tuple(controls)
+
+
+def _own_depth(spec: BraceSpec, treads: Treads) -> list[Control]:
+    """Treads flush with the uprights, or of a depth and slopes of their own; cleats where the uprights end."""
+    path = "place.treads"
+    ways = ("treads_flush", "treads_deeper")
+    made = [with_or_without("tread_depth", "outline", f"{path}.deep_mm", ways, 1.5 * spec.width_mm, treads.deep_mm)]
+    if treads.deep_mm is not None:
+        made.append(figure("tread_deep", "outline", treads.deep_mm, f"{path}.deep_mm"))
+        made.append(figure("tread_proud", "outline", treads.proud_mm, f"{path}.proud_mm"))
+        made.append(figure("tread_front", "outline", treads.front_deg, f"{path}.front_deg", "deg"))
+        made.append(figure("tread_back", "outline", treads.back_deg, f"{path}.back_deg", "deg"))
+    cleats = treads.cleats
+    usual = {"width_mm": spec.width_mm / 2, "thickness_mm": treads.thickness_mm}
+    made.append(with_or_without("cleats", "between", f"{path}.cleats", ("no_cleats", "with_cleats"), usual, cleats))
+    if cleats:
+        made.append(figure("cleat_width", "between", cleats.width_mm, f"{path}.cleats.width_mm"))
+        made.append(figure("cleat_thickness", "between", cleats.thickness_mm, f"{path}.cleats.thickness_mm"))
+        places: dict[str, object] = {f"cleats_{at}": at for at in ("ground", "wall", "both")}
+        made.append(one_of("cleats_at", "between", f"{path}.cleats.at", places, cleats.at))
+    return made
 
 
 def _rises(place: Prop) -> list[Control]:

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from fennup.core.errors import SpecError
-from fennup.core.kinds.fields import LONGEST_MM, Given, Pinned, Section_mm, Size_mm, Strict, pin
+from fennup.core.kinds.fields import LONGEST_MM, Given, Pinned, Place_mm, Section_mm, Size_mm, Strict, pin
 
 Rise_mm = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM, allow_inf_nan=False, description="mm, + upwards")]
 Corner_deg = Annotated[float, Field(gt=0, lt=180, allow_inf_nan=False)]
@@ -38,11 +38,21 @@ class Between(Strict):
     crossing: Crossing | None = None
 
 
+class Cleats(Strict):
+    """Boards between the two uprights where they end: flat on the ground, flat on the wall, or both."""
+
+    width_mm: Section_mm
+    thickness_mm: Section_mm
+    at: Literal["ground", "wall", "both"] = "ground"
+
+
 class Treads(Strict):
     """Level treads between two leaning uprights, their edges flush with them, at even rises; or with their tops at `tops_mm`, plumb
-    over where the middle of an upright meets the ground.
+    over where the middle of an upright meets the ground. With `deep_mm` they are so deep at their undersides and stand `proud_mm` out in
+    front there, front and back edges sloping from upright by `front_deg` and `back_deg` (+ outwards).
 
-    With `box_mm` each is the floor of a box: a front and a back that high, as thick as the tread, flush with the uprights.
+    With `box_mm` each is the floor of a box: a front and a back that high, as thick as the tread, in line with its edges; of a depth of its
+    own it has two ends besides.
     """
 
     count: Annotated[int, Field(ge=1, le=30)]
@@ -50,6 +60,18 @@ class Treads(Strict):
     clear_mm: Size_mm
     box_mm: Size_mm | None = None
     tops_mm: Annotated[list[Size_mm], Field(max_length=30)] = []
+    deep_mm: Size_mm | None = None
+    proud_mm: Place_mm = 0.0
+    front_deg: Tilt_deg = 0.0
+    back_deg: Tilt_deg = 0.0
+    cleats: Cleats | None = None
+
+
+class Sill(Strict):
+    """A sill that stands `out_mm` out of the wall, its underside `under_mm` up that: the head is notched for it, and its lip reaches under it."""
+
+    out_mm: Size_mm
+    under_mm: Size_mm
 
 
 class Prop(Strict):
@@ -64,6 +86,7 @@ class Prop(Strict):
     ground_deg: Tilt_deg = 0.0
     wall_deg: Tilt_deg = 0.0
     treads: Treads | None = None
+    sill: Sill | None = None
 
 
 class BraceSpec(Pinned):

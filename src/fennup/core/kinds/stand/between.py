@@ -120,8 +120,10 @@ def _middle_at(plane: Plane, flank: Flank, height: float) -> Vec:
 
 def add_ring(spec: StandSpec, hoop: Hoop, k: int, sides: Sequence[Flank], legs: Sequence[Board], added: Added) -> None:
     """A ring mitered round the legs. SpecError `ring_off_legs` where it would stand above them."""
-    if hoop.height_mm + hoop.tall_mm > spec.height_mm + NOTHING:
-        limit = spec.height_mm - hoop.tall_mm
+    square = hoop.edges == "square"
+    rise = hoop.tall_mm * max(side.up[2] for side in sides) if square else hoop.tall_mm
+    if hoop.height_mm + rise > spec.height_mm + NOTHING:
+        limit = spec.height_mm - rise
         raise SpecError("ring_off_legs", (f"rings.{k}.height_mm",), mm=hoop.height_mm, limit_mm=limit)
     low, high = Plane((0.0, 0.0, -1.0), -hoop.height_mm), Plane(UP, hoop.height_mm + hoop.tall_mm)
     thick = hoop.thickness_mm
@@ -130,17 +132,21 @@ def add_ring(spec: StandSpec, hoop: Hoop, k: int, sides: Sequence[Flank], legs: 
     for flank in flanks:
         out = flank.plane.normal
         level = flank.up[2]
-        spread = hoop.tall_mm / level + thick * abs(out[2]) / level
+        spread = hoop.tall_mm if square else hoop.tall_mm / level + thick * abs(out[2]) / level
         at = _middle_at(flank.plane.moved(thick / 2), flank, hoop.height_mm + hoop.tall_mm / 2)
+        if square:
+            foot = _middle_at(flank.plane, flank, hoop.height_mm)
+            at = add(foot, add(scale(out, thick / 2), scale(flank.up, hoop.tall_mm / 2)))
         frame = Frame(at, flank.along, flank.up, out)
-        leans = abs(out[2]) > ZERO
+        leans = abs(out[2]) > ZERO and not square
         id = f"ring {flank.letter}{k + 1}"
         boards[flank.letter] = Board(
             id, f"Ring {_numbered(flank.letter, k, spec.rings)}", Section(spread, thick), frame, role="ring", shows=True,
             upper_rip=frame.plane_to_local(high) if leans else None, lower_rip=frame.plane_to_local(low) if leans else None,
         )  # fmt: skip
     pieces = [(boards[flank.letter], flank.plane.moved(thick), flank.plane) for flank in flanks]
-    add_round(added, pieces, [f"ring {name}{k + 1}" for name in spec.legs])
+    uneven = square and len({round(flank.up[2], 12) for flank in flanks}) > 1
+    add_round(added, pieces, [f"ring {name}{k + 1}" for name in spec.legs], "square_edges" if uneven else "")
 
 
 def _stands_out(flank: Flank, legs: Sequence[Board]) -> float:

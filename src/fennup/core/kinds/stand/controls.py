@@ -117,6 +117,10 @@ def _rings(spec: StandSpec) -> list[Control]:
         made.append(figure("ring_height", "between", hoop.height_mm, f"rings.{k}.height_mm", about=about))
         made.append(figure("ring_tall", "between", hoop.tall_mm, f"rings.{k}.tall_mm", about=about))
         made.append(figure("ring_thickness", "between", hoop.thickness_mm, f"rings.{k}.thickness_mm", about=about))
+        square: dict[str, object] = {"ring_level": "level", "ring_square": "square"}
+        made.append(one_of("ring_edges", "between", f"rings.{k}.edges", square, hoop.edges, about))
+        moves: dict[str, object] = {"ring_moves": "ring", "legs_move": "legs"}
+        made.append(one_of("ring_gives_way", "between", f"rings.{k}.moves", moves, hoop.moves, about))
     return made
 
 

@@ -9,6 +9,7 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import shared_volume
 from fennup.core.geometry.vec import Vec, unit
+from fennup.core.kinds.fields import LONGEST_MM
 from fennup.core.kinds.inner import Added
 from fennup.core.kinds.stand.between import add_beam, add_braces, add_rails, add_ring, add_top, feet_of, top_plate
 from fennup.core.kinds.stand.sides import IN_FRONT, UP, Flank, flanks_of, foot_of, head_of, leg_at, seam
@@ -20,6 +21,7 @@ Y: Vec = (0.0, 1.0, 0.0)
 DOWN: Vec = (0.0, 0.0, -1.0)
 OUT: Vec = (0.0, -1.0, 0.0)
 SHARED_MM3 = 1e-3
+FOUND_MM = 1e-7  # how exactly the size is found at which two legs touch
 
 
 def assemble(spec: StandSpec) -> Assembly:
@@ -56,19 +58,29 @@ def _set_by(spec: StandSpec, flanks: Sequence[Flank]) -> list[Gauge]:
     for k, row in enumerate(spec.rails):
         edge = Spot(f"rail {spec.chosen(row.sides)[0]}{k + 1}", "middle", "upper", "face")
         made.append(Gauge(f"upper_edge:{k + 1}", foot, edge, "along", UP, sets=f"rails.{k}.height_mm"))
-    for k in range(len(spec.rings)):
+    for k, hoop in enumerate(spec.rings):
+        sets = f"rings.{k}.height_mm" if hoop.moves == "ring" else ""
         for flank in flanks[: 2 if spec.sides == 4 else 1]:
             board = f"ring {flank.letter}{k + 1}"
             ends = (Spot(board, "left", "lower", "face"), Spot(board, "right", "lower", "face"))
-            made.append(Gauge(f"ring_outside:{flank.letter}{k + 1}", *ends, sets=f"rings.{k}.height_mm"))
+            made.append(Gauge(f"ring_outside:{flank.letter}{k + 1}", *ends, sets=sets))
     return made
 
 
 def shell(spec: StandSpec) -> Assembly:
     """The legs, and the plate on them: enough to take every size on."""
     legs = _legs(spec)
-    plate = (top_plate(spec, spec.top, flanks_of(spec), legs),) if spec.top else ()
-    return Assembly((*legs, *plate), (), (), (), (), (), gauges_of(spec))
+    flanks = flanks_of(spec)
+    plate = (top_plate(spec, spec.top, flanks, legs),) if spec.top else ()
+    asked = {pin.measure.partition(":")[2] for pin in spec.pins or () if pin.measure.startswith("ring_outside:")}
+    held = Added()
+    for k, hoop in enumerate(spec.rings):
+        if any(which[1:] == str(k + 1) for which in asked):
+            add_ring(spec, hoop, k, flanks, legs, held)
+    sizes = [
+        gauge for gauge in _set_by(spec, flanks) if gauge.name.partition(":")[2] in asked and gauge.a.board.startswith("ring")
+    ]
+    return Assembly((*legs, *plate, *held.boards), (), (), (), (), (), (*gauges_of(spec), *sizes))
 
 
 def _legs(spec: StandSpec) -> list[Board]:
@@ -94,13 +106,32 @@ def _check_apart(spec: StandSpec, legs: list[Board]) -> None:
     for (i, a), (j, b) in combinations(enumerate(solids), 2):
         if shared_volume(a, b) > SHARED_MM3:
             if isinstance(spec.plan, Round):
-                field = spec.field_of("top_side", "plan.top_side_mm")
+                name = "top_side"
             else:
                 # AB and BC stand one behind the other, AB and DA side by side.
                 behind = {i, j} in ({0, 1}, {2, 3}) and isinstance(spec.plan, Four)
                 name = "top_depth" if behind else "top_width"
-                field = spec.field_of(name, f"plan.{name}_mm")
-            raise SpecError("legs_cross", (field,), part=legs[i].name, other=legs[j].name)
+            field = spec.field_of(name, f"plan.{name}_mm")
+            limit = _touch_mm(spec, i, j, name)
+            raise SpecError("legs_cross", (field,), part=legs[i].name, other=legs[j].name, limit_mm=limit)
+
+
+def _touch_mm(spec: StandSpec, i: int, j: int, name: str) -> float:
+    """The size at the top at which two legs just touch, all else as it is: by halving."""
+
+    def apart(size: float) -> bool:
+        wider = spec.model_copy(update={"plan": spec.plan.model_copy(update={f"{name}_mm": size})})
+        a, b = (solid_of(leg).world[0] for leg in (_legs(wider)[k] for k in (i, j)))
+        return shared_volume(a, b) <= SHARED_MM3
+
+    low: float = getattr(spec.plan, f"{name}_mm")
+    high = low + 2 * (spec.leg.width_mm + spec.leg.thickness_mm)
+    while not apart(high) and high < LONGEST_MM:
+        high *= 2
+    while high - low > FOUND_MM:
+        middle = (low + high) / 2
+        low, high = (low, middle) if apart(middle) else (middle, high)
+    return high
 
 
 def _join_pairs(spec: StandSpec, plan: Pairs, legs: list[Board], added: Added) -> None:

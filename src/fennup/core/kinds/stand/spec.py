@@ -73,11 +73,17 @@ class Rail(Strict):
 
 
 class Hoop(Strict):
-    """A ring mitered round the legs, its back in the sides' planes, both edges level: `tall_mm` measured upright."""
+    """A ring mitered round the legs, its back in the sides' planes, its lower edge `height_mm` up there: both edges level, and `tall_mm`
+    measured upright; or of square stock as it is, `tall_mm` wide.
+
+    `moves`: what gives way when its outside is given, the ring's height or the legs.
+    """
 
     height_mm: Play_mm
     tall_mm: Size_mm
     thickness_mm: Section_mm
+    edges: Literal["level", "square"] = "level"
+    moves: Literal["ring", "legs"] = "ring"
 
 
 class Braces(Strict):

@@ -26,6 +26,12 @@ WORDS = Words(
     },
     measures={"upper_edge": "upper edge of rails, row {side}", "ring_outside": "ring {side}, outside along its lower edge"},
     labels={
+        "ring_edges": "Its edges",
+        "ring_level": "ripped to lie level",
+        "ring_square": "square, as the stock is",
+        "ring_gives_way": "When its outside is given",
+        "ring_moves": "the ring goes higher or lower",
+        "legs_move": "the legs follow",
         "rail_lies": "Rails lie",
         "rail_between": "between the legs",
         "rail_outside": "outside on the legs",
@@ -102,7 +108,7 @@ WORDS = Words(
     },
     refusals={
         "apron_twisted": "{part} is turned {deg:angle} out of that side: nothing lies flat on it. Take the front and the back, or plane the legs.",
-        "legs_cross": "{part} and {other:inside} would stand in one another. Set them further apart.",
+        "legs_cross": "{part} and {other:inside} would stand in one another. They just touch at {limit_mm:length}.",
         "legs_nothing": "At this height and splay nothing is left of a leg between foot and head.",
         "rail_above": "A rail {mm:length} up would stand above the heads of the legs. At most {limit_mm:length}.",
         "ring_off_legs": "A ring {mm:length} up does not reach the legs. At most {limit_mm:length}.",
