@@ -229,6 +229,7 @@ def _rail(spec: PostFrameSpec, number: str, rail: Rail) -> Iterator[Control]:
         )
         if joint.set_in_mm is not None:
             yield figure("set_in_mm", "part", joint.set_in_mm, f"{path}.joint.set_in_mm", about=id)
+        yield figure("housed", "part", joint.housed_mm, f"{path}.joint.housed_mm", about=id)
     else:
         yield from _reach(f"rail_{{}}:{number}", joint, f"{path}.joint", id)
     if isinstance(joint, Lapped):

@@ -11,7 +11,7 @@ from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub, unit
 from fennup.core.kinds.post_frame.spec import PostFrameSpec
-from fennup.core.kinds.post_frame.things import Foot, Lapped, Post, Reach, Way, Where
+from fennup.core.kinds.post_frame.things import Foot, Lapped, Post, Rail, Reach, Way, Where
 from fennup.core.kinds.sticks import UP, X, facing
 from fennup.core.parts.solid import solid_of
 from fennup.core.stock.section import Section
@@ -107,17 +107,25 @@ def _post(spec: PostFrameSpec, id: str, post: Post, foot: Vec) -> Board:
     way = AXES[post.leans]
     axis = add(scale(way, sin(lean)), scale(UP, cos(lean)))
     let_in = {
-        "x" if rail.joint.side in ("left", "right") else "y": number
+        _let_in_from(spec, rail): f"rails.{number}.joint.{rail.let_in[0]}"
         for number, rail in spec.rails.items()
-        if isinstance(rail.joint, Lapped) and rail.joint.let_in_mm > NOTHING and id in spec.along(rail.a, rail.b)
+        if rail.let_in[1] > NOTHING and id in (spec.along(rail.a, rail.b) if isinstance(rail.joint, Lapped) else (rail.a, rail.b))
     }
     if len(let_in) > 1:
-        raise SpecError("let_in_two_ways", (f"rails.{let_in['x']}.joint.let_in_mm",), part=id)
+        raise SpecError("let_in_two_ways", (let_in["x"],), part=id)
     sideways = "x" in let_in or (not let_in and post.width_mm < post.thickness_mm)
     size = (post.thickness_mm, post.width_mm) if sideways else (post.width_mm, post.thickness_mm)
     look = LOOKS["right" if sideways else "front"]
     face = unit(sub(look, scale(axis, dot(look, axis))))
     return Board(id, f"Post {id}{spec.side_name(id)}", Section(*size), Frame(foot, axis, cross(face, axis), face), role="post")
+
+
+def _let_in_from(spec: PostFrameSpec, rail: Rail) -> str:
+    """From which side a rail goes into its posts: from left or right, or from front or back."""
+    if isinstance(rail.joint, Lapped):
+        return "x" if rail.joint.side in ("left", "right") else "y"
+    (ax, ay), (bx, by) = spec.place(rail.a), spec.place(rail.b)
+    return "x" if abs(bx - ax) >= abs(by - ay) else "y"
 
 
 def _ground_under(spec: PostFrameSpec, foot: Foot) -> Plane:

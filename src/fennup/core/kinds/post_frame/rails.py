@@ -131,10 +131,12 @@ def add_rail(added: Added, standing: Standing, posts: dict[str, Board], run: Run
     SpecError `rail_misses`, `runs_off`, `beams_cross`."""
     rail, board, joint = run.rail, run.board, run.rail.joint
     if isinstance(joint, Between):
-        faces = [
-            Face(standing.side(id, way).flipped(), (id,), facing(standing.posts[id], way))
-            for id, way in zip((rail.a, rail.b), run.inner, strict=True)
-        ]
+        faces = []
+        for id, way in zip((rail.a, rail.b), run.inner, strict=True):
+            floor, side = standing.side(id, way).moved(-joint.housed_mm), str(facing(standing.posts[id], way))
+            if joint.housed_mm > NOTHING and whole:
+                side = _let_into(standing, posts, id, run, floor)
+            faces.append(Face(floor.flipped(), (id,), side))
         if not whole:
             added.boards.append(cut_to(board, faces))
             return
@@ -173,14 +175,7 @@ def _lap(added: Added, standing: Standing, posts: dict[str, Board], run: Run, jo
         ours = Mating(board.id, on)
         let_in, notched = joint.let_in_mm > NOTHING, joint.notch_mm > NOTHING
         if let_in:
-            if joint.let_in_mm >= standing.posts[id].section.thickness_mm:
-                deep = standing.posts[id].section.thickness_mm
-                raise SpecError(
-                    "let_in_through", (f"rails.{run.number}.joint.let_in_mm",), mm=joint.let_in_mm, limit_mm=deep, part=id
-                )
-            theirs = Mating(id, f"notch:{len(posts[id].notches)}")
-            edges = (run.board.side_in_world("upper"), run.board.side_in_world("lower"))
-            posts[id] = posts[id].with_notch((*edges, floor.flipped()))
+            theirs = Mating(id, _let_into(standing, posts, id, run, floor))
         if notched:
             ours = Mating(board.id, f"notch:{len(board.notches)}")
             board = board.with_notch((standing.side(id, run.level), standing.side(id, scale(run.level, -1.0)), floor))
@@ -194,6 +189,19 @@ def _lap(added: Added, standing: Standing, posts: dict[str, Board], run: Run, jo
             kind = "butt"
         added.joints.append(Joint(f"{id} {board.id}", kind, a, b, ()))
     added.boards.append(board)
+
+
+def _let_into(standing: Standing, posts: dict[str, Board], id: str, run: Run, floor: Plane) -> str:
+    """A post with a housing across its side for a rail, from edge to edge of that, down to a floor; the floor's name. SpecError
+    `let_in_through`."""
+    field, mm = run.rail.let_in
+    deep = standing.posts[id].section.thickness_mm
+    if mm >= deep:
+        raise SpecError("let_in_through", (f"rails.{run.number}.joint.{field}",), mm=mm, limit_mm=deep, part=id)
+    edges = tuple(run.board.side_in_world(facing(run.board, scale(run.up, sense))) for sense in (1.0, -1.0))
+    name = f"notch:{len(posts[id].notches)}"
+    posts[id] = posts[id].with_notch((*edges, floor.flipped()))
+    return name
 
 
 def _reaches(post: Board, run: Run) -> bool:

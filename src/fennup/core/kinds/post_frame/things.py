@@ -63,10 +63,11 @@ class Post(Strict):
 
 class Between(Strict):
     """A rail butted between two posts: in the middle of what both have of their depth, or set in from the first one's front (of
-    a rail that runs to the back, from its right)."""
+    a rail that runs to the back, from its right); `housed_mm`: its ends go so deep into housings across the posts' sides."""
 
     form: Literal["between"]
     set_in_mm: Play_mm | None = None
+    housed_mm: Play_mm = 0.0
 
 
 EndCut = Literal["square", "plumb", "flush", "angle"]
@@ -113,6 +114,13 @@ class Rail(Strict):
     height_mm: Height_mm
     rise_deg: Rise_deg = 0.0
     joint: Annotated[Between | Lapped | Over, Field(discriminator="form")]
+
+    @property
+    def let_in(self) -> tuple[str, float]:
+        """The field that says how deep it goes into its posts, and how deep, mm."""
+        if isinstance(self.joint, Between):
+            return "housed_mm", self.joint.housed_mm
+        return "let_in_mm", self.joint.let_in_mm if isinstance(self.joint, Lapped) else 0.0
 
 
 class Foot(Reach):

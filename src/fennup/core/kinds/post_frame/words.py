@@ -144,6 +144,7 @@ WORDS = Words(
         "over_ends": "At both ends",
         "over_alike": "alike",
         "over_each": "each its own",
+        "housed": "Housed into the posts by",
         "let_in": "Let into the posts by",
         "notched": "Notched over the posts by",
         "beam_aside": "Beside the posts' middle by",
