@@ -1,12 +1,14 @@
 """What stands in a box's corners, lies under its rim and on it, and what is drilled: figures by another way than the solids."""
 
 import unittest
-from math import cos, pi, radians, sqrt, tan
+from itertools import pairwise
+from math import cos, hypot, pi, radians, sqrt, tan
 from typing import Any
 
 from fennup.core.errors import SpecError
 from fennup.core.kinds.drilling import sunk_mm
 from fennup.core.parts.solid import arris_length, solid_of
+from fennup.core.steps.templates import templates_of
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import Solved, box, level, of_sides, solved
 
@@ -130,6 +132,42 @@ class Fittings(unittest.TestCase):
         made = self.closed({**CASE, "shelves": shelves[1:]})
         points = [p for piece in made.design.solids["shelf1"].world for p in piece.points]
         self.assertAlmostEqual(max(p[1] for p in points), 150.0 - 15.0 - 100.0, places=9)
+
+
+class Sheet(unittest.TestCase):
+    def test_a_lining_folds_up_so_that_the_flaps_meet(self) -> None:
+        floor = {"height_mm": 0.0, "thickness_mm": 12.0}
+        lining = {"below_mm": 8.0, "play_mm": 0.0, "lap_mm": 10.0, "drains": 3, "drain_mm": 8.0}
+        made = solved({**CASE, "slope_deg": 15.0, "floor": floor, "lining": lining})
+        (blank,) = made.assembly.blanks
+        tall, lean, level_mm = 120.0 - 8.0 - 12.0, tan(radians(15.0)), 15.0 / cos(radians(15.0))
+        wide, deep = (size + 2 * (12.0 * lean - level_mm) for size in (400.0, 300.0))
+        self.assertEqual(len(blank.folds), 8)
+        for (a, b), expected in zip(blank.folds, (wide, deep, wide, deep, *(tall * sqrt(1 + 2 * lean**2),) * 4), strict=True):
+            self.assertAlmostEqual(hypot(b[0] - a[0], b[1] - a[1]), expected, places=6)
+        # All across: the bottom and two flaps up the slope.
+        self.assertAlmostEqual(
+            max(p[1] for p in blank.cut) - min(p[1] for p in blank.cut), deep + 2 * tall / cos(radians(15.0)), places=6
+        )
+        self.assertEqual([round(x, 6) for (x, _), _ in blank.holes], [round(-wide / 4, 6), 0.0, round(wide / 4, 6)])
+        with self.assertRaises(SpecError) as caught:
+            solved({**CASE, "floor": floor, "lining": {**lining, "lap_mm": 60.0}})
+        self.assertEqual(caught.exception.code, "tab_no_room")
+
+    def test_a_cone_goes_round_as_far_as_its_rim_is_long(self) -> None:
+        shape = {"form": "pyramid", "sides": 6, "across_mm": 600.0, "height_mm": 300.0, "cone": {"over_mm": 25.0, "lap_mm": 0.0}}
+        made = solved({"kind": "roof", "thickness_mm": 12.0, "shape": shape})
+        base, note = 300.0 / cos(pi / 6), next(f for f in made.assembly.findings if f.code == "cone_flat")
+        slant = hypot(base, 300.0)
+        self.assertAlmostEqual(note.value or 0.0, slant + 25.0, places=9)
+        rim = 2 * pi * base * (slant + 25.0) / slant
+        self.assertAlmostEqual((note.value or 0.0) * radians(note.limit or 0.0), rim, places=6)
+        (blank,) = made.assembly.blanks
+        self.assertLess(blank.off_mm, 0.05)
+        arc = blank.cut[1:]
+        self.assertAlmostEqual(sum(hypot(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(arc)), rim, delta=0.2)
+        flat = next(t for t in templates_of(made.design, ()) if t.sort == "blank")
+        self.assertEqual(flat.lines[0].points, blank.cut)
 
 
 class Drilling(unittest.TestCase):

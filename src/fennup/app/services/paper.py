@@ -34,7 +34,8 @@ def template_for(sheet: SawSheet, key: str) -> Worded:
 def _worded(sheet: SawSheet, template: Template) -> Worded:
     solution, voice = sheet.solution, sheet.voice
     facts = sheet.facts.get(template.part)
-    name = part_name(solution, facts.group) if facts else board_words(solution, template.part)
+    blank = template.sort == "blank"
+    name = part_name(solution, facts.group) if facts else template.part if blank else board_words(solution, template.part)
     notes = {"part": name, "wedge": "wedge", "corner": "corner"}
     title, caption = name, ""
     if template.sort == "end" and facts:
@@ -54,6 +55,8 @@ def _worded(sheet: SawSheet, template: Template) -> Worded:
     elif template.sort == "model":
         notes |= {note.code: board_words(solution, note.code.removeprefix("board:")) for note in template.notes}
         title, caption = f"{template.key}", "Cut out, fold at the dashed lines, glue the tab inside."
+    elif blank:
+        caption = "Sheet, laid flat: cut along the full lines, fold at the dashed ones. Its edges are sharp: break them, and wear gloves."
     elif facts:
         caption = f"{card_of(solution, facts, voice).section_text}; dashed where the back is larger."
     return Worded(template, title, caption, notes)

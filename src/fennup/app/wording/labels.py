@@ -140,6 +140,8 @@ LABELS = merged(
         "a_row": "a row of them",
         "hole_count": "Number of holes",
         "hole_diameter": "Diameter of the holes",
+        "blank_wide": "sheet, one way",
+        "blank_high": "sheet, the other way",
         "cover": "Lid laid on",
         "no_cover": "none",
         "loose_lid": "a panel on the walls",
@@ -211,7 +213,7 @@ VIEWS = {
     "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "roll": "A leg cut square, and its sides", "feet": "The feet on the ground", "backing": "A hip cut square, with its sides", "section": "Cut across", "part": "Seen from its face",
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
     "saw_room_square": "The greatest board, cut straight, seen from the right", "saw_room_swung": "The same, swung 45°", "saw_room_tilted": "The same, tilted 45°", "saw_front_step": "From the front", "saw_right_step": "From the right",
-    "measure": "What to measure",
+    "measure": "What to measure", "blank": "Sheet, laid flat",
     "rack_board": "A board of the rack", "joining": "How it comes together", "passage": "As it goes through", "hands": "Flipped onto each other", "plan_board": "A board and its parts",
 }  # fmt: skip
 

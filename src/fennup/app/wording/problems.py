@@ -79,6 +79,7 @@ TEXTS = merged(
         "ball_sinks_through": "{mm:length} does not hold the ball from below: it must be less than {limit_mm:length}.",
         "balls_touch": "The middles of the holes in {part} are {mm:length} apart: balls of {limit_mm:length} would touch. Take fewer, or smaller ones.",
         "ball_on_the_ground": "Holes {mm:length} deep stop the ball before its seat. It sinks {limit_mm:length} in.",
+        "tab_no_room": "Tabs {mm:length} wide have no room beside the folds. At most {limit_mm:length}.",
         "cover_nothing": "With these figures nothing is left of the lid.",
         "hole_outside": "{mm:length} up, a hole would break out of {part}, {limit_mm:length} wide there.",
         "laps_many": "The pieces would cross {count} times. At most {most} can be worked out at once: take {left} or fewer.",

@@ -5,7 +5,7 @@ from functools import cached_property
 from typing import Literal
 
 from fennup.core.assembly.board import Board, End, Side
-from fennup.core.geometry.vec import Vec
+from fennup.core.geometry.vec import Point2, Vec
 
 JointKind = Literal["miter", "butt", "edge", "lap", "face"]
 BareFor = Literal["", "square_edges", "own_rims", "past_plate"]
@@ -136,10 +136,23 @@ class Parting:
 
 
 @dataclass(frozen=True)
+class Blank:
+    """A piece of sheet that is not wood, laid flat, mm: the outline to cut by, the lines to fold at, holes by their middles and diameters;
+    `off_mm`: how far the outline's polygon lies inside its curves at most."""
+
+    id: str
+    name: str
+    cut: tuple[Point2, ...]
+    folds: tuple[tuple[Point2, Point2], ...]
+    holes: tuple[tuple[Point2, float], ...] = ()
+    off_mm: float = 0.0
+
+
+@dataclass(frozen=True)
 class Assembly:
     """Boards, joints, outlines and claims in the kind's own order; `findings` are those that only the kind can know.
 
-    `partings`: where it is sawn apart once it is together; `asked_level_mm`: a level at which its walls are measured too. `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
+    `partings`: where it is sawn apart once it is together; `asked_level_mm`: a level at which its walls are measured too; `blanks`: sheet that is no wood. `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
     besides those along the outlines. `inside`: the assemblies that it is made of, by name, where it is of several; their
     boards and measures are called by it, `Stand/AB`.
     """
@@ -154,6 +167,7 @@ class Assembly:
     inside: "dict[str, Assembly]" = field(default_factory=dict)
     partings: tuple[Parting, ...] = ()
     asked_level_mm: float | None = None
+    blanks: tuple[Blank, ...] = ()
 
     def board(self, id: str) -> Board:
         """The board of that id."""

@@ -6,10 +6,11 @@ Flat drawings in mm, y up; their lines lie where the solids have them.
 from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
-from math import acos, atan2, cos, degrees, hypot, radians, sin
+from math import acos, atan2, cos, degrees, hypot, pi, radians, sin
 from typing import Literal
 
 from fennup.core.assembly.board import ENDS, Board, End
+from fennup.core.assembly.model import Assembly, Blank
 from fennup.core.design import Design
 from fennup.core.geometry.polygon import hull
 from fennup.core.geometry.vec import Point2, distance, dot
@@ -25,6 +26,7 @@ BEYOND_MM = 25.0
 LEG_MM = 90.0
 TAB_MM = 12.0
 SHARED_EDGE = 1e-6
+HOLE_SIDES = 48  # of its polygon
 
 
 @dataclass(frozen=True)
@@ -47,10 +49,10 @@ class Note:
 
 @dataclass(frozen=True)
 class Template:
-    """One flat drawing. `key`: the step or the thing that it is for; `sort`: end, wedge, outline, corner or model; `part`: whose it is."""
+    """One flat drawing. `key`: the step or the thing that it is for; `sort`: end, wedge, outline, corner, model or blank; `part`: whose it is."""
 
     key: str
-    sort: Literal["end", "wedge", "outline", "corner", "model"]
+    sort: Literal["end", "wedge", "outline", "corner", "model", "blank"]
     part: str
     lines: tuple[Line, ...]
     notes: tuple[Note, ...] = ()
@@ -134,7 +136,23 @@ def templates_of(design: Design, steps: tuple[Step, ...]) -> list[Template]:
             if way.jig == "wedge" and chosen and not way.misses:
                 wedges.setdefault(round(abs(way.wedge_deg), 6), wedge_template(f"wedge {step.key}", step.part, way.wedge_deg))
     found += wedges.values()
-    return [*found, *_corners(design)]
+    return [*found, *_corners(design), *(blank_template(key, blank) for key, blank in blanks_of(design.assembly))]
+
+
+def blanks_of(assembly: Assembly) -> list[tuple[str, Blank]]:
+    """All that is cut of sheet, each by its key."""
+    inside = [(f"{id}/{blank.id}", blank) for id, own in assembly.inside.items() for blank in own.blanks]
+    return inside or [(blank.id, blank) for blank in assembly.blanks]
+
+
+def blank_template(key: str, blank: Blank) -> Template:
+    """Sheet at true size, laid flat."""
+    lines = [Line("cut", blank.cut, True), *(Line("fold", fold) for fold in blank.folds)]
+    for (x, y), wide in blank.holes:
+        turns = [2 * pi * i / HOLE_SIDES for i in range(HOLE_SIDES)]
+        lines.append(Line("cut", tuple((x + wide / 2 * cos(a), y + wide / 2 * sin(a)) for a in turns), True))
+    middle = (sum(x for x, _ in blank.cut) / len(blank.cut), sum(y for _, y in blank.cut) / len(blank.cut))
+    return Template(key, "blank", blank.name, tuple(lines), (Note("part", middle),))
 
 
 def _corners(design: Design) -> Iterator[Template]:

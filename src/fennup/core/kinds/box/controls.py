@@ -6,7 +6,7 @@ from fennup.core.drawing.edit import Choose, Edit
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.asking import Answers, choice, figure, measured_at, one_of, with_or_without
 from fennup.core.kinds.box.courses import counted
-from fennup.core.kinds.box.fitting_controls import corner_controls, stave_controls, strip_rails
+from fennup.core.kinds.box.fitting_controls import corner_controls, lining_controls, stave_controls, strip_rails
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle, Regular
 from fennup.core.kinds.box.walls import walls_of
 from fennup.core.kinds.covers import cover_controls
@@ -177,6 +177,7 @@ def _on_top(spec: BoxSpec) -> list[Control]:
         made.append(figure("strip_width", "on_top", clad.width_mm, "cladding.width_mm"))
         made.append(figure("strip_thickness", "on_top", clad.thickness_mm, "cladding.thickness_mm"))
         made += strip_rails(spec, clad)
+    made += lining_controls(spec.lining)
     made += cover_controls(spec.cover, spec.letters, thick)
     made.append(with_or_without("lid", "on_top", "lid", ("no_lid", "lid_sawn"), sawn, lid))
     if lid:

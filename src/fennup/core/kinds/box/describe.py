@@ -8,6 +8,7 @@ from fennup.core.drawing.edit import Give, TypeIn
 from fennup.core.drawing.view import Description, Dimension, Mark, Shape, SizeRow, View
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Point2, Vec, dot
+from fennup.core.kinds.blanks import blank_view
 from fennup.core.kinds.box.controls import controls_of
 from fennup.core.kinds.box.dimensions import from_above, from_the_front, from_the_side, standings
 from fennup.core.kinds.box.sizes import SIZING
@@ -29,13 +30,14 @@ ROUND_A_CORNER = 4.0
 def describe(spec: BoxSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
     """Views, controls and sizes of a solved box."""
     assembly = ruler.assembly
-    views = (
+    views: tuple[View, ...] = (
         _above(spec, ruler, solids),
         View("front", (*seen_from(assembly, solids, X, Z), *_sawn(spec, ruler, "x")), (), *from_the_front(spec, ruler)),
         View("side", (*seen_from(assembly, solids, Y, Z), *_sawn(spec, ruler, "y")), (), *from_the_side(spec, ruler)),
         _through_wall(spec, assembly, solids),
         _through_corner(spec, assembly, solids),
     )
+    views += tuple(blank_view(blank) for blank in assembly.blanks)
     return Description(_facts(spec), pictorial(assembly, solids), views, lambda: controls_of(spec), sizes_of(spec, ruler))
 
 

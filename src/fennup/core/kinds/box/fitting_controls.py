@@ -2,7 +2,7 @@
 
 from fennup.core.drawing.view import Control
 from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
-from fennup.core.kinds.box.spec import BoxSpec, Cladding, Regular
+from fennup.core.kinds.box.spec import BoxSpec, Cladding, Lining, Regular
 
 
 def corner_controls(spec: BoxSpec) -> list[Control]:
@@ -38,6 +38,21 @@ def strip_rails(spec: BoxSpec, clad: Cladding) -> list[Control]:
     for k, height in enumerate(rails):
         made.append(figure("strip_rail_height", "on_top", height, f"cladding.rails_mm.{k}", about=str(k + 1)))
     return [*made, figure("strip_rail_width", "on_top", clad.rail_width_mm, "cladding.rail_width_mm")] if rails else made
+
+
+def lining_controls(lining: Lining | None) -> list[Control]:
+    """A lining of sheet: how high it goes, how its corners overlap, and its drain holes."""
+    made = [with_or_without("lining", "inside", "lining", ("no_lining", "sheet_lining"), {}, lining)]
+    if lining:
+        for name in ("below", "play", "lap"):
+            value = getattr(lining, f"{name}_mm")
+            made.append(
+                figure(f"lining_{name}" if name != "play" else "play", "inside", value, f"lining.{name}_mm", about="lining")
+            )
+        made.append(figure("drains", "inside", float(lining.drains), "lining.drains", "count"))
+        if lining.drains:
+            made.append(figure("drain_mm", "inside", lining.drain_mm, "lining.drain_mm"))
+    return made
 
 
 def stave_controls(spec: BoxSpec) -> list[Control]:

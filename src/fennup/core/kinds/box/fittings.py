@@ -3,16 +3,19 @@
 from math import acos, cos, hypot, sin
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Finding, Joint, Mating
+from fennup.core.assembly.model import Blank, Finding, Joint, Mating
 from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame, frame_from
 from fennup.core.geometry.plane import Plane, meeting_point
-from fennup.core.geometry.vec import Vec, add, cross, dot, scale, unit
+from fennup.core.geometry.polyhedron import clip_polygon
+from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale, sub, unit
+from fennup.core.kinds.blanks import lining_blank
 from fennup.core.kinds.box.courses import Course
-from fennup.core.kinds.box.spec import Blocks, BoxSpec, Insert
+from fennup.core.kinds.box.spec import Blocks, BoxSpec, Insert, Lining
 from fennup.core.kinds.box.walls import Wall, level, run_at, signed_run
 from fennup.core.kinds.inner import Added, panel
 from fennup.core.kinds.rounds import add_round
+from fennup.core.kinds.spacing import Row, places
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING, ZERO
 
@@ -85,6 +88,31 @@ def add_insert(spec: BoxSpec, insert: Insert, base: float, walls: tuple[Wall, ..
         stood_on = [(ledger.id, "upper") for ledger in _ledger(insert, bottom, walls, courses, made)]
     for id, side in stood_on:
         made.joints.append(Joint(f"{id} insert", "face", Mating(id, side), Mating("insert", "back"), ()))
+
+
+def lining_of(spec: BoxSpec, lining: Lining, walls: tuple[Wall, ...], base: float) -> Blank:
+    """The sheet that lines a box, laid flat. SpecError `lining_no_room`, `tab_no_room`, `bars_too_many`."""
+    top = spec.lowest_rim - lining.below_mm
+    if top - base <= NOTHING:
+        raise SpecError("lining_no_room", ("lining.below_mm",), mm=lining.below_mm, limit_mm=spec.lowest_rim - base)
+    inside = [wall.inner.moved(-lining.play_mm / 2 * _levelled(wall)) for wall in walls]
+    count = len(inside)
+    low, high = ([meeting_point(inside[i - 1], inside[i], level(z)) for i in range(count)] for z in (base, top))
+    for i, wall in enumerate(walls):
+        for corners in (low, high):
+            if dot(sub(corners[(i + 1) % count], corners[i]), wall.along) <= NOTHING:
+                raise SpecError("play_too_great", ("lining.play_mm",), mm=lining.play_mm, side=wall.letter)
+    holes: tuple[tuple[Point2, float], ...] = ()
+    if lining.drains:
+        xs, ys = ([p[k] for p in low] for k in (0, 1))
+        middle = (min(ys) + max(ys)) / 2
+        crossing = clip_polygon(
+            clip_polygon(tuple(low), Plane((0.0, 1.0, 0.0), middle + NOTHING)), Plane((0.0, -1.0, 0.0), NOTHING - middle)
+        )
+        start, end = (min(p[0] for p in crossing), max(p[0] for p in crossing)) if crossing else (min(xs), max(xs))
+        row = Row(lining.drains, lining.drain_mm, "centres", 0.0)
+        holes = tuple(((start + at, middle), lining.drain_mm) for at in places(row, end - start, "lining.drains"))
+    return lining_blank(low, high, lining.lap_mm, holes, "lining")
 
 
 def _levelled(wall: Wall) -> float:

@@ -42,7 +42,7 @@ def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[C
         lay_bars(made, spec.feet.bars, spec.feet.thickness_mm, -spec.feet.thickness_mm, under, names, touch=False)
     if spec.cladding:
         add_corner_strips(spec, spec.cladding, walls, courses, made)
-    base = _inside_bottom(spec)
+    base = inside_bottom(spec)
     if spec.blocks:
         add_blocks(spec, spec.blocks, base, walls, courses, made)
     if spec.insert:
@@ -60,7 +60,7 @@ def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[C
     return made
 
 
-def _inside_bottom(spec: BoxSpec) -> float:
+def inside_bottom(spec: BoxSpec) -> float:
     """The level that things in the box stand on."""
     if spec.floor:
         return spec.floor.height_mm + spec.floor.thickness_mm
@@ -129,7 +129,7 @@ def _shelve(
     if deep + shelf.thickness_mm > high + NOTHING:
         most = high - low - shelf.thickness_mm
         raise SpecError("shelf_outside", (f"shelves.{i}.height_mm",), mm=shelf.height_mm, limit_mm=most)
-    bottom = _inside_bottom(spec)
+    bottom = inside_bottom(spec)
     front = spec.height_mm - (spec.lid.depth_mm + spec.lid.kerf_mm if spec.lid else 0.0)
     level = (0.0, 0.0, (bottom + front) / 2)
     middle = add(level, add(scale(along, (left + right) / 2), scale(inwards, deep + shelf.thickness_mm / 2)))
@@ -203,6 +203,6 @@ def _check_liner(spec: BoxSpec) -> None:
         raise SpecError("liner_on_nothing", ("liner.lip_mm",))
     if 0 < liner.lip_mm <= liner.play_mm / 2:
         raise SpecError("liner_falls_through", ("liner.lip_mm",), mm=liner.lip_mm, limit_mm=liner.play_mm / 2)
-    room = spec.height_mm - _inside_bottom(spec)
+    room = spec.height_mm - inside_bottom(spec)
     if liner.height_mm > room + NOTHING:
         raise SpecError("liner_too_tall", ("liner.height_mm",), mm=liner.height_mm, limit_mm=room)

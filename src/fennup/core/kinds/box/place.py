@@ -9,7 +9,8 @@ from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import joint_plane, plane_through
 from fennup.core.geometry.vec import add, cross, dot, scale, sub
 from fennup.core.kinds.box.courses import Course, counted, courses_of, reach_of
-from fennup.core.kinds.box.insets import insets_of
+from fennup.core.kinds.box.fittings import lining_of
+from fennup.core.kinds.box.insets import insets_of, inside_bottom
 from fennup.core.kinds.box.spec import BoxSpec, Rectangle, Regular, Turned
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, run_at, signed_run, walls_of
 from fennup.core.kinds.drilling import ball_findings, with_holes
@@ -39,6 +40,7 @@ def assemble(spec: BoxSpec) -> Assembly:
         partings=(Parting(spec.lid.depth_mm, spec.lid.kerf_mm),) if spec.lid else (),
         gauges=tuple(insets.gauges),
         asked_level_mm=spec.measured_at_mm,
+        blanks=(lining_of(spec, spec.lining, walls, inside_bottom(spec)),) if spec.lining else (),
     )
 
 

@@ -153,6 +153,17 @@ class Insert(Strict):
     ledger_width_mm: Section_mm = 30.0
 
 
+class Lining(Strict):
+    """Sheet folded to line the inside, from the floor to `below_mm` under the rim; play is the total. Its flaps overlap by `lap_mm`; `drains`
+    holes go through its bottom in a row."""
+
+    below_mm: Play_mm = 0.0
+    play_mm: Play_mm = 2.0
+    lap_mm: Play_mm = 15.0
+    drains: Annotated[int, Field(ge=0, le=40)] = 0
+    drain_mm: Size_mm = 12.0
+
+
 class Turned(Strict):
     """What is turned out of upright staves once they are glued: its diameters, outside and inside."""
 
@@ -207,6 +218,7 @@ class BoxSpec(Pinned):
     blocks: Blocks | None = None
     insert: Insert | None = None
     cover: Cover | None = None
+    lining: Lining | None = None
     inner: Inner | None = None
     feet: Feet | None = None
     holes: Annotated[list[Holes], Field(max_length=40)] = []

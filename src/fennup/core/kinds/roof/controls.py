@@ -17,6 +17,12 @@ def controls_of(spec: RoofSpec) -> tuple[Control, ...]:
             figure("sides", "outline", float(shape.sides), "shape.sides", "count"),
             one_of("eaves", "outline", "shape.eaves", eaves, shape.eaves),
             figure("thickness", "board", spec.thickness_mm, "thickness_mm"),
+            with_or_without("cone", "on_top", "shape.cone", ("no_cone", "cone_of_sheet"), {}, shape.cone),
+            *(
+                figure(f"cone_{name}", "on_top", getattr(shape.cone, f"{name}_mm"), f"shape.cone.{name}_mm")
+                for name in ("over", "lap")
+                if shape.cone
+            ),
         )
     if isinstance(shape, LeanTo):
         return (

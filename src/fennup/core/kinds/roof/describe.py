@@ -6,6 +6,7 @@ from fennup.core.drawing.board_views import pictorial, sliced
 from fennup.core.drawing.view import Description, Mark, SizeRow, View
 from fennup.core.geometry.plane import plane_through
 from fennup.core.geometry.vec import dot
+from fennup.core.kinds.blanks import blank_view
 from fennup.core.kinds.gauged import ABOVE, DOWN, FRONT, LEFT, PAPERS, RIGHT, SIDE, UP, Shown, read_only, rows, view
 from fennup.core.kinds.roof.controls import controls_of
 from fennup.core.kinds.roof.hip import backing_deg, jack_in_theory, planes_of
@@ -48,6 +49,7 @@ def describe(spec: RoofSpec, ruler: Ruler, solids: dict[str, Solid]) -> Descript
     views = [view(paper, ruler, solids, given, shown.get(paper.id, ())) for paper in order[spec.shape.form]]
     if isinstance(spec.shape, Hip):
         views.append(_backing(spec, ruler, solids))
+    views += [blank_view(blank) for blank in ruler.assembly.blanks]
     free = SIZING.free(spec)
     facts = (f"roof_{spec.shape.form}", *((f"free:{free}",) if free else ()))
     sizes = (*rows(ruler, _names(spec, ruler), given), *_following(spec, ruler))

@@ -10,6 +10,7 @@ from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, plane_through
 from fennup.core.geometry.polygon import regular_corners
 from fennup.core.geometry.vec import Vec, add, scale, unit
+from fennup.core.kinds.blanks import cone_of
 from fennup.core.kinds.covers import lay_cover
 from fennup.core.kinds.inner import Added, cut_by
 from fennup.core.kinds.roof.spec import LeanTo, Pyramid, RoofSpec
@@ -82,7 +83,12 @@ def pyramid(spec: RoofSpec, shape: Pyramid) -> Assembly:
     if n % 2 == 0:
         gauges += (Gauge("eaves_flats", eave, Spot(spec.letters[n // 2], "middle", "lower", "face"), "along", Y),)
     ring = Ring(tuple(spec.letters))
-    return Assembly(tuple(boards), tuple(joints), (eaves_line,), (), (ring,), (NOTE,), gauges)
+    made = Assembly(tuple(boards), tuple(joints), (eaves_line,), (), (ring,), (NOTE,), gauges)
+    if shape.cone is None:
+        return made
+    cone = cone_of(hypot(*corners[0]), shape.height_mm, shape.cone.over_mm, shape.cone.lap_mm)
+    laid_flat = Finding("cone_flat", "note", (), ("shape.cone",), cone.radius_mm, cone.round_deg)
+    return replace(made, blanks=(cone.blank,), findings=(NOTE, laid_flat))
 
 
 def lean_to(spec: RoofSpec, shape: LeanTo) -> Assembly:

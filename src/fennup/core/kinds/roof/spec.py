@@ -59,6 +59,13 @@ class Gable(Strict):
         return self.heel_mm if side.heel_mm is None else side.heel_mm
 
 
+class Cone(Strict):
+    """A cone of sheet over a pyramid's seams, longer down them by `over_mm`, its ends lapped."""
+
+    over_mm: Play_mm = 0.0
+    lap_mm: Play_mm = 20.0
+
+
 class Pyramid(Strict):
     """Equal panels that meet in a point: across flats (an odd number: the inner circle) on the outer line of the eaves."""
 
@@ -67,6 +74,7 @@ class Pyramid(Strict):
     across_mm: Size_mm
     height_mm: Size_mm
     eaves: Literal["level", "plumb", "square"] = "level"
+    cone: Cone | None = None
 
 
 class HipRidge(Ridge):
