@@ -12,6 +12,9 @@ from typing import Any
 import numpy as np
 
 from fennup.app.services.demo import PROJECTS
+from fennup.app.wording.figures import Voice
+from fennup.app.wording.fit import FitWords
+from fennup.app.wording.fit_order import step_title
 from fennup.core.assembly.board import Board, End
 from fennup.core.fit.advice import advice_for
 from fennup.core.fit.feet import Foot, firm_ways
@@ -31,10 +34,12 @@ from fennup.core.fit.web import Web
 from fennup.core.fit.wishes import FitWishes
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec
+from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.solid import end_cut
 from fennup.core.records.entry import AgreedBody, CutBody, Entry, MeasuredBody, ReadBody, UndoneBody
 from fennup.core.saw.hand import Hand
 from fennup.core.solve import Solution, solve
+from fennup.core.units.lengths import tape
 from fennup.core.verify.made import Ends
 from fennup.core.verify.rings import adds_up
 from fennup.core.workshop import Workshop
@@ -544,6 +549,24 @@ class Together(unittest.TestCase):
                         self.assertFalse(
                             _meets(made, step.moved, step.onto, tuple(far * v for v in step.way)), (entry["name"], step.key)
                         )
+
+    def test_sides_that_belong_together_are_joined_each_as_one(self) -> None:
+        bench = {**KINDS["post_frame"].starts["slat_bench"], "alike": "x"}
+        made = solution(bench)
+        order = Assembling(made.design, web_of(made)).order
+        sides = [set(side.boards) for side in made.design.assembly.subassemblies]
+        self.assertEqual(sides, [{"m1/A", "m1/C", "m1/rail 3"}, {"m1/B", "m1/D", "m1/rail 4"}])
+        # Each is whole before anything comes to it, or it to anything.
+        for side in sides:
+            mixed = next(
+                k for k, step in enumerate(order) if {*step.moved, *step.onto} & side and not {*step.moved, *step.onto} <= side
+            )
+            own = [step for step in order[:mixed] if {*step.moved, *step.onto} <= side]
+            self.assertEqual(set().union(*({*step.moved, *step.onto} for step in own)), side)
+            self.assertTrue(side <= set(order[mixed].moved) or side <= set(order[mixed].onto))
+        titles = [step_title(step, FitWords(made, Voice(tape("mm", "1")))) for step in order]
+        self.assertIn("Left side: rail 3 to post A", titles)
+        self.assertTrue(any(title.startswith("The right side to ") for title in titles), titles)
 
     def test_a_panel_in_a_groove_comes_before_the_ring_is_closed(self) -> None:
         made = solution(

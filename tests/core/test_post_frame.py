@@ -124,6 +124,22 @@ class Figures(Reading):
             front = min(p[1] for piece in board.world for p in piece.points)
             self.assertAlmostEqual(front, -32.0 - 27.0 + let_in + notch, places=9)
 
+    def test_a_housed_rail_is_longer_by_both_housings(self) -> None:
+        made = solved(four(rails={"1": rail("AB", 300.0, 90.0, form="between", housed_mm=12.0)}))
+        self.closes(made)
+        self.assertAlmostEqual(made.solids["rail 1"].volume(), 90 * 27 * (900 - 64 + 24), places=3)
+        # The housing goes right across the post's side.
+        self.assertAlmostEqual(made.solids["A"].volume(), 64.0 * 64.0 * 720.0 - 64 * 90 * 12, places=3)
+        leaning = frame(
+            {"A": post(1, 720.0, lean_deg=8.0), "B": post(2, 720.0, lean_deg=-8.0)},
+            (0.0, 900.0),
+            rails={"1": rail("AB", 200.0, form="between", housed_mm=10.0)},
+        )
+        self.closes(solved(leaning))
+        with self.assertRaises(SpecError) as refused:
+            solved(four(rails={"1": rail("AB", 300.0, form="between", housed_mm=64.0)}))
+        self.assertEqual((refused.exception.code, refused.exception.fields), ("let_in_through", ("rails.1.joint.housed_mm",)))
+
     def test_one_end_sloping_and_the_other_square(self) -> None:
         said = {"form": "lapped", "side": "front", "over_a_mm": 60.0, "ends": "angle", "end_deg": 30.0, "ends_b": "square"}
         made = solved(four(rails={"1": rail("AB", 300.0, **said), "2": rail("CD", 300.0, form="between")}))

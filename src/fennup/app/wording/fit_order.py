@@ -55,11 +55,18 @@ def step_title(step: Joining, words: FitWords) -> str:
         text = f"Join the two halves: {moved} to {onto}"
     else:
         text = f"{moved} to {onto}"
-    return f"{text[:1].upper()}{text[1:]}"
+    text = f"{text[:1].upper()}{text[1:]}"
+    whose = [side.name for side in words.solution.design.assembly.subassemblies if {*step.moved, *step.onto} <= set(side.boards)]
+    return f"{whose[0].capitalize()}: {text[:1].lower()}{text[1:]}" if whose else text
 
 
 def several(ids: tuple[str, ...], words: FitWords) -> str:
-    """Some boards, short; many of them by their number."""
+    """Some boards, short: a part that belongs together by its name, many others by their number."""
+    sides = words.solution.design.assembly.subassemblies
+    for side in sides:
+        if set(ids) == set(side.boards):
+            others = [other for other in sides if other.name == side.name]
+            return f"the {side.name}" if len(others) == 1 else f"the {side.name} of {len(ids)}"
     if len(ids) > 4:
         return f"the {len(ids)} that are together"
     return listed([words.short(id) for id in ids])

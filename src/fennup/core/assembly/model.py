@@ -136,6 +136,14 @@ class Parting:
 
 
 @dataclass(frozen=True)
+class SubAssembly:
+    """Boards that belong together and are put together by themselves first: a side. `name`: said in small letters, `left side`."""
+
+    name: str
+    boards: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class Blank:
     """A piece of sheet that is not wood, laid flat, mm: the outline to cut by, the lines to fold at, holes by their middles and diameters;
     `off_mm`: how far the outline's polygon lies inside its curves at most."""
@@ -152,7 +160,7 @@ class Blank:
 class Assembly:
     """Boards, joints, outlines and claims in the kind's own order; `findings` are those that only the kind can know.
 
-    `partings`: where it is sawn apart once it is together; `asked_level_mm`: a level at which its walls are measured too; `blanks`: sheet that is no wood. `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
+    `partings`: where it is sawn apart once it is together; `asked_level_mm`: a level at which its walls are measured too; `blanks`: sheet that is no wood; `subassemblies`: what is put together by itself first. `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
     besides those along the outlines. `inside`: the assemblies that it is made of, by name, where it is of several; their
     boards and measures are called by it, `Stand/AB`.
     """
@@ -168,6 +176,7 @@ class Assembly:
     partings: tuple[Parting, ...] = ()
     asked_level_mm: float | None = None
     blanks: tuple[Blank, ...] = ()
+    subassemblies: tuple[SubAssembly, ...] = ()
 
     def board(self, id: str) -> Board:
         """The board of that id."""

@@ -15,6 +15,8 @@ from fennup.core.tolerances import SAME
 from fennup.core.verify.near import bounds, overlap
 
 AXES: tuple[Vec, ...] = ((0.0, 0.0, 1.0), (0.0, 0.0, -1.0), (1.0, 0.0, 0.0), (-1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, -1.0, 0.0))
+ABOVE: Vec = (0.0, 0.0, 1.0)
+UPWARDS = 0.5  # the cosine from which on a face looks up
 FEW = 4  # sides from which on a ring is made of two halves
 
 
@@ -164,6 +166,9 @@ class Assembling:
             return []
         rings = self._rings(set(own))
         in_ring = {id for ring in rings for id in ring}
+        apart = self._side_first(own, before)
+        if apart:
+            return apart
         # What is loose comes last: the latest of the boards that can come away and leave the rest hanging together.
         for id in sorted(own, key=lambda i: -self.place[i]):
             rest = [other for other in own if other != id]
@@ -179,6 +184,36 @@ class Assembling:
                 second = self._together(moved, [])
                 return [*first, *second, self._step(moved, [*before, *rest], closes=closes, halves=len(moved) > 1, way=way)]
         return self._one_by_one(own, before, in_ring)
+
+    def _side_first(self, own: list[str], before: list[str]) -> list[Joining]:
+        """What belongs together is put together by itself and joined as one: the last such part of them, after what lies over several of
+        them has come away upwards. Nothing where there is none, or where it cannot come away."""
+        several = [side.boards for side in self.design.assembly.subassemblies if set(side.boards) < set(own)]
+        belongs = {id for boards in several for id in boards}
+        for id in sorted(own, key=lambda i: -self.place[i]) if len(several) > 1 else ():
+            rest = [other for other in own if other != id]
+            if (
+                id not in belongs
+                and self._hangs(rest, before)
+                and self.room.is_free([id], [*before, *rest], ABOVE)
+                and self._lies_on(id, rest)
+            ):
+                return [*self._together(rest, before), self._step([id], [*before, *rest], way=ABOVE)]
+        for boards in reversed(several):
+            rest = [other for other in own if other not in boards]
+            way = self.free_way(boards, [*before, *rest]) if self._hangs(rest, before) and self._hangs(boards, []) else None
+            if way is not None:
+                return [
+                    *self._together(rest, before),
+                    *self._together(list(boards), []),
+                    self._step(boards, [*before, *rest], way=way),
+                ]
+        return []
+
+    def _lies_on(self, id: str, others: Sequence[str]) -> bool:
+        """Whether a board lies on all of some others that it is joined to."""
+        normals = [m.normal if m.b.id == id else scale(m.normal, -1.0) for m in self.between([id], others)]
+        return bool(normals) and all(normal[2] > UPWARDS for normal in normals)
 
     def _one_by_one(self, own: list[str], before: list[str], in_ring: set[str]) -> list[Joining]:
         """The last board that comes away at all, whatever that leaves; where none does, the last one is sprung in."""

@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Ring
+from fennup.core.assembly.model import Assembly, Claim, Finding, Joint, Mating, Ring, SubAssembly
 from fennup.core.drawing.edit import Give
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import Plane
@@ -172,6 +172,11 @@ def assemble(spec: ProjectSpec) -> Assembly:
         ),
         findings=tuple(_findings(spec, members, bearing_findings(spec, _standing(solids, at)) if solids else [])),
         inside=members,
+        subassemblies=tuple(
+            SubAssembly(part.name, tuple(f"{id}/{board}" for board in part.boards))
+            for id, own in members.items()
+            for part in own.subassemblies
+        ),
     )
 
 

@@ -1,14 +1,15 @@
 """A frame of posts as boards, cut planes, joints, gauges and claims. It places; it computes no setting and no length."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 from itertools import combinations
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Assembly, Finding
+from fennup.core.assembly.model import Assembly, Finding, SubAssembly
 from fennup.core.errors import CutError, SpecError
 from fennup.core.kinds.inner import Added
 from fennup.core.kinds.post_frame.gauges import gauges_of
-from fennup.core.kinds.post_frame.joined import add_bracing, add_knee, add_slats
+from fennup.core.kinds.post_frame.joined import add_bracing, add_knee, add_slats, knee_id
 from fennup.core.kinds.post_frame.posts import foot_joints, stand_up, with_heads
 from fennup.core.kinds.post_frame.rails import add_rail, lying_over, run_of
 from fennup.core.kinds.post_frame.spec import PostFrameSpec
@@ -49,7 +50,35 @@ def _built(spec: PostFrameSpec, *, whole: bool) -> Assembly:
         add_slats(added, runs, number, row)
     boards = (*posts.values(), *standing.pieces.values(), *added.boards)
     gauges = tuple(gauges_of(standing, posts, {board.id: board for board in boards}, runs))
-    return Assembly(boards, tuple(added.joints), (), (), (), (), gauges)
+    sides = _sides(spec, boards) if whole else ()
+    return Assembly(boards, tuple(added.joints), (), (), (), (), gauges, subassemblies=sides)
+
+
+def _sides(spec: PostFrameSpec, boards: Sequence[Board]) -> tuple[SubAssembly, ...]:
+    """The boards of each side of two that are alike."""
+    found: dict[str, list[str]] = {}
+    for board in boards:
+        side = spec.side_name(*_posts_of(spec, board.id)).removeprefix(", ")
+        if side:
+            found.setdefault(side, []).append(board.id)
+    return tuple(SubAssembly(name, tuple(ids)) for name, ids in found.items())
+
+
+def _posts_of(spec: PostFrameSpec, id: str) -> tuple[str, ...]:
+    """The posts that a board goes to, or is."""
+    what, _, rest = id.partition(" ")
+    number = rest.partition(" ")[0].partition(".")[0]
+    if what in ("rail", "brace"):
+        one = (spec.rails if what == "rail" else spec.braces)[number]
+        return (one.a, one.b)
+    if what == "knee":
+        corners = {knee_id(number, corner): corner for corner in spec.knees[number].corners}
+        return (corners[id].post, *_posts_of(spec, f"rail {corners[id].rail}"))
+    if what == "foot":
+        return tuple(spec.feet[number].under)
+    if what == "slat":
+        return tuple(post for on in spec.slats[number].on for post in _posts_of(spec, f"rail {on}"))
+    return (id,)
 
 
 def _check_there(posts: dict[str, Board]) -> None:
