@@ -566,7 +566,7 @@ class Together(unittest.TestCase):
             self.assertTrue(side <= set(order[mixed].moved) or side <= set(order[mixed].onto))
         titles = [step_title(step, FitWords(made, Voice(tape("mm", "1")))) for step in order]
         self.assertIn("Left side: rail 3 to post A", titles)
-        self.assertTrue(any(title.startswith("The right side to ") for title in titles), titles)
+        self.assertTrue(any(title.startswith("The right side to the left side") for title in titles), titles)
 
     def test_a_panel_in_a_groove_comes_before_the_ring_is_closed(self) -> None:
         made = solution(

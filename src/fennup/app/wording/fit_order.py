@@ -27,6 +27,7 @@ BEFORE: dict[Before, str] = {
     "covered": "What it covers is sanded and finished before; glue faces stay bare.",
     "contents": "Whatever sits in the groove or rabbet goes in before it is closed.",
 }
+MOST_NAMED = 4
 OVER_TIGHT = "Over-tightened clamps starve the joint of glue and lift the corners."
 WAYS: tuple[tuple[str, str], ...] = (
     ("from the right", "from the left"),
@@ -57,19 +58,18 @@ def step_title(step: Joining, words: FitWords) -> str:
         text = f"{moved} to {onto}"
     text = f"{text[:1].upper()}{text[1:]}"
     whose = [side.name for side in words.solution.design.assembly.subassemblies if {*step.moved, *step.onto} <= set(side.boards)]
-    return f"{whose[0].capitalize()}: {text[:1].lower()}{text[1:]}" if whose else text
+    if not whose:
+        return text
+    own = text.replace(f", {whose[0]}", "")
+    return f"{whose[0].capitalize()}: {own[:1].lower()}{own[1:]}"
 
 
 def several(ids: tuple[str, ...], words: FitWords) -> str:
-    """Some boards, short: a part that belongs together by its name, many others by their number."""
-    sides = words.solution.design.assembly.subassemblies
-    for side in sides:
-        if set(ids) == set(side.boards):
-            others = [other for other in sides if other.name == side.name]
-            return f"the {side.name}" if len(others) == 1 else f"the {side.name} of {len(ids)}"
-    if len(ids) > 4:
-        return f"the {len(ids)} that are together"
-    return listed([words.short(id) for id in ids])
+    """Some boards, short: those that belong together by the name of their side, many by their number."""
+    sides = [side for side in words.solution.design.assembly.subassemblies if set(side.boards) <= set(ids)]
+    named = {id for side in sides for id in side.boards}
+    said = [f"the {side.name}" for side in sides] + [words.short(id) for id in ids if id not in named]
+    return listed(said) if len(said) <= MOST_NAMED else f"the {len(ids)} that are together"
 
 
 def helpers(advice: Advice, words: FitWords) -> list[str]:
