@@ -90,6 +90,15 @@ class Fittings(unittest.TestCase):
         high = {**strips, "rails_mm": [100.0]}
         self.assertEqual(self.refused({**CASE, "cladding": high}), ("strip_rail_above", 90.0))
 
+    def test_strips_end_in_a_point_above_the_rim(self) -> None:
+        strips = {"width_mm": 40.0, "thickness_mm": 10.0, "past_mm": 30.0, "point_deg": 30.0}
+        made = self.closed({**CASE, "cladding": strips})
+        self.assertAlmostEqual(max(p[2] for piece in made.design.solids["nAB"].world for p in piece.points), 150.0, places=9)
+        # Two sides of a triangle, each over half the width, are missing of the whole strip.
+        whole = 40.0 * 150.0 - 40.0**2 / 4 * tan(radians(30.0))
+        self.assertAlmostEqual(made.design.solids["nAB"].volume(), 10.0 * whole, places=4)
+        self.closed({**CASE, "slope_deg": 8.0, "cladding": strips})
+
     def test_staves_side_by_side_share_a_wall_evenly(self) -> None:
         made = self.closed(box(of_sides(6, 400.0), 220.0, slope_deg=8.0, grain="up", staves=3))
         side = 400.0 * tan(pi / 6)

@@ -110,6 +110,15 @@ class SetsAField(unittest.TestCase):
         self.assertAlmostEqual(low - high, 2 * 100 * tan(radians(4)))
         self.assertAlmostEqual(made.spec.rings[0].height_mm, (low - 480) / (2 * tan(radians(4))), places=6)
 
+    def test_a_spacer_stick_says_how_far_apart_rails_and_shelves_are(self) -> None:
+        rails = [{"height_mm": at, "width_mm": 60.0, "thickness_mm": 20.0} for at in (200.0, 700.0)]
+        made = self.set(TOWER | {"rails": rails}, "spacer:1-2", "320")
+        # Up the slope of the side: the first rail and the stick.
+        self.assertAlmostEqual(made.spec.rails[1].height_mm, 200 + (60 + 320) * cos(radians(4)), places=6)
+        shelves = [{"height_mm": at, "thickness_mm": 12.0} for at in (60.0, 200.0)]
+        made = self.set(box(level(300.0, 400.0), 120.0, shelves=shelves), "shelf_spacer:1-2", "100")
+        self.assertAlmostEqual(made.spec.shelves[1].height_mm, 60 + 12 + 100, places=6)
+
     def test_the_legs_follow_a_ring_that_keeps_its_height(self) -> None:
         ring = {"height_mm": 300.0, "tall_mm": 70.0, "thickness_mm": 20.0, "moves": "legs"}
         start = solved(TOWER | {"rings": [ring]})
@@ -324,3 +333,36 @@ class Spacing(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class WhatAnIrregularFrameHolds(unittest.TestCase):
+    PANEL = ((0.0, 0.0), (300.0, 0.0), (260.0, 200.0), (20.0, 190.0))
+    FRAME = {
+        "kind": "flat_frame", "board": {"width_mm": 50.0, "thickness_mm": 20.0}, "rabbet": {"width_mm": 9.0, "depth_mm": 8.0},
+        "shape": {"form": "irregular", "line": "held", "play_mm": 3.0, "corners": PANEL, "pins": []},
+    }  # fmt: skip
+
+    def test_the_rabbet_goes_round_the_panel_with_half_the_play_at_each_side(self) -> None:
+        made = solved(self.FRAME)
+        self.assertAlmostEqual(made.ruler.measure("held_side:A") or 0.0, 300.0, places=9)
+        self.assertAlmostEqual(made.ruler.measure("held_side:C") or 0.0, hypot(240.0, 10.0), places=9)
+        for line, inwards in (("rabbet", -1.5), ("opening", 9.0 - 1.5), ("outside", 9.0 - 1.5 - 50.0)):
+            (x0, y0), (x1, y1) = self.PANEL[1], self.PANEL[2]
+            long, (run, _) = hypot(x1 - x0, y1 - y0), (made.ruler.runs(line) or {})["B"]
+            off = ((x1 - x0) * (run[1] - y0) - (y1 - y0) * (run[0] - x0)) / long
+            self.assertAlmostEqual(off, inwards, places=9)
+
+    def test_its_sizes_are_given_and_the_frame_stays_when_it_is_said_the_other_way(self) -> None:
+        longer = spec_of(after(spec_of(self.FRAME), Give(op="give", measure="held_side:A", text="310"), MM))
+        made = solved(longer.model_dump(mode="json"))
+        self.assertAlmostEqual(made.ruler.measure("held_side:A") or 0.0, 310.0, places=6)
+        volumes = {id: solid.volume() for id, solid in made.solids.items()}
+        opening = spec_of(after(longer, Choose(op="choose", path="shape.line", value="opening"), MM))
+        back = spec_of(after(opening, Choose(op="choose", path="shape.line", value="held"), MM))
+        bare = spec_of(after(longer, Choose(op="choose", path="rabbet", value=None), MM))
+        self.assertEqual(
+            (opening.shape.line, back.shape.line, back.shape.play_mm, bare.shape.line), ("opening", "held", 2.0, "opening")
+        )
+        for spec in (opening, back):
+            for id, solid in solved(spec.model_dump(mode="json")).solids.items():
+                self.assertAlmostEqual(solid.volume(), volumes[id], places=3)

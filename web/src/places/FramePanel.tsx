@@ -139,6 +139,7 @@ function Sizes({ sizes, onAct, onLook, onProblem }: { sizes: Size[] } & Does) {
                   canFree={size.can_free}
                   onAct={onAct}
                   onLook={onLook}
+                  words={size.figure.sum && `= ${size.figure.sum}`}
                 />
               ) : (
                 <FigureText figure={size.figure} className="px-1" />

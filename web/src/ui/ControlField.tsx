@@ -1,4 +1,5 @@
 import { DropdownMenu } from "radix-ui";
+import { useId, useState } from "react";
 import type { Act, Control, Problem } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { Choice, Choices } from "./Choices";
@@ -30,10 +31,12 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
           acts={control.acts as Act}
           onAct={onAct}
           onLook={onLook}
+          words={control.figure.sum && `= ${control.figure.sum}`}
         />
       </div>
     );
   }
+  if (control.style === "text" && control.acts) return <Sentence control={control} onAct={onAct} />;
   if (control.style === "list") {
     return (
       <label className="flex items-center justify-between gap-3 py-1">
@@ -96,7 +99,7 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
   const single = control.options.length === 1;
   return (
     <div className="py-1">
-      {!single && <div className="mb-1">{name}</div>}
+      {!(single && name === control.options[0]?.label) && <div className="mb-1">{name}</div>}
       <Choices label={name}>
         {control.options.map((o) => (
           <Choice
@@ -111,5 +114,52 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
         ))}
       </Choices>
     </div>
+  );
+}
+
+/** Something to be written: sent with Enter or the button, and kept in the field with what is wrong while it cannot be. */
+function Sentence({ control, onAct }: Pick<Props, "control" | "onAct">) {
+  const [text, setText] = useState("");
+  const [wrong, setWrong] = useState<Problem | null>(null);
+  const messageId = useId();
+  const send = async () => {
+    if (!text.trim()) return;
+    const problem = await onAct([{ ...(control.acts as Act), text } as Act]);
+    setWrong(problem);
+    if (!problem) setText("");
+  };
+  return (
+    <form
+      className="py-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        send();
+      }}
+    >
+      <label className="flex items-center justify-between gap-3">
+        <span>{control.label}</span>
+        <input
+          className="min-h-10 w-40 rounded-[3px] border border-line bg-paper px-2"
+          placeholder="foam = 3"
+          value={text}
+          maxLength={80}
+          autoComplete="off"
+          aria-invalid={wrong !== null}
+          aria-describedby={wrong ? messageId : undefined}
+          onChange={(event) => {
+            setText(event.target.value);
+            setWrong(null);
+          }}
+        />
+        <button type="submit" className="plain-button shrink-0">
+          Add
+        </button>
+      </label>
+      {wrong && (
+        <p id={messageId} role="alert" className="mt-1">
+          {wrong.detail}
+        </p>
+      )}
+    </form>
   );
 }

@@ -75,7 +75,7 @@ class ControlOut(BaseModel):
     figure: Figure | None
     unit: Literal["mm", "deg", "count", "gap"] | None
     acts: Edit | None
-    style: Literal["pick", "list", "toggles", "sentence", "menu"]
+    style: Literal["pick", "list", "toggles", "sentence", "menu", "text"]
     standing: Standing
 
 

@@ -272,6 +272,7 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "spec": _box(
             _level(900.0, 240.0), 260.0, 20.0, slopes_deg={"AC": 15.0, "BD": 0.0},
             courses={"board_width_mm": 95.0}, floor={"height_mm": 0.0, "thickness_mm": 20.0, "play_mm": 4.0},
+            lining={"below_mm": 15.0, "play_mm": 4.0, "drains": 5, "drain_mm": 14.0},
         ),
     },
     {

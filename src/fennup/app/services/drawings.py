@@ -19,6 +19,10 @@ def _label(c: Control, naming: Naming) -> str:
         return f"{words[:1].upper()}{words[1:]}: as {whose} is, {own_label(source, naming)}"
     if c.code.startswith("follows"):
         return f"{label(c.code)}: {own_label(c.about, naming)}"
+    if c.code == "named_size":
+        return c.about
+    if c.code == "named_away":
+        return f"{label(c.code)} {c.about}"
     if c.code in NUMBERED:
         return f"{label(c.code)} {c.about}"
     return f"{label(c.code, naming)}, {c.about}" if c.about and c.group != "part" else label(c.code, naming)
@@ -39,10 +43,12 @@ def view_out(view: View, voice: Voice, naming: Naming | None = None) -> ViewOut:
 
 
 def _dimension(d: Dimension, voice: Voice, naming: Naming) -> DimensionOut:
+    figure = voice.with_sum(voice.of(d.value, d.unit, d.standing), d.sum)
+    called = label(d.label, naming) if d.label else ""
     return DimensionOut(
         id=d.id,
-        label=label(d.label, naming) if d.label else "",
-        figure=voice.of(d.value, d.unit, d.standing),
+        label=f"{called} = {figure.sum}" if figure.sum else called,
+        figure=figure,
         a=d.a,
         b=d.b,
         unit=d.unit,
@@ -77,7 +83,7 @@ def control_out(c: Control, voice: Voice) -> ControlOut:
             )
             for o in c.options
         ],
-        figure=voice.of(c.value, c.unit, c.standing) if c.value is not None and c.unit else None,
+        figure=voice.with_sum(voice.of(c.value, c.unit, c.standing), c.sum) if c.value is not None and c.unit else None,
         unit=c.unit,
         acts=c.acts,
         style=c.style,

@@ -76,7 +76,7 @@ def _size(row: SizeRow, voice: Voice, naming: Naming) -> SizeOut:
         label=label(row.measure, naming),
         whose=naming.whose(measure_of(row.measure).member),
         own=own_label(row.measure, naming),
-        figure=voice.of(row.value, row.unit, row.standing),
+        figure=voice.with_sum(voice.of(row.value, row.unit, row.standing), row.sum),
         standing=row.standing,
         acts=row.acts,
         can_free=row.can_free,

@@ -21,7 +21,7 @@ _FIELDS = {
     "together": "another assembly", "members": "another assembly", "pieces": "a piece taken away", "on": "what it stands on",
     "up_mm": "how high it stands", "along_mm": "where a piece ends", "plus_mm": "how much more than what it follows",
     "height_mm": "height", "set_in_mm": "how far in", "low_mm": "where braces start", "high_mm": "where braces end",
-    "holes": "holes", "lies_flat": "how a piece lies", "box_mm": "boxes", "right": "the two sides", "foot": "the feet",
+    "named": "sizes with a name", "holes": "holes", "lies_flat": "how a piece lies", "box_mm": "boxes", "right": "the two sides", "foot": "the feet",
     "roll": "how legs are turned", "rails": "rails", "rings": "rings", "braces": "braces", "top": "top", "treads": "treads",
 }  # fmt: skip
 

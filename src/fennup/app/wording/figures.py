@@ -7,7 +7,7 @@ from math import ceil
 from pydantic import BaseModel
 
 from fennup.app.wording.labels import NOBODY, Naming, label
-from fennup.core.drawing.view import BY_ITSELF, Standing
+from fennup.core.drawing.view import BY_ITSELF, Standing, SumOf
 from fennup.core.tolerances import NOTHING
 from fennup.core.units.angles import angle_text
 from fennup.core.units.lengths import Hair, Tape, decimals, read_as_typed, read_length
@@ -15,7 +15,7 @@ from fennup.core.units.lengths import Hair, Tape, decimals, read_as_typed, read_
 
 class Figure(BaseModel, frozen=True):
     """A figure for the screen. `whole` and `fraction` are set apart so that the fraction can be set as one; `hair`: on which side of
-    the tape's mark it lies, `exact` what it is then; `typed` is what one would type to get it back."""
+    the tape's mark it lies, `exact` what it is then; `typed` is what one would type to get it back; `sum`: what it was said as, where that is a sum."""
 
     whole: str
     fraction: str = ""
@@ -24,6 +24,7 @@ class Figure(BaseModel, frozen=True):
     unit: str = ""
     spoken: str
     typed: str
+    sum: str = ""
 
 
 @lru_cache(maxsize=4096)  # the same few lengths stand in many places of a sheet
@@ -85,6 +86,16 @@ class Voice:
         if unit == "deg":
             return self.angle(value)
         return _length(value, self.tape, as_typed=standing in BY_ITSELF) if unit == "mm" else self.count(value)
+
+    def with_sum(self, figure: Figure, said: SumOf | None) -> Figure:
+        """A figure with the sum that it was said as."""
+        if said is None:
+            return figure
+        plus = _length(abs(said.plus_mm), self.tape, as_typed=True).typed
+        terms = [(said.plus_mm < 0, plus)] if said.plus_mm else []
+        terms += [(times < 0, name if abs(times) == 1 else f"{abs(times)} {name}") for times, name in said.terms]
+        text = " ".join(f"{'−' if less else '+'} {word}" for less, word in terms).removeprefix("+ ")
+        return figure.model_copy(update={"sum": text, "typed": text.replace("−", "-"), "spoken": f"{figure.spoken}, {text}"})
 
     def say(self, mm: float) -> str:
         """A length inside a sentence."""

@@ -72,11 +72,9 @@ LABELS = merged(
         "own_figure": "a size of its own",
         "follows_plus": "Larger than that by",
         "let_go": "let go",
-        "assemblies": "Assemblies",
-        "all_there": "these",
+        "assemblies": "Add or take away an assembly",
         "one_assembly_less": "take the last one away",
         "add_assembly": "Add another assembly",
-        "alone": "this one alone",
         "pitch": "pitch",
         "slant": "up the slope",
         "start": "second brace starts higher by",
@@ -142,6 +140,9 @@ LABELS = merged(
         "hole_diameter": "Diameter of the holes",
         "blank_wide": "sheet, one way",
         "blank_high": "sheet, the other way",
+        "named_size": "A size",
+        "named_away": "The name",
+        "name_a_size": "Name a size",
         "cover": "Lid laid on",
         "no_cover": "none",
         "loose_lid": "a panel on the walls",
@@ -188,7 +189,7 @@ LABELS = merged(
     *(kind.words.labels for kind in KINDS.values()),
 )
 GROUPS = {
-    "place": "Where it stands, what it follows", "following": "Let a size follow another", "assemblies": "Assemblies",
+    "named": "Sizes with a name", "place": "Where it stands, what it follows", "following": "Let a size follow another", "assemblies": "Assemblies",
     "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "posts": "Posts", "rails": "Rails, beams, slats", "braces": "Braces", "ground": "The ground", "scales": "Scales and blade", "plan": "Plan", "hand": "How exactly you work", "fit": "Fit", "passage": "What it goes through",
 }  # fmt: skip
@@ -219,7 +220,7 @@ VIEWS = {
 
 
 # Those that fill the sheet, by the button that brings them.
-VIEWS_SHORT = {"front": "Front", "above": "From above", "side": "Side"}
+VIEWS_SHORT = {"blank": "Sheet", "front": "Front", "above": "From above", "side": "Side"}
 
 
 @dataclass(frozen=True)

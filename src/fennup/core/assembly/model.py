@@ -55,7 +55,7 @@ class Outline:
     """A line round the assembly, made of one long side of each board in turn and measured on another side of them.
 
     `rings` is True where the last board's line meets the first's. `broken` are the places between stretch i and i + 1
-    (wrapping) where the two do not meet, so that each line ends at its board's own end.
+    (wrapping) where the two do not meet, so that each line ends at its board's own end. The line lies `out_mm` outside of the boards' sides.
     """
 
     name: str
@@ -63,6 +63,7 @@ class Outline:
     on: Side
     rings: bool
     broken: frozenset[int] = frozenset()
+    out_mm: float = 0.0
 
 
 @dataclass(frozen=True)

@@ -43,6 +43,14 @@ class Mark:
 
 
 @dataclass(frozen=True)
+class SumOf:
+    """A figure said as a sum: a length, and how many times each named size."""
+
+    plus_mm: float
+    terms: tuple[tuple[int, str], ...]
+
+
+@dataclass(frozen=True)
 class Dimension:
     """A dimension line from a to b, or for `deg` an arc about `about` from a to b anticlockwise.
 
@@ -63,6 +71,7 @@ class Dimension:
     at: Point2 | None = None
     acts: Edit | None = None
     can_free: bool = False
+    sum: SumOf | None = None
 
 
 @dataclass(frozen=True)
@@ -100,7 +109,7 @@ class Control:
     """Something to decide that has no place on the drawing: a figure (`value`, `acts`) or a choice (`options`).
 
     `group` gathers controls under one heading; `about` names the part or corner it is for; `style`: one of a few,
-    one of many, any number of them, something that is so and can be undone, or one of several things to be done at once; `standing` that of a figure.
+    one of many, any number of them, something that is so and can be undone, one of several things to be done at once, or something to be written; `standing` that of a figure.
     """
 
     code: str
@@ -110,8 +119,9 @@ class Control:
     unit: Literal["mm", "deg", "count", "gap"] | None = None
     acts: Edit | None = None
     about: str = ""
-    style: Literal["pick", "list", "toggles", "sentence", "menu"] = "pick"
+    style: Literal["pick", "list", "toggles", "sentence", "menu", "text"] = "pick"
     standing: Standing = "given"
+    sum: SumOf | None = None
 
 
 @dataclass(frozen=True)
@@ -124,6 +134,7 @@ class SizeRow:
     standing: Standing
     acts: Edit | None
     can_free: bool = False
+    sum: SumOf | None = None
 
 
 @dataclass(frozen=True)

@@ -94,7 +94,7 @@ def cone_of(base_mm: float, height_mm: float, over_mm: float, lap_mm: float) -> 
 def blank_view(blank: Blank) -> View:
     """The sheet as it is cut, with its overall sizes."""
     xs, ys = ([p[k] for p in blank.cut] for k in (0, 1))
-    shapes = [Shape("wood", blank.cut, True), *(Shape("unseen", fold) for fold in blank.folds)]
+    shapes = [Shape("found", blank.cut, True), *(Shape("unseen", fold) for fold in blank.folds)]
     for (x, y), wide in blank.holes:
         turns = [2 * pi * i / ROUND for i in range(ROUND)]
         shapes.append(Shape("hole", tuple((x + wide / 2 * cos(a), y + wide / 2 * sin(a)) for a in turns), True))

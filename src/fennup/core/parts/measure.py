@@ -128,7 +128,7 @@ def _walked(assembly: Assembly, outline: Outline) -> Runs:
     """Round a line: every stretch from where it meets the one before to where it meets the next, or to its cut end."""
     by_id = {board.id: board for board in assembly.boards}
     boards = [by_id[s.board] for s in outline.stretches]
-    lines = [board.side_in_world(s.side) for board, s in zip(boards, outline.stretches, strict=True)]
+    lines = [board.side_in_world(s.side).moved(outline.out_mm) for board, s in zip(boards, outline.stretches, strict=True)]
     ons = [board.side_in_world(outline.on) for board in boards]
     count, broken = len(boards), outline.broken
     runs = {}
@@ -144,7 +144,7 @@ def _walked(assembly: Assembly, outline: Outline) -> Runs:
 
 def _own_ends(board: Board, outline: Outline, i: int) -> tuple[Vec, Vec]:
     """Where a board's own cuts end its stretch of the line."""
-    side, z = board.side(outline.stretches[i].side), board.side(outline.on)
+    side, z = board.side(outline.stretches[i].side).moved(outline.out_mm), board.side(outline.on)
     level = z.offset * z.normal[2]
     y = (side.offset - side.normal[2] * level) / side.normal[1]
     low, high = extent_along(board, y, level)

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from math import hypot
+from typing import TypeVar
 
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.board_views import pictorial, seen_from
@@ -20,7 +21,9 @@ from fennup.core.project.pieces import starts_at
 from fennup.core.project.place import OneMember, assembly_of, one_member, solids_of, stances
 from fennup.core.project.spec import MOST_MEMBERS, Facet, ProjectSpec
 from fennup.core.project.stance import AS_MADE, Stance, rests
+from fennup.core.project.sums import key_of, shown
 
+Said = TypeVar("Said", Dimension, Control, SizeRow)
 SIZES_TO_FOLLOW = 14
 MOST_SIDES = 20
 LEVEL_ENOUGH = 0.2  # how much a side must look up for something to be laid on it
@@ -35,7 +38,7 @@ def stands(spec: ProjectSpec) -> bool:
 def describe(spec: ProjectSpec, assembly: Assembly, solids: dict[str, Solid]) -> Description:
     """Views, controls and sizes of a settled project."""
     whole = _Whole(spec, assembly, solids, {id: _described(one_member(m.spec)) for id, m in spec.members.items()}, stances(spec))
-    sizes = tuple(whole.size(row, id) for id, d in whole.own.items() for row in d.sizes)
+    sizes = tuple(whole.summed(whole.size(row, id)) for id, d in whole.own.items() for row in d.sizes)
     only = next(iter(whole.own.values())) if len(spec.members) == 1 else None
     facts = only.facts if only else (f"together:{len(spec.members)}",)
     if spec.pieces:
@@ -142,7 +145,7 @@ class _Whole:
     def _dimension(self, d: Dimension, id: str) -> Dimension:
         """A dimension of a member in the project; one that follows another's is not typed over."""
         follows = self.follows(id, d.id)
-        return replace(
+        named = replace(
             d,
             id=f"{id}/{d.id}",
             label=f"{id}/{d.label}",
@@ -150,6 +153,7 @@ class _Whole:
             standing="derived" if follows else d.standing,
             can_free=d.can_free and not follows,
         )
+        return self.summed(named)
 
     def size(self, row: SizeRow, id: str) -> SizeRow:
         """A member's size in the list of all."""
@@ -171,7 +175,29 @@ class _Whole:
             made += [c for row in description.sizes for c in self._follows(id, row)]
             made += [_control(c, id) for c in description.controls]
             made += self._lies(id) if len(self.own) == 1 else []  # last: most frames lie as they are made
-        return (*made, *self._pieces(), self._more())
+        made += self._pieces()
+        return (*(self.summed(c) for c in made), *self._named(), self._more())
+
+    def summed(self, of: Said) -> Said:
+        """A figure with the sum that it was said as, if it was."""
+        said = self.spec.sums.get(key_of(of.acts)) if of.acts else None
+        return replace(of, sum=shown(said, self.spec.named)) if said else of
+
+    def _named(self) -> list[Control]:
+        """Sizes with a name, each to be typed over or taken away, and a line for one more."""
+        made = []
+        for id, size in self.spec.named.items():
+            made.append(figure("named_size", "named", size.mm, f"named.{id}.mm", about=size.name))
+            made.append(
+                Control(
+                    "named_away",
+                    "named",
+                    (Option("take_it_away", (Choose(op="choose", path="named", value=id),), False),),
+                    about=size.name,
+                    style="sentence",
+                )
+            )
+        return [*made, Control("name_a_size", "named", acts=TypeIn(op="type", path="named", text=""), style="text")]
 
     def _stands(self, id: str) -> list[Control]:
         """What a member stands on, on which of its sides, how it is turned and moved."""
@@ -277,12 +303,11 @@ class _Whole:
     def _more(self) -> Control:
         """One more assembly on top, or one less."""
         several = len(self.own) > 1
-        options = [Option("all_there" if several else "alone", (), True)]
         codes = STARTS if len(self.own) < MOST_MEMBERS else ()
-        options += [Option(f"add:{code}", (Choose(op="choose", path="members", value=code),), False) for code in codes]
+        options = [Option(f"add:{code}", (Choose(op="choose", path="members", value=code),), False) for code in codes]
         if several:
             options.append(Option("one_assembly_less", (Choose(op="choose", path="members", value=None),), False))
-        return Control("assemblies" if several else "add_assembly", "assemblies", tuple(options), style="list")
+        return Control("assemblies" if several else "add_assembly", "assemblies", tuple(options), style="menu")
 
 
 def _grip(grip: Grip, view: str, id: str) -> Grip:

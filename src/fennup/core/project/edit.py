@@ -18,6 +18,7 @@ from fennup.core.project.faces import along_line, new_piece, seat_on
 from fennup.core.project.lying import lying_on
 from fennup.core.project.place import assemble, assembly_of, one_member, refused_within, settle, stances
 from fennup.core.project.spec import ProjectSpec
+from fennup.core.project.sums import with_sums, with_true_sums
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
@@ -27,7 +28,11 @@ STARTS: dict[str, Kind] = {start: kind for kind in KINDS.values() for start in k
 
 
 def edit(spec: ProjectSpec, act: Edit, on: Tape) -> Document:
-    """The spec after one act, as a document still to be validated. SpecError or UnitError names the field."""
+    """The spec after one act, typed as a figure or as a sum, as a document still to be validated. SpecError or UnitError names the field."""
+    return with_sums(_edited)(spec, act, on)
+
+
+def _edited(spec: ProjectSpec, act: Edit, on: Tape) -> Document:
     spec = settle(spec)
     document = spec.model_dump(mode="json")
     if isinstance(act, Give | Free):
@@ -43,6 +48,8 @@ def edit(spec: ProjectSpec, act: Edit, on: Tape) -> Document:
         return _followed(document, act.path.removeprefix("follow:"), act.value)
     if isinstance(act, Choose) and act.path == "members":
         return _without_last(document) if act.value is None else with_another(spec, str(act.value))
+    if isinstance(act, Choose) and act.path == "named":
+        return {**document, "named": {id: size for id, size in document["named"].items() if id != act.value}}
     if isinstance(act, Choose) and act.path == "pieces":
         return _without(document, [str(act.value)])
     made = edit_field(document, act, on)
@@ -187,7 +194,8 @@ def rescale(spec: ProjectSpec, act: Rescale, on: Tape) -> Document:
     if any((link.of, link.measure) == (id, measure) for link in spec.links):
         raise SpecError("size_follows", (act.measure,), measure=act.measure)
     own = act.model_copy(update={"measure": measure, "keep": keep})
-    return _changed(spec, spec.model_dump(mode="json"), id, lambda kind, member: kind.rescale(member, own, on))
+    made = _changed(spec, spec.model_dump(mode="json"), id, lambda kind, member: kind.rescale(member, own, on))
+    return with_true_sums(made)
 
 
 def has_levels(spec: ProjectSpec) -> bool:

@@ -11,6 +11,9 @@ from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.fields import Along_mm, Measure, Place_mm, Section_mm, Size_mm, Strict
 
 MOST_MEMBERS = 8
+MOST_NAMED = 24
+NAME_OF_SIZE = "[A-Za-z][A-Za-z0-9 ]{0,28}[A-Za-z0-9]|[A-Za-z]"
+SizeId = Annotated[str, Field(pattern=r"^s[1-9][0-9]{0,3}$", description="which named size; it never changes")]
 Name = Annotated[str, Field(pattern=r"^[A-Za-z][A-Za-z0-9 -]{0,29}$", description="what one assembly or piece is called")]
 MemberId = Annotated[str, Field(pattern=r"^m[1-9][0-9]{0,4}$", description="which assembly; it never changes")]
 PieceId = Annotated[str, Field(pattern=r"^p[1-9][0-9]{0,4}$", description="which piece; it never changes")]
@@ -87,15 +90,32 @@ class Piece(Strict):
         return (id, *(f"{id}.{k + 1}" for k in range(1, self.count)))
 
 
+class NamedSize(Strict):
+    """A size that other figures are said by: the foam's thickness, a gap."""
+
+    name: Annotated[str, Field(pattern=f"^{NAME_OF_SIZE}$")]
+    mm: Place_mm
+
+
+class Sum(Strict):
+    """A figure as a small sum: a length, and how many times each named size."""
+
+    plus_mm: Place_mm = 0.0
+    terms: Annotated[dict[SizeId, Annotated[int, Field(ge=-99, le=99)]], Field(min_length=1, max_length=8)]
+
+
 class ProjectSpec(Strict):
     """Assemblies by id, in the order in which they are built up, and pieces between their faces.
 
+    `named` are sizes with a name; `sums`: of which figures (`path:` and the field, `measure:` and the size) are sums of those.
     `numbered`: how many assemblies and pieces there have been, so that no id is given twice.
     """
 
     members: Annotated[dict[MemberId, Member], Field(min_length=1, max_length=MOST_MEMBERS)]
     links: Annotated[list[Link], Field(max_length=40)] = []
     pieces: Annotated[dict[PieceId, Piece], Field(max_length=40)] = {}
+    named: Annotated[dict[SizeId, NamedSize], Field(max_length=MOST_NAMED)] = {}
+    sums: Annotated[dict[Annotated[str, Field(max_length=200)], Sum], Field(max_length=200)] = {}
     numbered: Annotated[int, Field(ge=0, le=99_999)] = 0
 
     def followed_by(self, id: str) -> set[str]:
@@ -132,6 +152,9 @@ class ProjectSpec(Strict):
             for end in (link.of, link.after):
                 if end not in self.members:
                     raise SpecError("no_such_assembly", (f"links.{k}",), name=end)
+        for key, said in self.sums.items():
+            if not set(said.terms) <= set(self.named):
+                raise SpecError("no_such_named", (f"sums.{key}",))
         self.order()
         return self
 

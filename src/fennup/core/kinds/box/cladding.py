@@ -1,10 +1,12 @@
 """Strips over the outer corners of a box, in pairs: the wide one covers the narrow one's edge."""
 
+from math import cos, radians, sin
+
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Joint, Mating
 from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame, frame_from
-from fennup.core.geometry.plane import Plane, meeting_point
+from fennup.core.geometry.plane import Plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, add, cross, scale
 from fennup.core.kinds.box.courses import Course
 from fennup.core.kinds.box.spec import BoxSpec, Cladding
@@ -38,16 +40,38 @@ def add_corner_strips(
         narrow = _strip(f"n{name}", f"Narrow strip {name}", cladding, foot, up, a, (over_a, b.outer), (0.0, cladding.width_mm))
         wide = _strip(f"w{name}", f"Wide strip {name}", cladding, foot, up, b, (over_b, over_a), (-cladding.width_mm, 0.0))
         for strip in (narrow, wide):
-            made.boards.append(strip.with_cut("left", FLOOR).with_cut("right", level(height)))
+            made.boards.append(_ended(strip.with_cut("left", FLOOR), cladding, height + cladding.past_mm))
         how = spec.corners.get(name) or CornerJoint(joint=spec.joint)
-        made.joints.append(Joint(f"{name} strips", "butt", Mating(narrow.id, "lower"), Mating(wide.id, "back"), ()))
+        made.joints.append(
+            Joint(
+                f"{name} strips",
+                "face" if cladding.point_deg else "butt",
+                Mating(narrow.id, "lower"),
+                Mating(wide.id, "back"),
+                (),
+            )
+        )
         # Where the other wall runs through, the narrow strip lies on that one's end as well.
         if how.joint == "miter" or (how.through or a.letter) == a.letter:
             on = [course.id for course in courses[a.letter]]
             face = Mating(on[0], "face", tuple(on[1:]))
-            made.joints.append(Joint(f"{name} strip on {a.letter}", "butt", Mating(narrow.id, "back"), face, ()))
+            made.joints.append(
+                Joint(f"{name} strip on {a.letter}", "face" if cladding.past_mm else "butt", Mating(narrow.id, "back"), face, ())
+            )
     for i, wall in enumerate(walls):
         _add_rails(spec, cladding, walls[i - 1].letter + wall.letter, wall, courses, made)
+
+
+def _ended(strip: Board, cladding: Cladding, top: float) -> Board:
+    """A strip's upper end: level, or with a point on the middle of its face at that height."""
+    if not cladding.point_deg:
+        return strip.with_cut("right", level(top))
+    frame, turn = strip.frame, radians(cladding.point_deg)
+    on_face = add(frame.origin, scale(frame.z, strip.section.thickness_mm / 2))
+    tip = add(on_face, scale(frame.x, (top - on_face[2]) / frame.x[2]))
+    for sense in (1.0, -1.0):
+        strip = strip.with_cut("right", plane_through(tip, add(scale(frame.x, cos(turn)), scale(frame.y, sense * sin(turn)))))
+    return strip
 
 
 def _add_rails(

@@ -176,6 +176,8 @@ def _on_top(spec: BoxSpec) -> list[Control]:
     if clad:
         made.append(figure("strip_width", "on_top", clad.width_mm, "cladding.width_mm"))
         made.append(figure("strip_thickness", "on_top", clad.thickness_mm, "cladding.thickness_mm"))
+        made.append(figure("strip_past", "on_top", clad.past_mm, "cladding.past_mm"))
+        made.append(figure("strip_point", "on_top", clad.point_deg, "cladding.point_deg", "deg"))
         made += strip_rails(spec, clad)
     made += lining_controls(spec.lining)
     made += cover_controls(spec.cover, spec.letters, thick)

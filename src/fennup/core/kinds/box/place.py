@@ -4,7 +4,7 @@ from itertools import pairwise
 from math import cos, pi
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Assembly, Finding, Joint, Mating, Outline, Parting, Ring, Stretch
+from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Outline, Parting, Ring, Spot, Stretch
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import joint_plane, plane_through
 from fennup.core.geometry.vec import add, cross, dot, scale, sub
@@ -38,7 +38,7 @@ def assemble(spec: BoxSpec) -> Assembly:
         rings=(ring, *insets.rings),
         findings=(*_findings(spec, walls), *insets.findings, *ball_findings(spec.holes)),
         partings=(Parting(spec.lid.depth_mm, spec.lid.kerf_mm),) if spec.lid else (),
-        gauges=tuple(insets.gauges),
+        gauges=(*insets.gauges, *_spacers(spec)),
         asked_level_mm=spec.measured_at_mm,
         blanks=(lining_of(spec, spec.lining, walls, inside_bottom(spec)),) if spec.lining else (),
     )
@@ -134,6 +134,17 @@ def _corner(
         why = "own_rims" if spec.rims == "alike" and a.slope != b.slope else "square_edges" if loose else ""
         joints.append(Joint(id, how.joint, first, second, ends, why))  # type: ignore[arg-type]
     return joints
+
+
+def _spacers(spec: BoxSpec) -> list[Gauge]:
+    """The clear height between shelves that are next to each other, counted from one side."""
+    made = []
+    for side in spec.letters:
+        order = sorted((k for k, shelf in enumerate(spec.shelves) if shelf.side == side), key=lambda k: spec.shelves[k].height_mm)
+        for low, high in pairwise(order):
+            ends = (Spot(f"shelf{low + 1}", "middle", "middle", "face"), Spot(f"shelf{high + 1}", "middle", "middle", "back"))
+            made.append(Gauge(f"shelf_spacer:{low + 1}-{high + 1}", *ends, sets=f"shelves.{high}.height_mm"))
+    return made
 
 
 def _split(

@@ -122,12 +122,14 @@ class Cap(Strict):
 class Cladding(Strict):
     """A pair of strips over every outer corner: the narrow one `width_mm` wide on the wall from the corner line, the wide
     one as wide from there and over the narrow one's edge. Rails, `rail_width_mm` wide, lie on the walls between them, their lower
-    edges so high as `rails_mm` says."""
+    edges so high as `rails_mm` says. The strips end `past_mm` above the rim, level or in a point whose sides fall by `point_deg` from square."""
 
     width_mm: Section_mm
     thickness_mm: Section_mm
     rail_width_mm: Section_mm = 45.0
     rails_mm: Annotated[list[Play_mm], Field(max_length=12)] = []
+    past_mm: Play_mm = 0.0
+    point_deg: Annotated[float, Field(ge=0, le=75, allow_inf_nan=False)] = 0.0
 
 
 class Blocks(Strict):

@@ -29,6 +29,8 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
     if isinstance(size, HeldRound | FloatingRound):
         code = "object_round" if isinstance(size, HeldRound) and size.form == "round" else "object_flats"
         controls.append(figure(code, "outline", size.object_mm, "shape.size.object_mm"))
+    if isinstance(spec.shape, Irregular) and spec.shape.line == "held":
+        controls.append(figure("play", "outline", spec.shape.play_mm, "shape.play_mm"))
     if isinstance(size, HeldRound | HeldPanel):
         controls.append(figure("play", "outline", size.play_mm, "shape.size.play_mm"))
     if isinstance(size, FloatingRound | FloatingPanel):
@@ -76,7 +78,9 @@ def _sized_by(spec: FlatFrameSpec) -> Control:
 
 
 def _line(shape: Irregular) -> Control:
-    return one_of("corners_on", "outline", "shape.line", {"on_opening": "opening", "on_outside": "outside"}, shape.line)
+    return one_of(
+        "corners_on", "outline", "shape.line", {"on_opening": "opening", "on_outside": "outside", "on_held": "held"}, shape.line
+    )
 
 
 def _nominal(spec: FlatFrameSpec) -> Control:

@@ -250,7 +250,7 @@ def _irregular(spec: FlatFrameSpec, shape: Irregular, base: Baseline) -> Drawn:
     dimensions = [_span(spec, shape, base, p) for p in shape.pins if isinstance(p, SpanPin)]
     grips = []
     n = len(base.sides)
-    inside = shape.line == "opening"
+    inside = shape.line != "outside"
     for i, side in enumerate(base.sides):
         outward = (side.way[1], -side.way[0])
         away = (-outward[0], -outward[1]) if inside else outward
@@ -291,7 +291,8 @@ def _irregular(spec: FlatFrameSpec, shape: Irregular, base: Baseline) -> Drawn:
             )
         )
         grips.append(Grip(f"corner:{(i + 1) % n}", nxt.start))
-    return dimensions, grips, []
+    panel = Shape("held", tuple(side.start for side in base.sides), True)
+    return dimensions, grips, [panel] if shape.line == "held" and not base.misfit else []
 
 
 def _span(spec: FlatFrameSpec, shape: Irregular, base: Baseline, pin: SpanPin) -> Dimension:

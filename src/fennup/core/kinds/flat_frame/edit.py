@@ -1,6 +1,7 @@
 """Acts on a flat frame: what each does to the spec, so that nothing moves which was not meant to."""
 
 import re
+from dataclasses import replace
 from typing import Any, Literal
 
 from pydantic import ValidationError
@@ -228,6 +229,8 @@ def _choose(spec: FlatFrameSpec, document: Document, act: Choose, on: Tape) -> D
     if act.path == "rabbet":
         if act.value is None and not isinstance(spec.shape, Irregular) and spec.shape.size.by == "holds":
             document = _sized_by(spec, document, "opening")
+        if act.value is None and isinstance(spec.shape, Irregular) and spec.shape.line == "held":
+            document = _freed(spec, document, "opening")
         if act.value is None:
             document = put_at(document, "panel", None)
         return put_at(document, "rabbet", _rabbet(spec) if act.value == "usual" else act.value)
@@ -292,11 +295,22 @@ def _held(spec: FlatFrameSpec, document: Document, form: Literal["round", "sided
 
 def _freed(spec: FlatFrameSpec, document: Document, line: str) -> Document:
     """The same outline with every corner free, on the line asked for; pins keep to what they now measure there."""
-    if line not in ("opening", "outside"):
+    if line not in ("opening", "outside", "held"):
         raise SpecError("no_such_field", ("shape.line",))
     whole = spec.model_copy(update={"left_out": []})
-    ruler = Ruler(assemble(whole))
-    runs = ruler.runs("opening" if line == "opening" else "outside") or {}
+    play = {}
+    if line == "held":
+        if spec.rabbet is None:
+            document = put_at(document, "rabbet", _rabbet(spec))
+            whole = FlatFrameSpec.model_validate({**document, "left_out": []})
+        play = {"play_mm": USUAL_PLAY_MM}
+    own = assemble(whole)
+    if line == "held":  # as it will be measured
+        along = next(outline for outline in own.outlines if outline.name == "rabbet")
+        lines = (*(o for o in own.outlines if o.name != "held"), replace(along, name="held", out_mm=USUAL_PLAY_MM / 2))
+        own = replace(own, outlines=lines)
+    ruler = Ruler(own)
+    runs = ruler.runs(line) or {}
     corners = [list(run[0][:2]) for run in runs.values()]
     pins = []
     if isinstance(spec.shape, Irregular):
@@ -307,7 +321,7 @@ def _freed(spec: FlatFrameSpec, document: Document, line: str) -> Document:
             elif "side" in pin:
                 pin = {"side": pin["side"], "mm": _measured(ruler, f"{line}_side:{pin['side']}")}
             pins.append(pin)
-    return put_at(document, "shape", {"form": "irregular", "line": line, "corners": corners, "pins": pins})
+    return put_at(document, "shape", {"form": "irregular", "line": line, "corners": corners, "pins": pins, **play})
 
 
 def _drag(spec: FlatFrameSpec, document: Document, act: Drag, on: Tape) -> Document:

@@ -145,6 +145,11 @@ def turned(way: Point2, deg: float) -> Point2:
 def _side(spec: FlatFrameSpec, letter: str, start: Point2, end: Point2, way: Point2, line: str) -> Side:
     width = spec.width_of(letter)
     inner, outer = (0.0, width) if line == "opening" else (-width, 0.0)
+    if (
+        line == "held" and spec.rabbet and isinstance(spec.shape, Irregular)
+    ):  # what it holds reaches into the rabbet but for its play
+        inner = spec.shape.play_mm / 2 - spec.rabbet.width_mm
+        outer = inner + width
     return Side(letter, start, end, way, inner, outer)
 
 

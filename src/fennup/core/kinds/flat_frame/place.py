@@ -232,7 +232,10 @@ def _outlines(spec: FlatFrameSpec, rails: tuple[Board, ...], broken: list[str]) 
         Outline("outside", tuple(Stretch(id, id, "lower") for id in ids), "face", rings, gaps),
     ]
     if spec.rabbet:
-        lines.insert(1, Outline("rabbet", tuple(Stretch(id, id, "rabbet") for id in ids), "back", rings, gaps))
+        along = tuple(Stretch(id, id, "rabbet") for id in ids)
+        lines.insert(1, Outline("rabbet", along, "back", rings, gaps))
+        if spec.held_play_mm is not None and isinstance(spec.shape, Irregular):
+            lines.append(Outline("held", along, "back", rings, gaps, spec.held_play_mm / 2))
     return tuple(lines)
 
 
@@ -259,7 +262,7 @@ def _unmeasurable(spec: FlatFrameSpec, shape: Irregular) -> set[str]:
     beside them, whose loose ends are cut at the outer corner."""
     letters = spec.letters
     beside = {letters[(letters.index(s) + d) % len(letters)] for s in spec.left_out for d in (-1, 1)}
-    return set(spec.left_out) | (beside if shape.line == "opening" else set())
+    return set(spec.left_out) | (beside if shape.line != "outside" else set())
 
 
 def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:
@@ -276,10 +279,11 @@ def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:
         if len(angles) == spec.sides and abs(asked - total) > ON_LINE:
             fields = tuple(f"shape.pins.{i}" for i, p in enumerate(shape.pins) if isinstance(p, CornerPin))
             found.append(Finding("angles_sum", "error", (), fields, asked, total))
-    elif shape.size.by == "holds" and spec.rabbet and spec.rabbet.width_mm <= shape.size.play_mm / 2:
-        cover = shape.size.play_mm / 2
-        found.append(Finding("falls_through", "error", (), ("shape.size.play_mm",), spec.rabbet.width_mm, cover))
-    elif isinstance(shape.size, HeldRound) and shape.size.form == "round" and spec.rabbet:
+    play = spec.held_play_mm
+    if play is not None and spec.rabbet and spec.rabbet.width_mm <= play / 2:
+        at = "shape.play_mm" if isinstance(shape, Irregular) else "shape.size.play_mm"
+        found.append(Finding("falls_through", "error", (), (at,), spec.rabbet.width_mm, play / 2))
+    elif not isinstance(shape, Irregular) and isinstance(shape.size, HeldRound) and shape.size.form == "round" and spec.rabbet:
         bare = shape.size.bare_corner_mm(spec.sides, spec.rabbet.width_mm)
         if bare > ON_LINE:
             needed = shape.size.covering_rabbet_mm(spec.sides)

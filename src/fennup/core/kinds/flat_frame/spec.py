@@ -166,10 +166,13 @@ Pin = Annotated[
 class Irregular(Strict):
     """Any convex outline: its corners (x right, y up, anticlockwise; the first is where side A begins) on the opening
     or the outside, and what is pinned. 2n - 3 independent pins fix the shape; the corners say which shape is meant
-    until then. Pins come in the order given: a later one that disagrees is kept and shows as a gap."""
+    until then. Pins come in the order given: a later one that disagrees is kept and shows as a gap.
+
+    On the line `held` they are those of the panel that it holds, which has `play_mm` in all in the rabbet."""
 
     form: Literal["irregular"]
-    line: Literal["opening", "outside"]
+    line: Literal["opening", "outside", "held"]
+    play_mm: Play_mm = 0.0
     corners: Annotated[list[tuple[Place_mm, Place_mm]], Field(min_length=3, max_length=24)]
     pins: Annotated[list[Pin], Field(max_length=60)] = []
 
@@ -249,6 +252,13 @@ class FlatFrameSpec(Pinned):
         return isinstance(self.shape, Irregular) or isinstance(self.shape.size, LineSize | LineSizes)
 
     @property
+    def held_play_mm(self) -> float | None:
+        """The play of what it holds, mm; None where it is not sized by that."""
+        if isinstance(self.shape, Irregular):
+            return self.shape.play_mm if self.shape.line == "held" else None
+        return self.shape.size.play_mm if isinstance(self.shape.size, HeldRound | HeldPanel) else None
+
+    @property
     def size_fields(self) -> tuple[str, ...]:
         """Where the size of a regular or rectangular frame stands, in the order of `usual_pins`."""
         names = ("width_mm", "depth_mm") if isinstance(self.shape, Rectangle) else ("mm",)
@@ -315,7 +325,7 @@ class FlatFrameSpec(Pinned):
 
     def _check_section(self) -> None:
         """A rabbet must leave wood beside and above it, and a held thing needs one."""
-        held = not isinstance(self.shape, Irregular) and self.shape.size.by == "holds"
+        held = self.shape.line == "held" if isinstance(self.shape, Irregular) else self.shape.size.by == "holds"
         if held and self.rabbet is None:
             raise SpecError("holds_without_rabbet", ("rabbet",))
         if self.rabbet is None:

@@ -15,7 +15,7 @@ WORDS = Words(
         "open_octagon": ("Arch, one side open", "Arch"),
     },
     facts={"form_regular": "flat frame", "form_rectangle": "flat frame, rectangle", "form_irregular": "flat frame, any outline"},
-    lines={"opening": "opening", "rabbet": "rabbet line", "outside": "outside"},
+    lines={"opening": "opening", "rabbet": "rabbet line", "outside": "outside", "held": "what it holds"},
     roles={"frame": Called("rail", "face", "back", "opening edge", "outer edge")},
     labels={
         "object_flats": "what it holds, across flats",
@@ -49,6 +49,7 @@ WORDS = Words(
         "ends_ground": "flat to the ground",
         "this_rail_width": "Width of this rail",
         "corners_on": "Corners lie on",
+        "on_held": "what it holds",
         "on_opening": "the opening",
         "on_outside": "the outside",
     },
@@ -83,6 +84,7 @@ WORDS = Words(
         "span_disagrees": "That cannot be {mm:length}: what is given already makes it {gives:length}. Let one of those go first.",
         "corner_impossible": "No outline has corner {corner} at {deg:angle} together with what is given already.",
         "corners_on_opening": "The corners lie on the opening edge: give sizes there.",
+        "corners_on_held": "The corners are those of what it holds: give its sizes.",
         "corners_on_outside": "The corners lie on the outer edge: give sizes there.",
     },
 )

@@ -1,7 +1,7 @@
 """A stand as boards, cut planes, joints, gauges and claims. It places; it computes no setting and no length."""
 
 from collections.abc import Sequence
-from itertools import combinations
+from itertools import combinations, pairwise
 
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Spot
@@ -58,6 +58,12 @@ def _set_by(spec: StandSpec, flanks: Sequence[Flank]) -> list[Gauge]:
     for k, row in enumerate(spec.rails):
         edge = Spot(f"rail {spec.chosen(row.sides)[0]}{k + 1}", "middle", "upper", "face")
         made.append(Gauge(f"upper_edge:{k + 1}", foot, edge, "along", UP, sets=f"rails.{k}.height_mm"))
+    for low, high in pairwise(sorted(range(len(spec.rails)), key=lambda k: spec.rails[k].height_mm)):
+        sides = set(spec.chosen(spec.rails[low].sides)) & set(spec.chosen(spec.rails[high].sides))
+        if sides and spec.rails[low].outside == spec.rails[high].outside:
+            under, over = (f"rail {min(sides)}{k + 1}" for k in (low, high))
+            between = (Spot(under, "middle", "upper", "face"), Spot(over, "middle", "lower", "face"))
+            made.append(Gauge(f"spacer:{low + 1}-{high + 1}", *between, sets=f"rails.{high}.height_mm"))
     for k, hoop in enumerate(spec.rings):
         sets = f"rings.{k}.height_mm" if hoop.moves == "ring" else ""
         for flank in flanks[: 2 if spec.sides == 4 else 1]:

@@ -24,7 +24,11 @@ WORDS = Words(
         "top": Called("", "top", "underside", "far edge", "near edge"),
         "rail": Called("rail", "outside", "inside", "top edge", "bottom edge"),
     },
-    measures={"upper_edge": "upper edge of rails, row {side}", "ring_outside": "ring {side}, outside along its lower edge"},
+    measures={
+        "spacer": "spacer stick between rails, rows {side}",
+        "upper_edge": "upper edge of rails, row {side}",
+        "ring_outside": "ring {side}, outside along its lower edge",
+    },
     labels={
         "ring_edges": "Its edges",
         "ring_level": "ripped to lie level",
