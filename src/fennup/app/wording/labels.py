@@ -38,7 +38,7 @@ SIDES_TO_LIE_ON = {
     "face": "on the face", "back": "on the back", "upper": "on the upper edge", "lower": "on the lower edge", "left": "on the left end",
     "right": "on the right end",
 }  # fmt: skip
-BY_SIDE = {"butt_from": "butted, {} and every other one run through", "shelf_from": "the inside of {}", "hinge_at": "at side {}"}
+BY_SIDE = {"butt_from": "butted, {} and every other one run through", "shelf_from": "the inside of {}", "hinge_at": "at {}"}
 STARTS_AT = {"low": "lower end", "left": "left end"}
 
 LABELS = merged(

@@ -92,20 +92,22 @@ def _panel(id: str, name: str, cover: Cover, on: Frame, around: tuple[list[Vec],
     return cut_by(board, planes)
 
 
-def cover_controls(cover: Cover | None, letters: str, thick: float, path: str = "cover", group: str = "on_top") -> list[Control]:
-    """A lid or none; how far it reaches over each side, and where it is hinged."""
+def cover_controls(
+    cover: Cover | None, sides: Mapping[str, str], thick: float, path: str = "cover", group: str = "on_top"
+) -> list[Control]:
+    """A lid or none; how far it reaches over each side, and where it is hinged. `sides`: what each letter is called."""
     made = [with_or_without("cover", group, path, ("no_cover", "loose_lid"), {"thickness_mm": thick}, cover)]
     if cover is None:
         return made
     made.append(figure("cover_thickness", group, cover.thickness_mm, f"{path}.thickness_mm"))
-    each = {letter: cover.over_mm for letter in letters}
+    each = {letter: cover.over_mm for letter in sides}
     overs: Answers = {"cover_alike": ({}, not cover.overs_mm), "cover_each": (each, bool(cover.overs_mm))}
     made.append(choice("cover_overs", group, f"{path}.overs_mm", overs))
     if not cover.overs_mm:
         made.append(figure("cover_over", group, cover.over_mm, f"{path}.over_mm"))
-    for letter in cover.overs_mm:
-        made.append(figure("cover_over", group, cover.over(letter), f"{path}.overs_mm.{letter}", about=letter))
-    hinges = {"no_hinge": None, **{f"hinge_at:{letter}": letter for letter in letters}}
+    for letter, name in sides.items() if cover.overs_mm else ():
+        made.append(figure("cover_over", group, cover.over(letter), f"{path}.overs_mm.{letter}", about=name))
+    hinges = {"no_hinge": None, **{f"hinge_at:{name}": letter for letter, name in sides.items()}}
     made.append(one_of("cover_hinge", group, f"{path}.hinge", dict(hinges), cover.hinge))
     if cover.hinge:
         made.append(figure("hinge_strip", group, cover.strip_mm, f"{path}.strip_mm"))

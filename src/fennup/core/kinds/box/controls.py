@@ -180,7 +180,7 @@ def _on_top(spec: BoxSpec) -> list[Control]:
         made.append(figure("strip_point", "on_top", clad.point_deg, "cladding.point_deg", "deg"))
         made += strip_rails(spec, clad)
     made += lining_controls(spec.lining)
-    made += cover_controls(spec.cover, spec.letters, thick)
+    made += cover_controls(spec.cover, {letter: f"side {letter}" for letter in spec.letters}, thick)
     made.append(with_or_without("lid", "on_top", "lid", ("no_lid", "lid_sawn"), sawn, lid))
     if lid:
         made.append(figure("lid_depth", "on_top", lid.depth_mm, "lid.depth_mm"))

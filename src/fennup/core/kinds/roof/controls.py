@@ -5,6 +5,8 @@ from fennup.core.kinds.asking import figure, one_of, with_or_without
 from fennup.core.kinds.covers import cover_controls
 from fennup.core.kinds.roof.spec import Gable, Hip, LeanTo, Pyramid, RoofSpec
 
+LID_SIDES = {"A": "the front", "B": "the right", "C": "the back", "D": "the left"}
+
 
 def controls_of(spec: RoofSpec) -> tuple[Control, ...]:
     """The shape first, then its boards, then what it stands on."""
@@ -27,7 +29,7 @@ def controls_of(spec: RoofSpec) -> tuple[Control, ...]:
     if isinstance(shape, LeanTo):
         return (
             figure("thickness", "board", spec.thickness_mm, "thickness_mm"),
-            *cover_controls(shape.cover, spec.letters, spec.thickness_mm, "shape.cover", "board")[1:],
+            *cover_controls(shape.cover, LID_SIDES, spec.thickness_mm, "shape.cover", "board")[1:],
         )
     return tuple(_hip(spec, shape))
 
