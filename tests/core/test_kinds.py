@@ -65,9 +65,47 @@ def boxes(draw: st.DrawFn) -> dict[str, Any]:
     if draw(st.booleans()):
         more["cladding"] = {"width_mm": draw(st.floats(5, 60)), "thickness_mm": draw(st.floats(3, 20))}
     more["grain"] = draw(st.sampled_from(["round", "up"]))
+    if draw(st.booleans()):
+        more |= draw(fitted(height))
     more["inner"] = draw(st.none() | bars())
     more["joint"] = draw(st.sampled_from(["miter", "butt"]))
     return box(plan, height, **more)
+
+
+@st.composite
+def covers(draw: st.DrawFn) -> dict[str, Any]:
+    """Lids of any thickness, over or short of their sides, hinged or not."""
+    over = st.floats(-30, 60)
+    sides = draw(st.dictionaries(st.sampled_from("ABCD"), over, max_size=3))
+    hinge = {"hinge": draw(st.sampled_from("ABC")), "strip_mm": draw(st.floats(5, 90))} if draw(st.booleans()) else {}
+    return {"thickness_mm": draw(thin), "over_mm": draw(over), "overs_mm": sides, **hinge}
+
+
+@st.composite
+def fitted(draw: st.DrawFn, height: float) -> dict[str, Any]:
+    """What stands in a box's corners, lies under its rim or on it, and how its walls are parted."""
+    small, few = st.floats(3, 60), draw(st.integers(1, 3))
+    every: dict[str, st.SearchStrategy[Any]] = {
+        "blocks": st.fixed_dictionaries({"along_mm": small, "thickness_mm": thin, "below_mm": small}),
+        "insert": st.fixed_dictionaries({"reveal_mm": small, "thickness_mm": thin, "play_mm": st.floats(0, 5), "on": st.sampled_from(["ledger", "blocks"])}),
+        "cover": covers(),
+        "lining": st.fixed_dictionaries({"below_mm": small, "lap_mm": st.floats(0, 25), "drains": st.integers(0, 4)}),
+        "staves": st.integers(1, 4),
+        "rims": st.sampled_from(["level", "alike"]),
+        "turned": st.fixed_dictionaries({"outer_mm": sizes}),
+        "cladding": st.fixed_dictionaries(
+            {"width_mm": small, "thickness_mm": thin, "rails_mm": st.lists(st.floats(0, height), max_size=2), "past_mm": small, "point_deg": st.floats(0, 60)}
+        ),
+        "shelves": st.lists(st.fixed_dictionaries({"height_mm": sizes, "thickness_mm": thin, "side": st.sampled_from("ABC")}), max_size=2),
+        "holes": st.lists(
+            st.fixed_dictionaries({"board": st.sampled_from(["A", "floor"]), "count": st.integers(1, 3), "diameter_mm": small, "up_mm": small, "deep_mm": st.none() | small, "ball_mm": st.none() | small}),
+            max_size=1,
+        ),
+    }  # fmt: skip
+    return {
+        name: draw(every[name])
+        for name in draw(st.lists(st.sampled_from(sorted(every)), min_size=few, max_size=few, unique=True))
+    }
 
 
 @st.composite
@@ -84,7 +122,9 @@ def stands(draw: st.DrawFn) -> dict[str, Any]:
     height, which = draw(st.floats(200, 1200)), st.sampled_from(["all", "AC", "BD"])
     low = st.floats(0, 500)
     rail = st.fixed_dictionaries({"height_mm": low, "width_mm": sections, "thickness_mm": thin, "sides": which})
-    hoop = st.fixed_dictionaries({"height_mm": low, "tall_mm": sections, "thickness_mm": thin})
+    hoop = st.fixed_dictionaries(
+        {"height_mm": low, "tall_mm": sections, "thickness_mm": thin, "edges": st.sampled_from(["level", "square"])}
+    )
     more: dict[str, Any] = {"rails": draw(st.lists(rail, max_size=2)), "rings": draw(st.lists(hoop, max_size=2))}
     if draw(st.booleans()):
         more["braces"] = {"low_mm": draw(st.floats(20, 150)), "high_mm": draw(st.floats(150, 600)), "width_mm": draw(sections)}
@@ -108,6 +148,17 @@ def braces(draw: st.DrawFn) -> dict[str, Any]:
         if draw(st.booleans()):
             place["treads"] = {"count": draw(st.integers(1, 8)), "thickness_mm": draw(thin), "clear_mm": draw(sizes)}
             place["treads"]["box_mm"] = draw(st.none() | sizes)
+            own = {
+                "deep_mm": draw(st.floats(60, 400)),
+                "proud_mm": draw(st.floats(-50, 200)),
+                "front_deg": draw(tilt),
+                "back_deg": draw(tilt),
+            }
+            place["treads"] |= own if draw(st.booleans()) else {}
+            cleats = {"width_mm": draw(thin), "thickness_mm": draw(thin), "at": draw(st.sampled_from(["ground", "wall", "both"]))}
+            place["treads"]["cleats"] = cleats if draw(st.booleans()) else None
+        if draw(st.booleans()):
+            place["sill"] = {"out_mm": draw(thin), "under_mm": place["wall_height_mm"] + draw(st.floats(-40, 40))}
     else:
         by += ["corners", "pocket"]
         place |= {"clear_mm": draw(sizes), "rise_mm": draw(rise)}
@@ -136,6 +187,7 @@ def roofs(draw: st.DrawFn) -> dict[str, Any]:
     elif form == "pyramid":
         shape |= {"sides": draw(st.integers(3, 12)), "across_mm": draw(sizes), "height_mm": draw(sizes)}
         shape["eaves"] = draw(st.sampled_from(["level", "plumb", "square"]))
+        shape["cone"] = draw(st.none() | st.fixed_dictionaries({"over_mm": st.floats(0, 40), "lap_mm": st.floats(0, 30)}))
     elif form == "hip":
         shape |= {
             "sides": draw(st.none() | st.integers(3, 8)),
@@ -147,12 +199,14 @@ def roofs(draw: st.DrawFn) -> dict[str, Any]:
             "hip_thickness_mm": draw(thin),
             "hip_depth_mm": draw(st.floats(40, 250)),
             "spacing_mm": draw(st.floats(100, 600)),
-            "foot": draw(st.sampled_from(["flush", "seat"])),
+            "foot": draw(st.sampled_from(["flush", "seat", "birdsmouth"])),
+            "overhang_mm": draw(st.floats(0, 300)),
         }
         if shape["sides"] is None and draw(st.booleans()):
             shape["ridge"] = {"length_mm": draw(sizes), "thickness_mm": draw(thin), "depth_mm": draw(st.floats(40, 250))}
     else:
         shape |= {"width_mm": draw(sizes), "depth_mm": draw(sizes), "front_mm": draw(sizes), "back_mm": draw(sizes)}
+        shape |= {"cover": draw(covers())} if draw(st.booleans()) else {"over_mm": draw(st.floats(0, 60))}
     return {"kind": "roof", "shape": shape, "depth_mm": draw(st.floats(40, 200)), "thickness_mm": draw(thin)}
 
 
@@ -171,7 +225,9 @@ def post_frames(draw: st.DrawFn) -> dict[str, Any]:
     ends = st.sampled_from(["square", "plumb", "flush", "angle"])
     reach = st.fixed_dictionaries({"over_a_mm": st.floats(0, 200), "ends": ends, "end_deg": st.floats(-40, 40)})
     joint: dict[str, Any] = draw(
-        st.fixed_dictionaries({"form": st.just("between"), "set_in_mm": st.none() | st.floats(0, 20)})
+        st.fixed_dictionaries(
+            {"form": st.just("between"), "set_in_mm": st.none() | st.floats(0, 20), "housed_mm": st.just(0.0) | st.floats(0, 30)}
+        )
         | st.tuples(reach, st.sampled_from(["front", "back"]), st.floats(0, 15), st.floats(0, 15)).map(
             lambda t: {**t[0], "form": "lapped", "side": t[1], "let_in_mm": t[2], "notch_mm": t[3]}
         )

@@ -47,7 +47,7 @@ def check_joint(assembly: Assembly, joint: Joint, solids: dict[str, Solid]) -> J
     gap, overlap = _apart(joint, a, b)
     bare, by_design, touches = 0.0, False, True
     if joint.kind == "face":
-        touches = bool(common_area(a, b))
+        touches = bool(common_area(a, _and_beside(joint.b, solids)))
         bare = 0.0 if touches else assembly.board(joint.a.board).section.thickness_mm
         return JointCheck(joint.id, gap, overlap, bare, False, touches)
     if gap <= CLOSED_MM and overlap <= CLOSED_MM:
