@@ -163,12 +163,12 @@ class AgainstAWall(unittest.TestCase):
             self.assertEqual(refused.exception.code, code)
 
     def test_a_box_deeper_than_the_uprights_has_slopes_and_ends_of_its_own(self) -> None:
-        own = {"deep_mm": 220.0, "proud_mm": 40.0, "front_deg": 15.0, "box_mm": 150.0}
+        own = {"deep_mm": 220.0, "proud_mm": 40.0, "front_deg": 15.0, "back_deg": 5.0, "box_mm": 150.0}
         treads = {"count": 3, "thickness_mm": 20.0, "clear_mm": 500.0, **own}
         place = {"form": "prop", "stand_off_mm": 700.0, "wall_height_mm": 1500.0, "treads": treads}
         made = solved(brace(place, 95.0))
         # Inside, up from the tread's underside, the front leaves by the tangent of its slope; both walls take their thickness.
-        low, high = (220.0 + z * tan(radians(15.0)) - 20.0 / cos(radians(15.0)) - 20.0 for z in (20.0, 170.0))
+        low, high = (220.0 + sum(z * tan(radians(deg)) - 20.0 / cos(radians(deg)) for deg in (15.0, 5.0)) for z in (20.0, 170.0))
         self.assertAlmostEqual(made.solids["end 2f"].volume(), 20.0 * 150.0 * (low + high) / 2, places=4)
         # The tread's lower front edge stands out before the upright's front edge at its level.
         lean, level = atan2(700, 1500), 1500 / 2 - 10

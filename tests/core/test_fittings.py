@@ -1,11 +1,13 @@
 """What stands in a box's corners, lies under its rim and on it, and what is drilled: figures by another way than the solids."""
 
 import unittest
-from itertools import pairwise
+from collections.abc import Sequence
+from itertools import combinations, pairwise
 from math import cos, hypot, pi, radians, sqrt, tan
 from typing import Any
 
 from fennup.core.errors import SpecError
+from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.drilling import sunk_mm
 from fennup.core.parts.solid import arris_length, solid_of
 from fennup.core.steps.templates import templates_of
@@ -23,6 +25,24 @@ def size(made: Solved, board: str) -> list[float]:
 
 def bottom(made: Solved, board: str) -> float:
     return round(min(p[2] for piece in made.design.solids[board].world for p in piece.points), 6)
+
+
+def area(points: Sequence[Point2]) -> float:
+    return sum(a[0] * b[1] - a[1] * b[0] for a, b in zip(points, [*points[1:], points[0]], strict=True)) / 2
+
+
+def crosses(points: Sequence[Point2]) -> bool:
+    """Whether two sides of a polygon cross that are not neighbours."""
+    sides = list(zip(points, [*points[1:], points[0]], strict=True))
+
+    def left(a: Point2, b: Point2, c: Point2) -> bool:
+        return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]) > 0
+
+    return any(
+        left(a, b, c) != left(a, b, d) and left(c, d, a) != left(c, d, b)
+        for (i, (a, b)), (k, (c, d)) in combinations(enumerate(sides), 2)
+        if 1 < k - i < len(sides) - 1
+    )
 
 
 class Fittings(unittest.TestCase):
@@ -49,6 +69,9 @@ class Fittings(unittest.TestCase):
         deep = 40.0 / sqrt(2.0)
         self.assertAlmostEqual(solid_of(block).volume(), (deep**2 - (deep - 20.0) ** 2) * 110.0, places=4)
         self.assertEqual(self.refused({**CASE, "blocks": {"along_mm": 20.0, "thickness_mm": 15.0}}), ("block_too_thick", 14.1421))
+        # Between six walls the corner opens to 120 degrees: a block reaches in by the cosine of half of that.
+        six = box(of_sides(6, 400.0), 120.0, thickness_mm=15.0, blocks={"along_mm": 50.0, "thickness_mm": 26.0})
+        self.assertEqual(self.refused(six), ("block_too_thick", 25.0))
         self.assertEqual(self.refused({**CASE, "blocks": {"along_mm": 140.0, "thickness_mm": 9.0}}), ("blocks_meet", 135.0))
 
     def test_an_insert_lies_below_the_rim_on_its_ledger(self) -> None:
@@ -60,6 +83,11 @@ class Fittings(unittest.TestCase):
         self.assertAlmostEqual(arris_length(made.assembly.board("ledger A"), "back_upper"), inside, places=6)
         self.assertAlmostEqual(size(made, "insert")[0], inside + 2 * 9.0 * tan(radians(10.0)) - 2.0, places=3)
         self.closed({**leaning, "slope_deg": -10.0})
+        with self.assertRaises(SpecError) as caught:
+            solved({**leaning, "insert": {**leaning["insert"], "play_mm": 350.0}})
+        self.assertEqual(caught.exception.fields, ("insert.play_mm",))
+        under_cap = solved({**leaning, "cap": {"thickness_mm": 9.0, "over_in_mm": 5.0, "over_out_mm": 5.0}})
+        self.assertIn("insert_before_cap", [finding.code for finding in under_cap.assembly.findings])
         on_blocks = {"reveal_mm": 10.0, "thickness_mm": 9.0, "on": "blocks"}
         made = self.closed({**CASE, "insert": on_blocks, "blocks": {"along_mm": 40.0, "thickness_mm": 20.0}})
         self.assertEqual(size(made, "block AB")[2], 101.0)
@@ -77,6 +105,11 @@ class Fittings(unittest.TestCase):
         self.assertEqual(size(made, "hinge strip"), [420.0, 50.0, 12.0])
         self.assertEqual(size(made, "cover"), [420.0, 300.0 + 25.0 - 53.0, 12.0])
         self.assertEqual(bottom(made, "cover"), 120.0)
+        # It lies wholly on the walls, or where it is set back past one only on the others.
+        plain = self.closed({**CASE, "cover": {"thickness_mm": 12.0, "over_mm": 10.0}})
+        self.assertEqual({j.kind for j in plain.assembly.joints if j.id.endswith("cover")}, {"butt"})
+        short = self.closed({**CASE, "cover": {"thickness_mm": 12.0, "overs_mm": {"A": -20.0}}})
+        self.assertEqual({j.a.board for j in short.assembly.joints if j.id.endswith("cover")}, {"B", "C", "D"})
         on_cap = {**CASE, "cap": {"thickness_mm": 18.0, "over_in_mm": 5.0, "over_out_mm": 20.0}, "cover": {"thickness_mm": 12.0}}
         made = self.closed(on_cap)
         self.assertEqual((size(made, "cover"), bottom(made, "cover")), ([440.0, 340.0, 12.0], 138.0))
@@ -87,6 +120,8 @@ class Fittings(unittest.TestCase):
         self.assertEqual(size(made, "rail A1"), [400.0 - 2 * 40.0, 10.0, 30.0])
         made = self.closed({**CASE, "slope_deg": 8.0, "cladding": strips})
         self.assertEqual(bottom(made, "rail A2"), 90.0)
+        # Both edges level, it takes as much more of the board as its thickness leans.
+        self.assertAlmostEqual(made.assembly.board("rail A2").section.width_mm, 30.0 + 10.0 * tan(radians(8.0)), places=9)
         high = {**strips, "rails_mm": [100.0]}
         self.assertEqual(self.refused({**CASE, "cladding": high}), ("strip_rail_above", 90.0))
 
@@ -113,6 +148,7 @@ class Fittings(unittest.TestCase):
         self.assertAlmostEqual(note.value or 0.0, (across_corners - 396.0) / 2, places=9)
         self.assertAlmostEqual(note.limit or 0.0, (396.0 - 320.0 / cos(pi / 8)) / 2, places=9)
         self.assertEqual(self.refused({**pot, "turned": {"outer_mm": 401.0}}), ("turned_too_large", 400.0))
+        self.assertEqual(self.refused({**pot, "turned": {"outer_mm": 330.0}}), ("turned_through", round(320.0 / cos(pi / 8), 4)))
         bored = {**pot, "turned": {"outer_mm": 396.0, "inner_mm": 340.0}}
         self.assertEqual(self.refused(bored), ("bored_too_small", round(320.0 / cos(pi / 8), 4)))
 
@@ -158,6 +194,14 @@ class Sheet(unittest.TestCase):
         self.assertAlmostEqual(
             max(p[1] for p in blank.cut) - min(p[1] for p in blank.cut), deep + 2 * tall / cos(radians(15.0)), places=6
         )
+        flaps = 2 * tall / cos(radians(15.0)) * (wide + deep + 2 * tall * lean)
+        tabs = sum(10.0 * (hypot(b[0] - a[0], b[1] - a[1]) - 10.0) for a, b in blank.folds[4:])
+        self.assertAlmostEqual(area(blank.cut), wide * deep + flaps + tabs, places=6)
+        # However far the walls lean out, no tab lies on the next flap.
+        for slope in (0.0, 40.0, 65.0, -20.0):
+            self.assertFalse(
+                crosses(solved({**CASE, "slope_deg": slope, "lining": {"lap_mm": 10.0}}).assembly.blanks[0].cut), slope
+            )
         self.assertEqual([round(x, 6) for (x, _), _ in blank.holes], [round(-wide / 4, 6), 0.0, round(wide / 4, 6)])
         with self.assertRaises(SpecError) as caught:
             solved({**CASE, "floor": floor, "lining": {**lining, "lap_mm": 60.0}})

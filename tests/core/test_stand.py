@@ -146,6 +146,8 @@ class AnyStart(unittest.TestCase):
         # Its back's lower edge lies on the legs at that height: as wide as they are there.
         self.assertAlmostEqual(arris_length(board, "back_lower"), 300 + 2 * 250 * tan(radians(8)), places=9)
         self.assertTrue(boolean_proof(made.assembly, made.solids).holds and all(check.closes for check in made.joints))
+        # Up the slope it is lower than it is wide: it still lies under the heads.
+        self.assertIn(solved(four(8, 8, rings=[ring | {"height_mm": 390.3}])).closing.state, ("exact", "opens"))
         uneven = solved(four(5, 12, rings=[ring]))
         self.assertIn("square_edges_miss", [finding.code for finding in uneven.findings])
 

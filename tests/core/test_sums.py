@@ -69,7 +69,11 @@ class Sums(unittest.TestCase):
         self.assertEqual(self.floor(self.done(spec, typed(FLOOR, figure.typed))), 1.0)
 
     def test_what_a_text_says(self) -> None:
-        named = {"s1": NamedSize(name="foam", mm=3.0), "s2": NamedSize(name="rail 2", mm=40.0)}
+        named = {
+            "s3": NamedSize(name="rail", mm=9.0),
+            "s1": NamedSize(name="foam", mm=3.0),
+            "s2": NamedSize(name="rail 2", mm=40.0),
+        }
         for text, plus, terms in (
             ("foam", 0.0, {"s1": 1}),
             ("-foam + 15", 15.0, {"s1": -1}),

@@ -39,7 +39,7 @@ def lining_blank(
         if lap > NOTHING and start + lap >= long:
             raise SpecError("tab_no_room", (f"{path}.lap_mm",), mm=lap, limit_mm=lap * long / (start + lap))
         if lap > NOTHING:
-            side = (way[1], -way[0])  # out of the flap, on its way round
+            side = (-way[1], way[0])  # out of the flap, on its way round
             edge = [
                 (corner[0] + way[0] * at + side[0] * lap, corner[1] + way[1] * at + side[1] * lap) for at in (long - lap, start)
             ]
