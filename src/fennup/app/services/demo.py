@@ -138,7 +138,7 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "spec": {
             "kind": "roof", "thickness_mm": 38.0, "depth_mm": 90.0,
             "shape": {"form": "hip", "width_mm": 1300.0, "depth_mm": 1800.0, "rise_mm": 520.0, "hip_thickness_mm": 38.0,
-                      "hip_depth_mm": 130.0, "spacing_mm": 260.0, "foot": "seat", "above_plate_mm": 75.0},
+                      "hip_depth_mm": 130.0, "spacing_mm": 260.0, "foot": "birdsmouth", "above_plate_mm": 75.0, "overhang_mm": 120.0},
         },
     },
     {
@@ -166,7 +166,8 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "spec": {
             "kind": "brace", "width_mm": 125.0, "thickness_mm": 24.0, "member_mm": 90.0,
             "place": {"form": "prop", "stand_off_mm": 560.0, "wall_height_mm": 1780.0,
-                      "treads": {"count": 4, "thickness_mm": 18.0, "clear_mm": 640.0, "box_mm": 110.0}},
+                      "treads": {"count": 4, "thickness_mm": 18.0, "clear_mm": 640.0, "box_mm": 110.0, "deep_mm": 170.0, "proud_mm": 35.0,
+                                 "front_deg": 12.0, "cleats": {"width_mm": 70.0, "thickness_mm": 18.0}}},
         },
     },
     {
