@@ -144,11 +144,34 @@ class StandsBracesRoofs(InTheBrowser):
         assert before and after
         self.assertGreater(before["y"] - after["y"], 10)
 
+    def test_a_size_is_said_as_a_sum_of_a_named_one_and_follows_it(self) -> None:
+        page = self.start("Four splayed legs", ready="legs at the top, width")
+        line = page.get_by_role("textbox", name="Name a size")
+        line.fill("gap 20")
+        line.press("Enter")
+        expect(page.get_by_role("alert").filter(has_text="Write a name, an equals sign and the size")).to_be_visible()
+        line.fill("gap = 20")
+        line.press("Enter")
+        gap = page.get_by_role("textbox", name=re.compile("^gap, given"))
+        expect(gap).to_have_value("20")
+        top = self.field("legs at the top, width")
+        top.fill("300 plus 2 gap")
+        top.press("Enter")
+        said = page.locator("main").get_by_role(
+            "textbox", name=re.compile(r"^legs at the top, width = 300 \+ 2 gap, given, 340 millimetres")
+        )
+        expect(said).to_have_value("300 + 2 gap")
+        gap.fill("35")
+        gap.press("Enter")
+        self.reads("legs at the top, width = 300 + 2 gap, given", "370 millimetres")
+        page.get_by_role("button", name=re.compile("take it away.*The name gap")).press("Enter")
+        self.reads("legs at the top, width, given", "370 millimetres")
+
     def test_a_variant_is_made_changed_and_compared(self) -> None:
         page = self.start("Prop", ready="head up the wall")
         page.get_by_role("button", name="Project").click()
         page.get_by_role("menuitem", name="Duplicate as a variant").click()
-        expect(page.get_by_role("textbox", name="Name")).to_have_value(re.compile("variant"))
+        expect(page.get_by_role("textbox", name="Name of the project")).to_have_value(re.compile("variant"))
         wall = self.field("head up the wall")
         wall.fill("1500")
         wall.press("Enter")

@@ -79,7 +79,7 @@ class NothingIsLost(InTheBrowser):
         expect(page.get_by_role("tab", name="Parts")).to_have_attribute("aria-selected", "true")
         page.get_by_role("button", name="Project").click()
         page.get_by_role("menuitem", name="Duplicate", exact=True).click()
-        expect(page.get_by_role("textbox", name="Name")).to_have_value(re.compile("copy$"))
+        expect(page.get_by_role("textbox", name="Name of the project")).to_have_value(re.compile("copy$"))
         expect(page.get_by_role("tab", name="Parts")).to_have_attribute("aria-selected", "false")
 
     def test_a_deleted_project_is_found_again_much_later(self) -> None:

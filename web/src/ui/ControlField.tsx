@@ -121,6 +121,7 @@ export function ControlField({ control, onAct, onLook, onProblem }: Props) {
 function Sentence({ control, onAct }: Pick<Props, "control" | "onAct">) {
   const [text, setText] = useState("");
   const [wrong, setWrong] = useState<Problem | null>(null);
+  const inputId = useId();
   const messageId = useId();
   const send = async () => {
     if (!text.trim()) return;
@@ -136,9 +137,10 @@ function Sentence({ control, onAct }: Pick<Props, "control" | "onAct">) {
         send();
       }}
     >
-      <label className="flex items-center justify-between gap-3">
-        <span>{control.label}</span>
+      <div className="flex items-center justify-between gap-3">
+        <label htmlFor={inputId}>{control.label}</label>
         <input
+          id={inputId}
           className="min-h-10 w-40 rounded-[3px] border border-line bg-paper px-2"
           placeholder="foam = 3"
           value={text}
@@ -152,9 +154,9 @@ function Sentence({ control, onAct }: Pick<Props, "control" | "onAct">) {
           }}
         />
         <button type="submit" className="plain-button shrink-0">
-          Add
+          Add<span className="sr-only"> it</span>
         </button>
-      </label>
+      </div>
       {wrong && (
         <p id={messageId} role="alert" className="mt-1">
           {wrong.detail}
