@@ -3,6 +3,8 @@
 import unittest
 from typing import Any
 
+from pydantic import ValidationError
+
 from fennup.app.services.drawings import control_out
 from fennup.app.services.projects import PLAIN
 from fennup.core.drawing.edit import Choose, Edit, Give, Nudge, TypeIn
@@ -96,10 +98,13 @@ class Sums(unittest.TestCase):
             (typed("named", "FOAM = 3"), "named_twice"),
             (typed("named", "felt = thick"), "no_length"),
             (typed(FLOOR, "15 - foam - felt"), "no_length"),
+            (typed(FLOOR, "foam - 99999"), "sum_too_large"),
         ):
             with self.assertRaises((SpecError, UnitError)) as caught:
                 after(self.spec, act, MM)
             self.assertEqual((caught.exception.code, caught.exception.fields), (code, (act.path,)))
+        with self.assertRaises(ValidationError):
+            ProjectSpec.model_validate(after(self.spec, typed("named.s1.mm", "9999999"), MM))
         # A named size that makes a figure impossible is refused, and says which.
         said: Any = self.done(self.spec, typed(FLOOR, "wide gap + 60"))
         with self.assertRaises(SpecError) as refused:

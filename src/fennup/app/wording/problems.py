@@ -80,6 +80,7 @@ TEXTS = merged(
         "balls_touch": "The middles of the holes in {part} are {mm:length} apart: balls of {limit_mm:length} would touch. Take fewer, or smaller ones.",
         "ball_on_the_ground": "Holes {mm:length} deep stop the ball before its seat. It sinks {limit_mm:length} in.",
         "tab_no_room": "Tabs {mm:length} wide have no room beside the folds. At most {limit_mm:length}.",
+        "sum_too_large": "That comes to more than can be built.",
         "named_how": "Write a name, an equals sign and the size: foam = 3. A name has letters and figures, and begins with a letter.",
         "named_twice": "There is a size called {name} already.",
         "named_many": "There are {most} sizes with a name: that is as many as there may be.",

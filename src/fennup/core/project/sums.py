@@ -49,7 +49,12 @@ def spoken_sum(text: str, named: dict[str, NamedSize], on: Tape) -> Sum | None:
             terms[id] = terms.get(id, 0) + sense * int(found[1] or 1)
         elif piece or k:
             plus += sense * parse_length(piece.replace("\0", "?"), on.unit).mm
-    return Sum(plus_mm=plus, terms={id: times for id, times in terms.items() if times}) if any(terms.values()) else None
+    if not any(terms.values()):
+        return None
+    try:
+        return Sum(plus_mm=plus, terms={id: times for id, times in terms.items() if times})
+    except ValidationError:
+        raise UnitError("sum_too_large", text=text.strip()) from None
 
 
 def value_of(said: Sum, named: dict[str, NamedSize]) -> float:
@@ -105,7 +110,10 @@ def _named(spec: ProjectSpec, text: str, on: Tape) -> Document:
 
 def _followed(spec: ProjectSpec, document: Document, change: Change, on: Tape) -> Document:
     """After a named size is another one: every figure that says it, in the order in which they were said. Sums of one that is gone are let go."""
-    named = {id: NamedSize.model_validate(size) for id, size in document["named"].items()}
+    try:
+        named = {id: NamedSize.model_validate(size) for id, size in document["named"].items()}
+    except ValidationError:
+        return document  # whoever validates it next says what is wrong
     sums = {key: said for key, said in spec.sums.items() if set(said.terms) <= set(named)}
     document = {**document, "sums": {key: said.model_dump(mode="json") for key, said in sums.items()}}
     for key, said in sums.items():
