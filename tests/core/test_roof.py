@@ -230,6 +230,11 @@ class ALeanTo(Closes):
         self.assertAlmostEqual(abs(rip_bevel_deg(made.assembly.board("front").upper_rip)), degrees(atan2(200, 400)), places=9)  # type: ignore[arg-type]
         self.both_ways(made)
 
+    def test_its_sides_lie_under_the_lid_however_steep_that_is(self) -> None:
+        made = solved(roof("lean_to", 20.0, width_mm=900.0, depth_mm=400.0, front_mm=300.0, back_mm=30_000.0))
+        self.assertEqual({j.b.board for j in made.assembly.joints if j.a.board == "left"}, {"front", "back", "lid"})
+        self.assertTrue(all(check.closes for check in made.joints))
+
     def test_a_back_no_higher_than_the_front_is_refused(self) -> None:
         with self.assertRaises(SpecError) as refused:
             solved(roof("lean_to", 20.0, width_mm=900.0, depth_mm=400.0, front_mm=300.0, back_mm=300.0))

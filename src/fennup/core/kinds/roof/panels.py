@@ -22,7 +22,6 @@ UP: Vec = (0.0, 0.0, 1.0)
 DOWN: Vec = (0.0, 0.0, -1.0)
 LEFT: Vec = (-1.0, 0.0, 0.0)
 FRONT: Vec = (0.0, -1.0, 0.0)
-ALONG = 0.999  # the cosine from which on a side looks along the box
 NOTE = Finding("roof_load", "standing")
 
 
@@ -128,14 +127,14 @@ def lean_to(spec: RoofSpec, shape: LeanTo) -> Assembly:
             within,
         )
         boards.append(side)
+        between = {frame.plane_to_local(plane): on for plane, on in zip(within, ("front", "back"), strict=False)}
         for end in ("left", "right"):
             for i, cut in enumerate(side.left if end == "left" else side.right):
-                look = frame.direction_to_world(cut.normal)
-                if abs(look[1]) > ALONG:
-                    on = ("front" if look[1] < 0 else "back", "back")
-                    joints.append(Joint(f"{id} {on[0]}", "butt", Mating(id, f"{end}:{i}"), Mating(*on), ()))
-                else:
+                on = between.get(cut)
+                if on is None:  # it lies under the lid
                     tops[id] = Mating(id, f"{end}:{i}")
+                else:
+                    joints.append(Joint(f"{id} {on}", "butt", Mating(id, f"{end}:{i}"), Mating(on, "back"), ()))
     down: Vec = (0.0, cos(pitch), sin(pitch))
     rims = {"A": plane_through((0.0, 0.0, shape.front_mm), scale(down, -1.0)), "B": Plane(X, half)}
     rims |= {"C": plane_through((0.0, deep, shape.back_mm), down), "D": Plane(LEFT, half)}

@@ -47,13 +47,13 @@ def assemble(spec: StandSpec) -> Assembly:
         claims=spec.claims(),
         rings=tuple(added.rings),
         findings=_findings(spec),
-        gauges=(*gauges_of(spec), *_set_by(spec, flanks)),
+        gauges=(*gauges_of(spec, legs), *_set_by(spec, flanks, legs)),
     )
 
 
-def _set_by(spec: StandSpec, flanks: Sequence[Flank]) -> list[Gauge]:
+def _set_by(spec: StandSpec, flanks: Sequence[Flank], legs: Sequence[Board]) -> list[Gauge]:
     """Sizes of rails and rings that say how high they are."""
-    foot = Spot(spec.legs[0], foot_of(_legs(spec)[0]))
+    foot = Spot(spec.legs[0], foot_of(legs[0]))
     made = []
     for k, row in enumerate(spec.rails):
         edge = Spot(f"rail {spec.chosen(row.sides)[0]}{k + 1}", "middle", "upper", "face")
@@ -84,9 +84,11 @@ def shell(spec: StandSpec) -> Assembly:
         if any(which[1:] == str(k + 1) for which in asked):
             add_ring(spec, hoop, k, flanks, legs, held)
     sizes = [
-        gauge for gauge in _set_by(spec, flanks) if gauge.name.partition(":")[2] in asked and gauge.a.board.startswith("ring")
+        gauge
+        for gauge in _set_by(spec, flanks, legs)
+        if gauge.name.partition(":")[2] in asked and gauge.a.board.startswith("ring")
     ]
-    return Assembly((*legs, *plate, *held.boards), (), (), (), (), (), (*gauges_of(spec), *sizes))
+    return Assembly((*legs, *plate, *held.boards), (), (), (), (), (), (*gauges_of(spec, legs), *sizes))
 
 
 def _legs(spec: StandSpec) -> list[Board]:
@@ -151,10 +153,10 @@ def _join_pairs(spec: StandSpec, plan: Pairs, legs: list[Board], added: Added) -
         added.joints.append(Joint(f"{a.id}/{b.id}", "miter", heads[0], heads[1], ends))
 
 
-def gauges_of(spec: StandSpec) -> tuple[Gauge, ...]:
+def gauges_of(spec: StandSpec, boards: Sequence[Board]) -> tuple[Gauge, ...]:
     """Height, top, feet and splay, taken on the legs' outer lines."""
     middle = isinstance(spec.plan, Round) and spec.roll == "even"
-    legs = {leg.id: leg for leg in _uncut(spec)}
+    legs = {leg.id: leg for leg in boards}
 
     def at(id: str, where: str) -> Spot:
         end = head_of(legs[id]) if where == "head" else foot_of(legs[id])
@@ -208,11 +210,6 @@ def _feet(legs: dict[str, Board]) -> list[Gauge]:
 
 
 _PLACES = (("top", "head"), ("foot", "foot"))
-
-
-def _uncut(spec: StandSpec) -> list[Board]:
-    flanks = flanks_of(spec)
-    return [leg_at(spec, flanks, i) for i in range(spec.sides)]
 
 
 def _findings(spec: StandSpec) -> tuple[Finding, ...]:
