@@ -6,10 +6,14 @@ from itertools import combinations, pairwise
 from math import cos, hypot, pi, radians, sqrt, tan
 from typing import Any
 
+from fennup.core.design import design_of
 from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.drilling import sunk_mm
+from fennup.core.parts.alike import fingerprint
 from fennup.core.parts.solid import arris_length, solid_of
+from fennup.core.project.place import assemble, settle
+from fennup.core.project.spec import ProjectSpec
 from fennup.core.steps.templates import templates_of
 from fennup.core.verify.boolean import boolean_proof
 from tests.core.frames import Solved, box, level, of_sides, solved
@@ -260,3 +264,55 @@ class Drilling(unittest.TestCase):
             with self.subTest(code=code), self.assertRaises(SpecError) as caught:
                 solved({**CASE, "holes": [{**row, **more}]})
             self.assertEqual((caught.exception.code, caught.exception.data["limit_mm"]), (code, limit))
+
+
+class Pipes(unittest.TestCase):
+    def piped(self, own: dict[str, Any], **more: Any) -> ProjectSpec:
+        """A pipe 150 along the inside of A and 20 above its middle, to the inside of C."""
+        seats = {
+            end: {"board": f"m1/{side}", "side": "back", "along_mm": 150.0, "aside_mm": 20.0}
+            for end, side in (("a", "A"), ("b", "C"))
+        }
+        pipe = {
+            "name": "Rod",
+            **seats,
+            "width_mm": 20.0,
+            "thickness_mm": 20.0,
+            "pipe": {"diameter_mm": 18.0, "into_mm": 8.0},
+            **more,
+        }
+        return ProjectSpec.model_validate(
+            {"members": {"m1": {"name": "Case", "spec": own}}, "pieces": {"p2": pipe}, "numbered": 2}
+        )
+
+    def test_it_is_as_long_as_the_clear_way_and_what_goes_into_both_boards(self) -> None:
+        design = design_of(assemble(settle(self.piped(CASE))))
+        note = next(f for f in design.assembly.findings if f.code == "pipe_long")
+        self.assertEqual((note.value, note.limit), (300.0 - 2 * 15.0 + 2 * 8.0, 270.0))
+        rows = {facts.key: facts.holes[0] for facts in design.facts if facts.holes}
+        # From the inside's own left end: 150 along the wall's outside less its thickness at the miter; C lies the other way round.
+        found = {key: (round(row.along_mm[0], 6), row.up_mm, row.deep_mm, row.side) for key, row in rows.items()}
+        self.assertEqual(found, {"m1/A": (135.0, 80.0, 8.0, "back"), "m1/C": (235.0, 80.0, 8.0, "back")})
+        self.assertTrue(all(check.closes for check in design.joints))
+        three = assemble(settle(self.piped(CASE, count=3, step_mm=60.0)))
+        self.assertEqual([len(board.holes) for board in three.boards if board.id in ("m1/A", "m1/C")], [3, 3])
+
+    def test_what_no_straight_hole_takes_is_refused(self) -> None:
+        with self.assertRaises(SpecError) as caught:
+            assemble(settle(self.piped({**CASE, "slope_deg": 10.0})))
+        self.assertEqual((caught.exception.code, round(float(caught.exception.data["deg"]), 6)), ("pipe_askew", 20.0))
+        for pipe, code in (
+            ({"diameter_mm": 18.0, "into_mm": 15.0}, "pipe_through"),
+            ({"diameter_mm": 90.0, "into_mm": 8.0}, "pipe_misses"),
+        ):
+            with self.assertRaises(SpecError) as caught:
+                assemble(settle(self.piped(CASE, pipe=pipe)))
+            self.assertEqual(caught.exception.code, code)
+
+    def test_a_board_drilled_from_the_back_is_another_part(self) -> None:
+        rows = [
+            {"board": side, "count": 2, "diameter_mm": 8.0, "up_mm": 60.0, "deep_mm": 6.0, "side": on}
+            for side, on in (("A", "face"), ("C", "back"))
+        ]
+        design = solved({**CASE, "holes": rows}).design
+        self.assertEqual(len({fingerprint(design.boards[id], design.solids[id]) for id in "AC"}), 2)

@@ -216,10 +216,10 @@ def _holes(facts: PartFacts, row: HoleRow, k: int, voice: Voice, words: dict[str
         id=f"holes{k}",
         label=f"Holes{f', row {k + 1}' if len(facts.holes) > 1 else ''}, first centre from the {first}",
         note=f"running: {', '.join(voice.say(at) for at in row.along_mm)}; {voice.say(row.up_mm)} up from the {words['lower']}, "
-        f"{voice.say(row.diameter_mm)} wide{f', {voice.say(row.deep_mm)} deep' if row.deep_mm else ', through'}",
+        f"{voice.say(row.diameter_mm)} wide{f', {voice.say(row.deep_mm)} deep' if row.deep_mm else ', through'}, from the {words[row.side]}",
         figure=voice.length(row.along_mm[0]),
         here=False,
-        why=[f"Each centre is counted from the {first} at its own height, on the face.", *why],
+        why=[f"Each centre is counted from the {first} at its own height, on the {words[row.side]}.", *why],
     )
 
 

@@ -391,6 +391,7 @@ def _seats(sheet: StepWords, facts: PartFacts) -> list[EdgeOut]:
     for row in facts.holes:
         at = ", ".join(sheet.voice.say(mm) for mm in row.along_mm)
         deep = f"{sheet.voice.say(row.deep_mm)} deep, not through" if row.deep_mm else "through"
+        deep += f", from the {names[row.side]}"
         found.append(
             EdgeOut(
                 label="Holes",

@@ -20,6 +20,7 @@ ROLES = merged(
         "wall": Called("wall", "outside", "inside", "top edge", "bottom edge"),
         "brace": Called("brace", *EDGES),
         "piece": Called("", *EDGES),
+        "pipe": Called("", *EDGES),
     },
     *(kind.words.roles for kind in KINDS.values()),
 )

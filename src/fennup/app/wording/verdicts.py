@@ -263,6 +263,7 @@ TEXTS = merged(
         "stands_on_air": "{parts} do not touch: the lowest wood of the first lies beside the highest of the second. Change a width, or what it stands on.",
         "held_above": "{parts} hangs {value:length} above what is below it: something else must hold it there.",
         "rims_apart": "At {parts} the higher wall's end stands over the lower one: {value:gap} of it stays bare.",
+        "pipe_long": "{parts} is {value:length} long: {limit:length} between the faces, and what goes into both boards.",
         "ball_sits": "A ball sinks {value:length} into its seat in {parts} and stands {limit:length} out of it.",
         "square_edges_miss": "At {parts} the square edges of walls that lean unequally do not meet: {value:gap} of a mating face stays bare.",
         "seat_past_plate": "{parts}: a part of the level cut, {value:gap} across, reaches past the plate on the inside; the rest bears on it.",

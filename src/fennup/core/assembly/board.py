@@ -23,12 +23,14 @@ class Notch:
 
 @dataclass(frozen=True)
 class Hole:
-    """A hole to be drilled from the face, its middle in the board's axes: through, or so deep. It is marked, not taken out of the solid."""
+    """A hole to be drilled from the face, or from the `back`, its middle in the board's axes: through, or so deep. It is marked, not taken out of
+    the solid."""
 
     x_mm: float
     y_mm: float
     diameter_mm: float
     deep_mm: float | None = None
+    back: bool = False
 
 
 @dataclass(frozen=True)

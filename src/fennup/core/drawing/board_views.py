@@ -209,7 +209,7 @@ def _worked(board: Board, low: float, high: float) -> list[Shape]:
         radius = hole.diameter_mm / 2
         turns = [2 * pi * i / 24 for i in range(24)]
         circle = tuple((hole.x_mm + radius * cos(a), hole.y_mm + radius * sin(a)) for a in turns)
-        shapes.append(Shape("hole", circle, True))
+        shapes.append(Shape("unseen" if hole.back and hole.deep_mm else "hole", circle, True))
     for notch in board.notches:
         through = abs(notch.planes[-1].normal[2]) < 0.5  # a birdsmouth goes through the whole thickness
         from_face = through or notch.planes[-1].normal[2] < 0

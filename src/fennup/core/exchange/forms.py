@@ -94,7 +94,7 @@ class BirdsmouthDocument(BaseModel):
 
 
 class HolesDocument(BaseModel):
-    """A row of holes, drilled from the face: middles from the left end, and how far up from the lower edge; `deep_mm` is null where they go
+    """A row of holes, drilled from the face or from the back: middles from the left end, and how far up from the lower edge; `deep_mm` is null where they go
     through."""
 
     key: str
@@ -102,6 +102,7 @@ class HolesDocument(BaseModel):
     up_mm: float
     diameter_mm: float
     deep_mm: float | None
+    side: Literal["face", "back"]
 
 
 class SeatDocument(BaseModel):

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from itertools import pairwise
 from math import sqrt
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -13,12 +13,12 @@ from fennup.core.assembly.model import Finding
 from fennup.core.errors import SpecError
 from fennup.core.kinds.fields import Size_mm
 from fennup.core.kinds.spacing import Spaced, Spacing, places
-from fennup.core.parts.solid import arris_line, extent_along
+from fennup.core.parts.solid import Arris, arris_line, extent_along
 from fennup.core.tolerances import NOTHING
 
 
 class Holes(Spaced):
-    """A row of holes along a board or a panel, `up_mm` from its lower edge on the face, spaced as bars are between its ends there.
+    """A row of holes along a board or a panel, drilled from its face or its back, `up_mm` from its lower edge there, spaced as bars are between its ends there.
 
     `deep_mm`: not through, but so deep. `ball_mm`: a ball lies in each; with `sinks_mm` the holes are as wide as it takes for it to sink in so far.
     """
@@ -27,6 +27,7 @@ class Holes(Spaced):
     diameter_mm: Size_mm
     up_mm: Size_mm
     spacing: Spacing = "centres"
+    side: Literal["face", "back"] = "face"
     deep_mm: Size_mm | None = None
     ball_mm: Size_mm | None = None
     sinks_mm: Size_mm | None = None
@@ -57,7 +58,8 @@ def with_holes(boards: Sequence[Board], rows: Sequence[Holes]) -> tuple[Board, .
             raise SpecError("hole_too_deep", (f"holes.{k}.deep_mm",), part=row.board, mm=row.deep_mm, limit_mm=most)
         _check_ball(row, k)
         wide = row.wide_mm
-        (lower, z), (upper, _) = arris_line(board, "face_lower"), arris_line(board, "face_upper")
+        edges: tuple[Arris, Arris] = ("face_lower", "face_upper") if row.side == "face" else ("back_lower", "back_upper")
+        (lower, z), (upper, _) = (arris_line(board, edge) for edge in edges)
         if not wide / 2 <= row.up_mm <= upper - lower - wide / 2:
             raise SpecError("hole_outside", (f"holes.{k}.up_mm",), part=row.board, mm=row.up_mm, limit_mm=upper - lower)
         y = lower + row.up_mm
@@ -66,7 +68,7 @@ def with_holes(boards: Sequence[Board], rows: Sequence[Holes]) -> tuple[Board, .
         apart = min((b - a for a, b in pairwise(sorted(middles))), default=row.ball_mm or 0.0)
         if row.ball_mm and apart < row.ball_mm - NOTHING:
             raise SpecError("balls_touch", (f"holes.{k}.count",), part=row.board, mm=apart, limit_mm=row.ball_mm)
-        made = tuple(Hole(left + at, y, wide, row.deep_mm) for at in middles)
+        made = tuple(Hole(left + at, y, wide, row.deep_mm, row.side == "back") for at in middles)
         by_id[row.board] = replace(board, holes=(*board.holes, *made))
     return tuple(by_id.values())
 

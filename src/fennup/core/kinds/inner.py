@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field, model_validator
 
-from fennup.core.assembly.board import Board
+from fennup.core.assembly.board import Board, Hole
 from fennup.core.assembly.model import Finding, Gauge, Joint, Mating, Outline, Ring, Spot
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
@@ -81,7 +81,7 @@ class Face:
 
 @dataclass
 class Added:
-    """Boards, joints, lines and rings that are added to a kind's own."""
+    """Boards, joints, lines and rings that are added to a kind's own; holes in any board, by its id."""
 
     boards: list[Board] = field(default_factory=list)
     joints: list[Joint] = field(default_factory=list)
@@ -89,6 +89,12 @@ class Added:
     rings: list[Ring] = field(default_factory=list)
     findings: list[Finding] = field(default_factory=list)
     gauges: list[Gauge] = field(default_factory=list)
+    holes: dict[str, list[Hole]] = field(default_factory=dict)
+
+    def drilled(self, board: Board) -> Board:
+        """A board with the holes that were made in it."""
+        made = self.holes.get(board.id)
+        return board.but(holes=(*board.holes, *made)) if made else board
 
     def board(self, id: str) -> Board:
         """One that was added."""

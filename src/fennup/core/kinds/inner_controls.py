@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from fennup.core.drawing.edit import Choose
 from fennup.core.drawing.view import Control, Option
-from fennup.core.kinds.asking import Answers, choice, figure, with_or_without
+from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
 from fennup.core.kinds.drilling import Holes, sunk_mm
 from fennup.core.kinds.fields import THICKEST_MM
 from fennup.core.kinds.inner import Bars, Gussets, Inner
@@ -111,6 +111,7 @@ def holes_controls(holes: Sequence[Holes], board: str, up: float) -> list[Contro
                 follows=bool(row.ball_mm and row.sinks_mm),
             ),
             figure("hole_up", "part", row.up_mm, f"holes.{k}.up_mm", about=board),
+            one_of("hole_side", "part", f"holes.{k}.side", {"from_face": "face", "from_back": "back"}, row.side, board),
             *_depth(row, f"holes.{k}", board),
         ]
     return made

@@ -120,7 +120,7 @@ def _crossings(board: Board, shape: Outlined) -> list[tuple[str, tuple[float, ..
     found: list[tuple[str, tuple[float, ...]]] = []
     for name, figures in shape:
         if name == "hole":
-            found.append((name, (*figures[:3], figures[5], figures[6])))
+            found.append((name, (*figures[:3], figures[5], figures[6], *(deep for deep in figures[7:] if deep))))
             continue
         nx, ny, nz, offset = figures
         side = 1.0 if nx + ny + nz > 0 else -1.0
@@ -178,7 +178,12 @@ def _shape(board: Board, solid: Solid, turn: Turn) -> Outlined:
         shape.append((name, (*n, offset - n[0] * left)))
     for hole in board.holes:
         x, y, z = turned(turn, (hole.x_mm, hole.y_mm, 0.0))
-        shape.append(("hole", (x - left, y, z, *turned(turn, (0.0, 0.0, 1.0)), hole.diameter_mm, hole.deep_mm or 0.0)))
+        shape.append(
+            (
+                "hole",
+                (x - left, y, z, *turned(turn, (0.0, 0.0, -1.0 if hole.back else 1.0)), hole.diameter_mm, hole.deep_mm or 0.0),
+            )
+        )
     return shape
 
 

@@ -80,7 +80,7 @@ class BirdsmouthFact:
 
 @dataclass(frozen=True)
 class HoleRow:
-    """Holes side by side, drilled from the face: their middles from the left end at their own height, and that height above the
+    """Holes side by side, drilled from the face or from the back: their middles from the left end at their own height, and that height above the
     lower edge; through, or so deep."""
 
     key: str
@@ -88,6 +88,7 @@ class HoleRow:
     up_mm: float
     diameter_mm: float
     deep_mm: float | None = None
+    side: Literal["face", "back"] = "face"
 
 
 @dataclass(frozen=True)
@@ -275,13 +276,15 @@ class PartFacts:
     @cached_property
     def holes(self) -> tuple[HoleRow, ...]:
         """Its holes, row by row."""
-        low, z = arris_line(self.board, "face_lower") if self.board.holes else (0.0, 0.0)
-        rows: dict[tuple[float, float, float | None], list[float]] = {}
+        rows: dict[tuple[float, float, float | None, Literal["face", "back"]], list[float]] = {}
         for hole in self.board.holes:
+            side: Literal["face", "back"] = "back" if hole.back else "face"
+            low, z = arris_line(self.board, "back_lower" if hole.back else "face_lower")
             at = hole.x_mm - extent_along(self.board, hole.y_mm, z)[0]
-            rows.setdefault((round(hole.y_mm - low, 6), hole.diameter_mm, hole.deep_mm), []).append(at)
+            rows.setdefault((round(hole.y_mm - low, 6), hole.diameter_mm, hole.deep_mm, side), []).append(at)
         return tuple(
-            HoleRow(f"{self.key} holes:{k}", tuple(at), up, wide, deep) for k, ((up, wide, deep), at) in enumerate(rows.items())
+            HoleRow(f"{self.key} holes:{k}", tuple(at), up, wide, deep, side)
+            for k, ((up, wide, deep, side), at) in enumerate(rows.items())
         )
 
 

@@ -9,7 +9,7 @@ from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.board_views import pictorial, seen_from
 from fennup.core.drawing.edit import Choose, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.drawing.view import BY_ITSELF, Control, Description, Dimension, Grip, Option, Shape, SizeRow, View
-from fennup.core.kinds.asking import figure, one_of
+from fennup.core.kinds.asking import Answers, choice, figure, one_of
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.gauged import PAPERS, Paper
 from fennup.core.parts.measure import Ruler
@@ -19,7 +19,7 @@ from fennup.core.project.faces import seat_on
 from fennup.core.project.lying import lying_on
 from fennup.core.project.pieces import starts_at
 from fennup.core.project.place import OneMember, assembly_of, one_member, solids_of, stances
-from fennup.core.project.spec import MOST_MEMBERS, Facet, ProjectSpec
+from fennup.core.project.spec import MOST_MEMBERS, Facet, Piece, Pipe, ProjectSpec
 from fennup.core.project.stance import AS_MADE, Stance, rests
 from fennup.core.project.sums import key_of, shown
 
@@ -134,7 +134,8 @@ class _Whole:
         """A ring at both ends of every piece, to be dragged along its board."""
         made: list[Grip] = []
         for id, piece in self.spec.pieces.items():
-            for end, seat in (("a", piece.a), ("b", piece.b)):
+            ends = (("a", piece.a), ("b", piece.b))
+            for end, seat in ends[:1] if piece.pipe else ends:  # where a pipe ends follows from where it begins
                 found = seat_on(paper, self.assembly.board(seat.board), seat)
                 # A piece seen end on has one ring for both ends.
                 if found and not any(hypot(g.at[0] - found[0][0], g.at[1] - found[0][1]) < 1.0 for g in made):
@@ -275,6 +276,9 @@ class _Whole:
         row = [(key, id) for id, piece in self.spec.pieces.items() for key in piece.keys(id)]
         for id, own in row:
             piece = self.spec.pieces[own]
+            if piece.pipe:
+                made += _pipe(own, piece, piece.pipe) if id == own else []
+                continue
             path = f"pieces.{own}"
             for end, seat in (("a", piece.a), ("b", piece.b)):
                 board = self.assembly.board(seat.board)
@@ -285,6 +289,9 @@ class _Whole:
                 if board.panel:
                     made.append(figure("piece_aside", "part", seat.aside_mm, f"{place}.aside_mm", about=id))
             answers: dict[str, object] = {"on_its_edge": False, "lying_flat": True}
+            usual = {"diameter_mm": piece.thickness_mm, "into_mm": piece.thickness_mm / 3}
+            kinds: Answers = {"a_board": (None, piece.pipe is None), "a_pipe": (usual, piece.pipe is not None)}
+            made.append(choice("piece_is", "part", f"{path}.pipe", kinds, id))
             away = Choose(op="choose", path="pieces", value=own)
             made += [
                 figure("piece_width", "part", piece.width_mm, f"{path}.width_mm", about=id),
@@ -308,6 +315,22 @@ class _Whole:
         if several:
             options.append(Option("one_assembly_less", (Choose(op="choose", path="members", value=None),), False))
         return Control("assemblies" if several else "add_assembly", "assemblies", tuple(options), style="menu")
+
+
+def _pipe(id: str, piece: Piece, pipe: Pipe) -> list[Control]:
+    """What there is to decide about a pipe: it has no card, for it is no wood."""
+    path, about = f"pieces.{id}", piece.name
+    board = Option("a_board", (Choose(op="choose", path=f"{path}.pipe", value=None),), False)
+    away = Option("take_it_away", (Choose(op="choose", path="pieces", value=id),), False)
+    return [
+        figure("pipe_diameter", "pipes", pipe.diameter_mm, f"{path}.pipe.diameter_mm", about=about),
+        figure("pipe_into", "pipes", pipe.into_mm, f"{path}.pipe.into_mm", about=about),
+        figure("pipe_along", "pipes", piece.a.along_mm, f"{path}.a.along_mm", about=about),
+        figure("pipe_aside", "pipes", piece.a.aside_mm, f"{path}.a.aside_mm", about=about),
+        figure("pipe_count", "pipes", float(piece.count), f"{path}.count", "count", about),
+        *([figure("pipe_step", "pipes", piece.step_mm, f"{path}.step_mm", about=about)] if piece.step_mm is not None else []),
+        Control("pipe_is", "pipes", (board, away), about=about),
+    ]
 
 
 def _grip(grip: Grip, view: str, id: str) -> Grip:

@@ -1,21 +1,24 @@
 """A piece between any two faces: cut to both, and counted with the rest."""
 
 from collections.abc import Mapping, Sequence
+from math import acos, degrees, sqrt
 from typing import Literal
 
-from fennup.core.assembly.board import Board, Side
+from fennup.core.assembly.board import Board, Hole, Side
+from fennup.core.assembly.model import Finding
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import frame_from
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub, unit
 from fennup.core.kinds.inner import Added, Face, add_between
-from fennup.core.parts.solid import solid_of
-from fennup.core.project.spec import Piece, Seat
+from fennup.core.parts.solid import extent_along, solid_of
+from fennup.core.project.spec import Piece, Pipe, Seat
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import SAME
 
 UP: Vec = (0.0, 0.0, 1.0)
 X: Vec = (1.0, 0.0, 0.0)
+ASKEW_DEG = 1e-6  # by which a pipe may be off square to a face
 STEEP = 0.5  # the sine from which on a board has a lower and an upper end rather than a left one
 
 
@@ -46,11 +49,20 @@ def _piece(added: Added, by_id: Mapping[str, Board], piece: Piece, id: str, plac
             field = f"{path}.{end}.along_mm" if k == 0 else f"{path}.count"
             raise SpecError("piece_off_board", (field,), part=by_id[seat.board].name, mm=seat.along_mm, limit_mm=high - low)
     ends = [seat_place(by_id[seat.board], seat, spans[seat.board]) for seat in seats]
-    way = sub(ends[1], ends[0])
     faces = [_face(by_id[seat.board], seat.side) for seat in seats]
+    if piece.pipe:
+        ends[1] = _straight_across(ends[0], faces)
+    way = sub(ends[1], ends[0])
     # The piece runs away from either face, on the side that it looks to.
     if norm(way) < 1.0 or dot(way, faces[0].plane.normal) >= 0 or dot(way, faces[1].plane.normal) <= 0:
         raise SpecError("piece_between", (path,), part=piece.name)
+    if piece.pipe:
+        return _pipe(
+            added,
+            piece.pipe,
+            (path, key, name),
+            [(by_id[s.board], s, p, f) for s, p, f in zip(seats, ends, faces, strict=True)],
+        )
     level = cross(way, UP)
     sideways = unit(level) if norm(level) > SAME * norm(way) else X
     look = cross(sideways, unit(way)) if piece.lies_flat else sideways
@@ -60,6 +72,44 @@ def _piece(added: Added, by_id: Mapping[str, Board], piece: Piece, id: str, plac
         return add_between(added, stick, faces, path)
     except CutError:
         raise SpecError("piece_between", (path,), part=piece.name) from None
+
+
+def _pipe(added: Added, pipe: Pipe, named: tuple[str, str, str], ends: list[tuple[Board, Seat, Vec, Face]]) -> Board:
+    """A round pipe between two faces, square to both, and the holes that it goes into. It is bought: drawn as the square bar that it holds.
+    SpecError `pipe_on_edge`, `pipe_askew`, `pipe_through`, `pipe_misses`."""
+    path, key, name = named
+    way = unit(sub(ends[1][2], ends[0][2]))
+    for (board, seat, at, face), sense in zip(ends, (-1.0, 1.0), strict=True):
+        if seat.side not in ("face", "back"):
+            raise SpecError("pipe_on_edge", (path,), part=board.name)
+        off = degrees(acos(max(-1.0, min(1.0, sense * dot(way, face.plane.normal)))))
+        if off > ASKEW_DEG:
+            raise SpecError("pipe_askew", (path,), part=board.name, deg=off)
+        if pipe.into_mm >= board.section.thickness_mm:
+            raise SpecError(
+                "pipe_through", (f"{path}.pipe.into_mm",), part=board.name, mm=pipe.into_mm, limit_mm=board.section.thickness_mm
+            )
+        x, y, z = board.frame.to_local(at)
+        low, high = extent_along(board, y, z)
+        radius = pipe.diameter_mm / 2
+        edges = [side.normal[1] * y + side.normal[2] * z - side.offset for side in (board.side("upper"), board.side("lower"))]
+        if max(*edges, low - x, x - high) > -radius:
+            raise SpecError("pipe_misses", (path,), part=board.name)
+        added.holes.setdefault(board.id, []).append(Hole(x, y, pipe.diameter_mm, pipe.into_mm, seat.side == "back"))
+    side = pipe.diameter_mm / sqrt(2.0)
+    look = next(axis for axis in (UP, X) if abs(dot(axis, way)) < STEEP + 0.5)
+    frame = frame_from(scale(add(ends[0][2], ends[1][2]), 0.5), way, unit(sub(look, scale(way, dot(look, way)))))
+    stick = Board(key, name, Section(side, side), frame, role="pipe", found=True)
+    clear = norm(sub(ends[1][2], ends[0][2]))
+    added.findings.append(Finding("pipe_long", "note", (key,), (f"{path}.pipe",), clear + 2 * pipe.into_mm, clear))
+    return add_between(added, stick, [face for *_, face in ends], path)
+
+
+def _straight_across(start: Vec, faces: Sequence[Face]) -> Vec:
+    """Where a line square to the first face comes to the second one; the start itself where it never does."""
+    out, other = scale(faces[0].plane.normal, -1.0), faces[1].plane
+    ahead = dot(out, other.normal)
+    return add(start, scale(out, -other.beyond(start) / ahead)) if ahead > SAME else start
 
 
 def _seats(by_id: Mapping[str, Board], piece: Piece, k: int) -> tuple[Seat, Seat]:

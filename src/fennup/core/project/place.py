@@ -161,7 +161,7 @@ def assemble(spec: ProjectSpec) -> Assembly:
     boards = [at[id].board(board, f"{id}/{board.id}") for id, own in members.items() for board in own.boards]
     added = add_pieces(spec.pieces, boards)
     return Assembly(
-        boards=(*boards, *added.boards),
+        boards=tuple(added.drilled(board) for board in (*boards, *added.boards)),
         joints=(*(_joint(joint, id) for id, own in members.items() for joint in own.joints), *added.joints),
         outlines=(),
         claims=tuple(_claim(claim, id) for id, own in members.items() for claim in own.claims),
@@ -170,7 +170,7 @@ def assemble(spec: ProjectSpec) -> Assembly:
             for id, own in members.items()
             for ring in own.rings
         ),
-        findings=tuple(_findings(spec, members, bearing_findings(spec, _standing(solids, at)) if solids else [])),
+        findings=(*_findings(spec, members, bearing_findings(spec, _standing(solids, at)) if solids else []), *added.findings),
         inside=members,
         subassemblies=tuple(
             SubAssembly(part.name, tuple(f"{id}/{board}" for board in part.boards))

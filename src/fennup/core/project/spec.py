@@ -72,9 +72,16 @@ class Seat(Strict):
     aside_mm: Place_mm = 0.0
 
 
+class Pipe(Strict):
+    """A round pipe or bar, bought and cut off square: its diameter, and how far it goes into the boards at both ends."""
+
+    diameter_mm: Section_mm
+    into_mm: Size_mm
+
+
 class Piece(Strict):
-    """A piece between two faces, cut to both: a strut, a stretcher, a sloping rail, a corner block. It stands on edge, or
-    `lies_flat`. With a `count` it is the first of a row, each `step_mm` farther along both boards than the one before."""
+    """A piece between two faces, cut to both: a strut, a stretcher, a sloping rail, a corner block; or a round `pipe` that goes into both. It
+    stands on edge, or `lies_flat`. With a `count` it is the first of a row, each `step_mm` farther along both boards than the one before."""
 
     name: Name
     a: Seat
@@ -82,6 +89,7 @@ class Piece(Strict):
     width_mm: Section_mm
     thickness_mm: Section_mm
     lies_flat: bool = False
+    pipe: Pipe | None = None
     count: Annotated[int, Field(ge=1, le=40)] = 1
     step_mm: Size_mm | None = None
 
