@@ -1,0 +1,1 @@
+"""How the pieces are held together: what a fastener really goes through, how long it may be, where it goes, and what it would meet."""
