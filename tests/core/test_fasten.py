@@ -75,6 +75,10 @@ class ThroughTwoBoards(unittest.TestCase):
         depth = max(p[1] for piece in solid.world for p in piece.points)
         (found,) = spans(solid, (400.0, depth - 14.0, 345.0), (1.0, 0.0, 0.0))
         self.assertAlmostEqual(found[1] - found[0], 845.0, places=9)
+        self.assertEqual(spans(solid, (400.0, depth + 1.0, 345.0), (1.0, 0.0, 0.0)), [])
+        # A notch's wall is an end; behind the notch, where only the pieces part, there is none.
+        for span, end in (((0.0, 14.0), 377.5), ((10.0, 14.0), 422.5)):
+            self.assertAlmostEqual(margins(solid, (400.0, depth, 345.0), (0.0, -1.0, 0.0), span).end_mm, end, places=9)
 
 
 class IntoEndGrain(unittest.TestCase):
@@ -118,6 +122,10 @@ class Places(unittest.TestCase):
         self.assertLessEqual(max(apart), USUAL.pitch_mm)
         self.assertAlmostEqual(max(apart), min(apart), places=6)
         self.assertGreater(max(apart) * (len(apart)) / (len(apart) - 1), USUAL.pitch_mm)  # one fewer would be too few
+        # Out of a joint's first board as well: across the rail, 3 shanks from either edge of its 90.
+        upright = solved(STAND)
+        near = row_of(upright.design, joint(upright, "A", "rail 1"), "rail 1", screw, Rules(end_shanks=5.0))
+        self.assertEqual([round(stack.head[2], 4) for stack in near], [310.5, 379.5])
         # In a wall so thin none stays far enough from its edges.
         thin = solved(box(level(500.0, 300.0), 120.0, thickness_mm=20.0, cover={"thickness_mm": 18.0}))
         self.assertEqual(row_of(thin.design, joint(thin, "A", "cover"), "cover", screw, USUAL), [])

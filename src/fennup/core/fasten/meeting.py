@@ -52,6 +52,6 @@ def over_head(design: Design, one: Driven) -> str | None:
     """The board that covers a fastener's head, which then must be sunk; None where it stays free."""
     at = add(one.stack.head, scale(one.stack.way, -OVER_HEAD))
     for id, solid in design.solids.items():
-        if id != one.stack.near and any(all(f.plane.beyond(at) < 0 for f in piece.facets) for piece in solid.world):
+        if any(all(f.plane.beyond(at) < 0 for f in piece.facets) for piece in solid.world):
             return id
     return None
