@@ -114,7 +114,7 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "shape-part": (DESK, "light", [opened("Tide clock surround"), part("E")]),
     "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
     "posts": (DESK, "light", [opened("Landing stage arch")]),
-    "roof": (DESK, "light", [opened("Slip lantern hip")]),
+    "roof": (DESK, "light", [opened("Winch shelter roof")]),
     "together": (DESK, "light", [opened("Sand bin on a stand")]),
     "compare": (DESK, "light", [opened("Boat trestle"), variant]),
     "boards": (DESK, "light", [opened("Boat trestle"), boards, part("rail A1")]),

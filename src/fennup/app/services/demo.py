@@ -138,7 +138,16 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "spec": {
             "kind": "roof", "thickness_mm": 38.0, "depth_mm": 90.0,
             "shape": {"form": "hip", "width_mm": 1300.0, "depth_mm": 1800.0, "rise_mm": 520.0, "hip_thickness_mm": 38.0,
-                      "hip_depth_mm": 130.0, "spacing_mm": 260.0, "foot": "birdsmouth", "above_plate_mm": 75.0, "overhang_mm": 120.0},
+                      "hip_depth_mm": 130.0, "spacing_mm": 260.0, "foot": "seat", "above_plate_mm": 75.0},
+        },
+    },
+    {
+        "name": "Winch shelter roof",
+        "spec": {
+            "kind": "roof", "thickness_mm": 38.0, "depth_mm": 90.0,
+            "shape": {"form": "hip", "width_mm": 1200.0, "depth_mm": 2000.0, "rise_mm": 480.0, "hip_thickness_mm": 38.0,
+                      "hip_depth_mm": 130.0, "spacing_mm": 300.0, "foot": "birdsmouth", "above_plate_mm": 70.0, "overhang_mm": 150.0,
+                      "ridge": {"length_mm": 700.0, "thickness_mm": 38.0, "depth_mm": 130.0}},
         },
     },
     {
