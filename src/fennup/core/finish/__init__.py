@@ -1,0 +1,1 @@
+"""From the cut pieces to the day it is needed: what is worked, what only waits, and when."""

@@ -1,0 +1,1 @@
+"""Where it stands and what it holds: volumes and weights from the solids."""

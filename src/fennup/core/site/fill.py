@@ -1,0 +1,106 @@
+"""What a ring of walls holds, filled to a level: from the finished solids, whatever made them."""
+
+from dataclasses import dataclass
+
+from fennup.core.assembly.board import Board, Side
+from fennup.core.assembly.model import Ring
+from fennup.core.design import Design
+from fennup.core.errors import SpecError
+from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.polyhedron import Facet, Polyhedron, clip
+from fennup.core.geometry.vec import Vec, add, dot, scale, sub
+from fennup.core.parts.solid import Solid
+from fennup.core.tolerances import NOTHING
+
+LITRE_MM3 = 1e6
+AROUND_MM = 10.0  # beyond the walls, where the uncut room begins
+UP: Vec = (0.0, 0.0, 1.0)
+WIDE: tuple[Side, Side] = ("face", "back")
+# The corners of a box by number: a bit for each direction; its sides anticlockwise from outside.
+LOOPS = ((0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4, 6, 2), (1, 3, 7, 5))
+
+
+@dataclass(frozen=True)
+class Filled:
+    """What lies between some walls: from a level up to another one, mm."""
+
+    from_mm: float
+    to_mm: float
+    room: Polyhedron
+
+    @property
+    def litres(self) -> float:
+        """How much that is."""
+        return self.room.volume() / LITRE_MM3
+
+    @property
+    def middle(self) -> Vec:
+        """Where its weight acts."""
+        return scale(self.room.moment(), 1.0 / self.room.volume())
+
+
+def filled(design: Design, ring: Ring, to_mm: float) -> Filled:
+    """What a closed ring of walls holds up to a level: between the sides of its boards that look to its middle, from the highest wood under
+    that middle. SpecError `holds_nothing` where there is no room, or no floor under it."""
+    walls = [design.boards[id] for id in ring.boards]
+    points = [p for id in ring.boards for piece in design.solids[id].world for p in piece.points]
+    middle = scale(_sum([_middle(design.solids[id]) for id in ring.boards]), 1.0 / len(walls))
+    low, high = (
+        tuple(limit(p[k] for p in points) + sense * AROUND_MM for k in range(3)) for limit, sense in ((min, -1.0), (max, 1.0))
+    )
+    room = _box(low, high)  # type: ignore[arg-type]
+    for wall in walls:
+        room = clip(room, _inside(wall, design.solids[wall.id], middle), wall.id)
+    floor = _floor_under(design, ring, (middle[0], middle[1]), to_mm)
+    if floor is not None:
+        room = clip(clip(room, Plane(scale(UP, -1.0), -floor), "floor"), Plane(UP, to_mm), "level")
+    if floor is None or not room.facets or room.volume() < NOTHING:
+        raise SpecError("holds_nothing", ("fill.level_mm",), mm=to_mm)
+    return Filled(floor, to_mm, room)
+
+
+def _inside(wall: Board, solid: Solid, middle: Vec) -> Plane:
+    """The plane of a wall's wide side that looks to the middle, keeping what lies before it."""
+    inwards = sub(middle, _middle(solid))
+    side = max(WIDE, key=lambda name: dot(wall.side_in_world(name).normal, inwards))
+    return wall.side_in_world(side).flipped()
+
+
+def _floor_under(design: Design, ring: Ring, at: tuple[float, float], level: float) -> float | None:
+    """The level of the highest wood plumb under a place, besides the walls, that lies below a level."""
+    found = []
+    for id, solid in design.solids.items():
+        for piece in solid.world if id not in ring.boards else ():
+            over = [f.plane for f in piece.facets if f.plane.normal[2] > NOTHING]
+            beside = [f.plane for f in piece.facets if abs(f.plane.normal[2]) <= NOTHING]
+            if not over or any(plane.beyond((*at, 0.0)) > 0 for plane in beside):
+                continue
+            top = min((plane.offset - plane.normal[0] * at[0] - plane.normal[1] * at[1]) / plane.normal[2] for plane in over)
+            if top < level - NOTHING:
+                found.append(top)
+    return max(found, default=None)
+
+
+def _middle(solid: Solid) -> Vec:
+    volume = solid.volume()
+    return scale(_sum([piece.moment() for piece in solid.world]), 1.0 / volume)
+
+
+def _sum(vectors: list[Vec]) -> Vec:
+    total: Vec = (0.0, 0.0, 0.0)
+    for vector in vectors:
+        total = add(total, vector)
+    return total
+
+
+def _box(low: Vec, high: Vec) -> Polyhedron:
+    """An upright box from corner to corner."""
+    points = tuple((high[0] if k & 1 else low[0], high[1] if k & 2 else low[1], high[2] if k & 4 else low[2]) for k in range(8))
+    planes = []
+    for axis in (2, 1, 0):
+        for sense in (-1.0, 1.0):
+            normal: Vec = tuple(sense if k == axis else 0.0 for k in range(3))  # type: ignore[assignment]
+            planes.append(Plane(normal, dot(normal, high if sense > 0 else low)))
+    return Polyhedron(
+        points, tuple(Facet(f"box:{k}", plane, loop) for k, (plane, loop) in enumerate(zip(planes, LOOPS, strict=True)))
+    )
