@@ -57,6 +57,17 @@ class Backwards(unittest.TestCase):
             latest_plan([Task("coat", 2.5, whole=True)], SATURDAY, EVENINGS)
         self.assertEqual((caught.exception.code, caught.exception.fields), ("task_too_long", ("tasks.coat.work_h",)))
 
+    def test_it_waits_until_the_next_one_begins_and_takes_the_latest_hour_that_is_left(self) -> None:
+        # A whole day between the end of the first coat and the beginning of the second, which is on Friday at 20.
+        day_apart = [Task("a", 1.0, 24.0, whole=True), Task("b", 1.0, 0.0, ("a",), whole=True)]
+        self.assertEqual(hours(latest_plan(day_apart, SATURDAY, EVENINGS), "a", "b"), [(26, 19), (27, 20)])
+        # Ready 14 hours before Saturday at 10, one is done by Friday at 20; the other takes what is left of that evening after it.
+        long = FreeHours((((18.0, 21.0),),) * 5 + ((), ()))
+        self.assertEqual(
+            hours(latest_plan([Task("y", 1.0), Task("x", 1.0, 14.0)], SATURDAY, long), "x", "y"), [(27, 19), (27, 20)]
+        )
+        self.assertEqual(hours(latest_plan([Task("a", 1.0)], datetime(2026, 11, 27, 20), EVENINGS), "a"), [(27, 19)])
+
 
 class Forwards(unittest.TestCase):
     def test_from_today_and_what_slips_if_today_is_lost(self) -> None:
@@ -66,6 +77,9 @@ class Forwards(unittest.TestCase):
         self.assertEqual(hours(plan, "glue", "coat 1", "coat 2", "coat 3"), [(23, 19), (24, 19), (25, 19), (26, 19)])
         self.assertEqual(ready_at(plan), datetime(2026, 11, 27, 20))
         self.assertEqual(ready_at(earliest_plan(COATS, tomorrow, EVENINGS)), datetime(2026, 11, 28, 20))
+
+    def test_half_an_evening_is_begun_when_one_is_there(self) -> None:
+        self.assertEqual(hours(earliest_plan([Task("a", 1.0)], datetime(2026, 11, 23, 20), EVENINGS), "a"), [(23, 20)])
 
     def test_something_else_is_done_while_one_dries(self) -> None:
         tasks = [Task("glue", 1.0, 20.0, whole=True), Task("lid", 1.0), Task("sand", 1.0, 0.0, ("glue",))]
@@ -115,6 +129,17 @@ class Holding(unittest.TestCase):
         made = solved(six)
         self.assertAlmostEqual(
             filled(made.design, made.assembly.rings[0], 112.0).litres * 1e6, 370.0**2 * sqrt(3) / 2 * 100.0, places=3
+        )
+        # Feet under it, blocks in its corners and a lid over it change nothing.
+        feet = {"thickness_mm": 20.0, "bars": {"count": 2, "width_mm": 40.0, "way_deg": 90.0}}
+        more = {
+            "blocks": {"along_mm": 40.0, "thickness_mm": 15.0, "below_mm": 40.0},
+            "cover": {"thickness_mm": 12.0},
+            "feet": feet,
+        }
+        full = solved(six | more)
+        self.assertAlmostEqual(
+            filled(full.design, full.assembly.rings[0], 112.0).litres * 1e6, 370.0**2 * sqrt(3) / 2 * 100.0, places=3
         )
         bare = solved({name: value for name, value in six.items() if name != "floor"})
         for design, ring, to in ((bare.design, bare.assembly.rings[0], 100.0), (made.design, made.assembly.rings[0], 10.0)):

@@ -12,7 +12,7 @@ from fennup.core.geometry.vec import Vec, add, cross, dot, scale, unit
 from fennup.core.parts.solid import Patch, Solid, common_area
 from fennup.core.tolerances import ON_LINE, SAME
 
-ALONG = 1e-12  # a line that runs along a side more nearly than that never comes to it
+RUNS_ALONG = 1e-12  # a line that runs along a side more nearly than that never comes to it
 END_GRAIN_DEG = 30.0  # within this of the grain a fastener goes into end grain
 NO_STACK_MM = 200.0  # a board that is longer than this along the fastener is none that one screws through
 
@@ -44,7 +44,7 @@ def spans(solid: Solid, at: Vec, way: Vec) -> list[tuple[float, float]]:
         low, high = float("-inf"), float("inf")
         for facet in piece.facets:
             ahead, room = dot(facet.plane.normal, way), -facet.plane.beyond(at)
-            if abs(ahead) < ALONG:
+            if abs(ahead) < RUNS_ALONG:
                 low, high = (low, high) if room >= -ON_LINE else (1.0, 0.0)
             elif ahead > 0:
                 high = min(high, room / ahead)

@@ -41,7 +41,7 @@ class Filled:
 
 def filled(design: Design, ring: Ring, to_mm: float) -> Filled:
     """What a closed ring of walls holds up to a level: between the sides of its boards that look to its middle, from the highest wood under
-    that middle. SpecError `holds_nothing` where there is no room, or no floor under it."""
+    that middle; what stands in it is not taken off. SpecError `holds_nothing` where there is no room, or no floor under it."""
     walls = [design.boards[id] for id in ring.boards]
     points = [p for id in ring.boards for piece in design.solids[id].world for p in piece.points]
     middle = scale(_sum([_middle(design.solids[id]) for id in ring.boards]), 1.0 / len(walls))
@@ -51,7 +51,7 @@ def filled(design: Design, ring: Ring, to_mm: float) -> Filled:
     room = _box(low, high)  # type: ignore[arg-type]
     for wall in walls:
         room = clip(room, _inside(wall, design.solids[wall.id], middle), wall.id)
-    floor = _floor_under(design, ring, (middle[0], middle[1]), to_mm)
+    floor = _floor_under(design, (middle[0], middle[1]), to_mm)
     if floor is not None:
         room = clip(clip(room, Plane(scale(UP, -1.0), -floor), "floor"), Plane(UP, to_mm), "level")
     if floor is None or not room.facets or room.volume() < NOTHING:
@@ -66,11 +66,11 @@ def _inside(wall: Board, solid: Solid, middle: Vec) -> Plane:
     return wall.side_in_world(side).flipped()
 
 
-def _floor_under(design: Design, ring: Ring, at: tuple[float, float], level: float) -> float | None:
-    """The level of the highest wood plumb under a place, besides the walls, that lies below a level."""
+def _floor_under(design: Design, at: tuple[float, float], level: float) -> float | None:
+    """The level of the highest wood plumb under a place that lies below a level."""
     found = []
-    for id, solid in design.solids.items():
-        for piece in solid.world if id not in ring.boards else ():
+    for solid in design.solids.values():
+        for piece in solid.world:
             over = [f.plane for f in piece.facets if f.plane.normal[2] > NOTHING]
             beside = [f.plane for f in piece.facets if abs(f.plane.normal[2]) <= NOTHING]
             if not over or any(plane.beyond((*at, 0.0)) > 0 for plane in beside):
