@@ -3,12 +3,13 @@
 import unittest
 from datetime import date, datetime
 from itertools import pairwise
-from math import cos, radians, sqrt, tan
+from math import cos, hypot, radians, sin, sqrt, tan
 
 from fennup.core.errors import SpecError
 from fennup.core.finish.hours import FreeHours
 from fennup.core.finish.plan import Placed, Task, earliest_plan, latest_plan, ready_at
 from fennup.core.site.fill import filled
+from fennup.core.site.setout import distances, moves, out_of_square_deg, three_lengths
 from tests.core.frames import box, level, of_sides, solved
 
 EVENINGS = FreeHours((((19.0, 21.0),),) * 5 + ((), ()))
@@ -146,3 +147,46 @@ class Holding(unittest.TestCase):
             with self.assertRaises(SpecError) as caught:
                 filled(design, ring, to)
             self.assertEqual((caught.exception.code, caught.exception.fields), ("holds_nothing", ("fill.level_mm",)))
+
+
+class SettingOut(unittest.TestCase):
+    FEET = {"A": (0.0, 0.0), "B": (1250.0, 0.0), "C": (1250.0, 940.0), "D": (0.0, 940.0)}
+
+    def test_feet_of_a_rectangle_by_sides_and_diagonals(self) -> None:
+        found = distances(self.FEET)
+        self.assertEqual((found["A", "B"], found["B", "C"]), (1250.0, 940.0))
+        self.assertAlmostEqual(found["A", "C"], 1564.0013, places=4)
+        self.assertEqual(found["A", "C"], found["B", "D"])
+
+    def test_unequal_diagonals_say_how_far_and_which_way(self) -> None:
+        self.assertAlmostEqual(out_of_square_deg(1250.0, 940.0, 1566.0, 1562.0), 0.1525, places=4)
+        sides = {("A", "B"): 1250.0, ("C", "D"): 1250.0, ("B", "C"): 940.0, ("A", "D"): 940.0}
+        told = moves(self.FEET, sides | {("A", "C"): 1562.0, ("B", "D"): 1566.0})
+        # B to D is the longer one: D lies too far to the left, and C with it, by 940 times the sine.
+        for name, right in (("A", 0.0), ("B", 0.0), ("C", 940 * sin(radians(0.15253))), ("D", 940 * sin(radians(0.15253)))):
+            self.assertAlmostEqual(told[name].right_mm, right, places=2, msg=name)
+            self.assertAlmostEqual(told[name].back_mm, 0.0, delta=0.01, msg=name)
+
+    def test_one_side_read_too_long_moves_the_places_at_its_end(self) -> None:
+        true = distances(self.FEET)
+        told = moves(self.FEET, true | {("A", "B"): 1256.0, ("B", "D"): hypot(1256.0, 940.0), ("B", "C"): hypot(6.0, 940.0)})
+        self.assertAlmostEqual(told["B"].right_mm, -6.0, places=3)
+        for name in "ACD":
+            self.assertAlmostEqual(hypot(told[name].right_mm, told[name].back_mm), 0.0, places=3)
+
+    def test_a_right_angle_by_three_lengths(self) -> None:
+        # A quarter of 1250 is less than a third of 940: parts of 310.
+        self.assertEqual(three_lengths(1250.0, 940.0, 10.0), (1240.0, 930.0, 1550.0))
+        self.assertEqual(three_lengths(940.0, 1250.0, 10.0), (930.0, 1240.0, 1550.0))
+
+    def test_bad_readings_are_refused(self) -> None:
+        for call, code in (
+            (lambda: moves(self.FEET, {("A", "E"): 5.0}), "reading_of_none"),
+            (lambda: moves(self.FEET, {("A", "A"): 5.0}), "reading_of_none"),
+            (lambda: moves(self.FEET, {}), "too_few_readings"),
+            (lambda: out_of_square_deg(100.0, 100.0, 400.0, 100.0), "diagonals_impossible"),
+            (lambda: three_lengths(20.0, 20.0, 10.0), "no_room_for_legs"),
+        ):
+            with self.assertRaises(SpecError) as caught:
+                call()
+            self.assertEqual(caught.exception.code, code)

@@ -1,0 +1,88 @@
+"""Setting out on the ground: what to measure between the places of feet, and which place to move where when readings differ."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from itertools import combinations
+from math import asin, degrees, floor, hypot
+
+import numpy as np
+
+from fennup.core.errors import SpecError
+from fennup.core.geometry.vec import Point2
+
+Pair = tuple[str, str]
+HOLD = 1e-4  # how little a place is held where it is, against a reading: only where no reading says otherwise
+ROUNDS = 30
+ENOUGH_MM = 1e-9
+
+
+@dataclass(frozen=True)
+class Move:
+    """How far a place is to be moved, mm: to the right along the base line, and away from it."""
+
+    right_mm: float
+    back_mm: float
+
+
+def distances(places: Mapping[str, Point2]) -> dict[Pair, float]:
+    """From every place to every other one, mm: sides and diagonals alike."""
+    return {(a, b): hypot(places[b][0] - places[a][0], places[b][1] - places[a][1]) for a, b in combinations(places, 2)}
+
+
+def out_of_square_deg(width: float, depth: float, first: float, second: float) -> float:
+    """By how much the corners of a parallelogram are off square, from its sides and both diagonals: + where the first diagonal is the longer one.
+
+    Source: the difference of the diagonals' squares is four times both sides and the sine. SpecError `diagonals_impossible`.
+    """
+    sine = (first - second) * (first + second) / (4.0 * width * depth)
+    if abs(sine) >= 1.0:
+        raise SpecError("diagonals_impossible", ("readings",))
+    return degrees(asin(sine))
+
+
+def three_lengths(along: float, across: float, step_mm: float) -> tuple[float, float, float]:
+    """Two legs in the proportion of 3 and 4 that fit on two sides, and the length from tip to tip that makes their corner square; the third part
+    of the shorter leg is a whole number of steps. SpecError `no_room_for_legs`."""
+    parts = max((min(along / a, across / b), a, b) for a, b in ((4, 3), (3, 4)))
+    part = floor(parts[0] / step_mm) * step_mm
+    if part <= 0:
+        raise SpecError("no_room_for_legs", ("step_mm",), mm=step_mm, limit_mm=parts[0])
+    return part * parts[1], part * parts[2], part * 5
+
+
+def moves(places: Mapping[str, Point2], readings: Mapping[Pair, float]) -> dict[str, Move]:
+    """Where each place is to be moved so that it lies right: from the shape that meets the readings best, laid with its first place on the first,
+    and its second on the line to the second. SpecError `reading_of_none`, `too_few_readings` where nothing was read."""
+    names = list(places)
+    for pair in readings:
+        if len(set(pair)) < 2 or not set(pair) <= set(names):
+            raise SpecError("reading_of_none", ("readings",), name=next((n for n in pair if n not in names), pair[0]))
+    if not readings:
+        raise SpecError("too_few_readings", ("readings",))
+    wanted = np.array([places[name] for name in names], dtype=float)
+    base = wanted[1] - wanted[0]
+    along = base / np.hypot(*base)
+    lies = wanted.copy()
+    for _ in range(ROUNDS):
+        rows, off = [], []
+        for (a, b), read in readings.items():
+            i, k = names.index(a), names.index(b)
+            apart = lies[k] - lies[i]
+            long = np.hypot(*apart)
+            row = np.zeros(wanted.shape)
+            row[k], row[i] = apart / long, -apart / long
+            rows.append(row.ravel())
+            off.append(read - long)
+        held = HOLD * np.eye(wanted.size)
+        # The first place stays, and the second one on its line.
+        fixed = np.zeros((3, wanted.size))
+        fixed[0, 0] = fixed[1, 1] = 1.0
+        fixed[2, 2:4] = (-along[1], along[0])
+        system = np.vstack([np.array(rows), held, fixed / HOLD])
+        right = np.concatenate([off, HOLD * (wanted - lies).ravel(), fixed @ (wanted - lies).ravel() / HOLD])
+        step = np.linalg.lstsq(system, right, rcond=None)[0].reshape(wanted.shape)
+        lies += step
+        if np.abs(step).max() < ENOUGH_MM:
+            break
+    back = np.array((-along[1], along[0]))
+    return {name: Move(float((w - at) @ along), float((w - at) @ back)) for name, w, at in zip(names, wanted, lies, strict=True)}
