@@ -115,7 +115,11 @@ class Boards(InTheBrowser):
             expect(page.get_by_role("alert")).to_contain_text("no column for width_mm, thickness_mm")
             table.write_text("name,length_mm,width_mm,thickness_mm\nBow locker lid,905,140,18\n")
             page.get_by_label("Add from a CSV").set_input_files(table)
-        expect(page.get_by_role("button", name="Bow locker lid", exact=True)).to_be_visible()
+            # The browser reads the file when it comes to it: until then it stays.
+            expect(page.get_by_role("button", name="Bow locker lid", exact=True)).to_be_visible()
+            page.evaluate("File.prototype.text = () => Promise.reject(new DOMException('gone', 'NotFoundError'))")
+            page.get_by_label("Add from a CSV").set_input_files(table)
+            expect(page.get_by_role("alert")).to_contain_text("rack.csv could not be read. Choose it once more.")
 
     def test_on_a_phone_the_list_is_ticked_and_what_was_not_there_is_said(self) -> None:
         phone = self.opened(is_mobile=True, has_touch=True)

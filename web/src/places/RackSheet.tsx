@@ -212,9 +212,17 @@ export function TableButton({
           const file = event.target.files?.[0];
           event.target.value = "";
           if (!file) return;
-          const problem = await onTable(await file.text());
-          setWrong(problem ? problem.detail : null);
           onProblem(null);
+          // A file that is gone or was changed since it was chosen cannot be read any more.
+          const text = await file.text().catch(() => null);
+          const problem = text === null ? null : await onTable(text);
+          setWrong(
+            text === null
+              ? `${file.name} could not be read. Choose it once more.`
+              : problem
+                ? problem.detail
+                : null,
+          );
         }}
       />
       {wrong && (
