@@ -117,7 +117,7 @@ class Boards(InTheBrowser):
             page.get_by_label("Add from a CSV").set_input_files(table)
             # The browser reads the file when it comes to it: until then it stays.
             expect(page.get_by_role("button", name="Bow locker lid", exact=True)).to_be_visible()
-            page.evaluate("File.prototype.text = () => Promise.reject(new DOMException('gone', 'NotFoundError'))")
+            page.evaluate("() => { File.prototype.text = () => Promise.reject(new DOMException('gone', 'NotFoundError')) }")
             page.get_by_label("Add from a CSV").set_input_files(table)
             expect(page.get_by_role("alert")).to_contain_text("rack.csv could not be read. Choose it once more.")
 
