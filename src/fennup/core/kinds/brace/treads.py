@@ -130,7 +130,7 @@ def _add_ends(
         reach += tall * 4
         board = Board(
             id,
-            f"End {id[4:]}",
+            f"{'Front' if id.endswith('f') else 'Rear'} end {number}",
             Section(tall, thick),
             Frame(at, cross(UP, out), UP, out),
             panel=True,
