@@ -122,6 +122,9 @@ class Places(unittest.TestCase):
         self.assertLessEqual(max(apart), USUAL.pitch_mm)
         self.assertAlmostEqual(max(apart), min(apart), places=6)
         self.assertGreater(max(apart) * (len(apart)) / (len(apart) - 1), USUAL.pitch_mm)  # one fewer would be too few
+        # Where the pitch goes into it twice, three do.
+        twice = Rules(pitch_mm=(places[-1][0] - places[0][0]) / 2)
+        self.assertEqual(len(row_of(made.design, lid, "cover", screw, twice)), 3)
         # Out of a joint's first board as well: across the rail, 3 shanks from either edge of its 90.
         upright = solved(STAND)
         near = row_of(upright.design, joint(upright, "A", "rail 1"), "rail 1", screw, Rules(end_shanks=5.0))

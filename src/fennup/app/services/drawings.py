@@ -7,7 +7,17 @@ from fennup.app.wording.labels import GROUPS, VIEWS, VIEWS_SHORT, Naming, label,
 from fennup.core.drawing.view import Control, Dimension, View
 from fennup.core.parts.measures import measure_of
 
-NUMBERED = ("corner", "tread_top", "shelf_height", "shelf_thickness", "knot", "knot_from", "knot_to")
+NUMBERED = (
+    "corner",
+    "tread_top",
+    "shelf_height",
+    "shelf_thickness",
+    "shelf_from",
+    "strip_rail_height",
+    "knot",
+    "knot_from",
+    "knot_to",
+)
 
 
 def _label(c: Control, naming: Naming) -> str:

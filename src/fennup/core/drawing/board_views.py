@@ -1,18 +1,19 @@
 """Views that every kind gets from its solids: the whole seen from the front, a section, a part seen from its face."""
 
 from itertools import combinations
-from math import cos, pi, sin
+from math import cos, sin
 
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.view import Mark, Shape, ShapeRole
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.polygon import hull
+from fennup.core.geometry.polygon import circle, hull
 from fennup.core.geometry.polyhedron import clip, clip_polygon
 from fennup.core.geometry.vec import Point2, Vec, cross, dot
 from fennup.core.parts.solid import Solid, arris_line, extent_along, long_points
 from fennup.core.tolerances import SAME
 
+HOLE_CORNERS = 24  # of the polygon that a hole is drawn with
 ALONG = (1.0, 0.0)
 TURN, RISE = 0.5, 0.55  # radians round and up, for the view at a glance
 
@@ -206,10 +207,8 @@ def _worked(board: Board, low: float, high: float) -> list[Shape]:
             run = extent_along(board, rim, -z)
             shapes.append(Shape("unseen", ((run[0], rim), (run[1], rim))))
     for hole in board.holes:
-        radius = hole.diameter_mm / 2
-        turns = [2 * pi * i / 24 for i in range(24)]
-        circle = tuple((hole.x_mm + radius * cos(a), hole.y_mm + radius * sin(a)) for a in turns)
-        shapes.append(Shape("unseen" if hole.back and hole.deep_mm else "hole", circle, True))
+        round_it = circle((hole.x_mm, hole.y_mm), hole.diameter_mm, HOLE_CORNERS)
+        shapes.append(Shape("unseen" if hole.back and hole.deep_mm else "hole", round_it, True))
     for notch in board.notches:
         through = abs(notch.planes[-1].normal[2]) < 0.5  # a birdsmouth goes through the whole thickness
         from_face = through or notch.planes[-1].normal[2] < 0

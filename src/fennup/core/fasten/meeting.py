@@ -7,7 +7,7 @@ from itertools import combinations
 from fennup.core.design import Design
 from fennup.core.fasten.pattern import lines_apart
 from fennup.core.fasten.table import Rules, Screw
-from fennup.core.fasten.through import Stack
+from fennup.core.fasten.through import Stack, is_in
 from fennup.core.geometry.vec import Vec, add, scale
 
 OVER_HEAD = 0.5  # mm off a head another board must not be, or it covers it
@@ -52,6 +52,6 @@ def over_head(design: Design, one: Driven) -> str | None:
     """The board that covers a fastener's head, which then must be sunk; None where it stays free."""
     at = add(one.stack.head, scale(one.stack.way, -OVER_HEAD))
     for id, solid in design.solids.items():
-        if any(all(f.plane.beyond(at) < 0 for f in piece.facets) for piece in solid.world):
+        if is_in(solid, at):
             return id
     return None

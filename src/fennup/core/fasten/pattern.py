@@ -3,14 +3,15 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import pairwise
+from math import ceil
 
 from fennup.core.assembly.model import Joint
 from fennup.core.design import Design
 from fennup.core.fasten.table import Rules, Screw
-from fennup.core.fasten.through import Stack, contact_of, middle_of, stack_through
+from fennup.core.fasten.through import Stack, contact_of, is_in, middle_of, stack_through
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub, unit
 from fennup.core.parts.solid import Solid
-from fennup.core.tolerances import SAME
+from fennup.core.tolerances import NOTHING, SAME
 
 LOOKS_ALONG = 0.5  # the cosine from which on a side looks along the fastener, or along the grain
 BEYOND = 0.01
@@ -37,18 +38,13 @@ def margins(solid: Solid, at: Vec, way: Vec, span: tuple[float, float]) -> Margi
                 continue
             nearest = min(places, key=lambda p: -facet.plane.beyond(p))
             away = -facet.plane.beyond(nearest)
-            if away < -SAME or _goes_on(solid, add(nearest, scale(normal, away + BEYOND))):
+            if away < -SAME or is_in(solid, add(nearest, scale(normal, away + BEYOND))):
                 continue  # a line beside this piece, or a side that only parts it from another one
             if abs(dot(normal, grain)) > LOOKS_ALONG:
                 end = min(end, away)
             else:
                 edge = min(edge, away)
     return Margins(end, edge)
-
-
-def _goes_on(solid: Solid, at: Vec) -> bool:
-    """Whether a place lies in the wood of a board."""
-    return any(all(facet.plane.beyond(at) < 0 for facet in piece.facets) for piece in solid.world)
 
 
 def has_room(design: Design, stack: Stack, screw: Screw, rules: Rules) -> bool:
@@ -89,9 +85,7 @@ def row_of(design: Design, joint: Joint, near: str, screw: Screw, rules: Rules) 
     step = (high - low) / STEPS
     first, last = (_edge(tried, inside, inside + sense * step) for inside, sense in ((room[0], -1.0), (room[-1], 1.0)))
     apart = rules.apart_shanks * screw.shank_mm
-    count = (
-        1 if last - first < apart else max(2, int((last - first) / rules.pitch_mm) + 2 if last - first > rules.pitch_mm else 2)
-    )
+    count = 1 if last - first < apart else max(2, 1 + ceil((last - first) / rules.pitch_mm - NOTHING))
     wanted = [(first + last) / 2] if count == 1 else [first + (last - first) * k / (count - 1) for k in range(count)]
     return [stack for t in wanted if (stack := tried(t))]
 

@@ -61,6 +61,11 @@ def spans(solid: Solid, at: Vec, way: Vec) -> list[tuple[float, float]]:
     return merged
 
 
+def is_in(solid: Solid, at: Vec) -> bool:
+    """Whether a place lies in the wood of a board."""
+    return any(all(facet.plane.beyond(at) < 0 for facet in piece.facets) for piece in solid.world)
+
+
 def contact_of(design: Design, joint: Joint) -> list[tuple[Vec, ...]]:
     """Where the two boards of a joint lie on each other: flat convex places, the largest first."""
     a, b = (_patches(design, mating.board, mating.facet) for mating in (joint.a, joint.b))

@@ -12,6 +12,12 @@ def regular_corners(sides: int, apothem: float = 1.0) -> list[Point2]:
     return [(radius * sin(a), -radius * cos(a)) for a in (2 * pi * i / sides - pi / sides for i in range(sides))]
 
 
+def circle(middle: Point2, diameter: float, corners: int = 48) -> tuple[Point2, ...]:
+    """A circle as a fine polygon whose corners lie on it, anticlockwise."""
+    turns = (2 * pi * i / corners for i in range(corners))
+    return tuple((middle[0] + diameter / 2 * cos(a), middle[1] + diameter / 2 * sin(a)) for a in turns)
+
+
 def hull(points: list[Point2]) -> tuple[Point2, ...]:
     """Convex outline, anticlockwise (monotone chain)."""
     ordered = sorted({(round(x, 9), round(y, 9)) for x, y in points})

@@ -7,13 +7,13 @@ from math import acos, ceil, cos, degrees, hypot, pi, sin, sqrt, tan
 from fennup.core.assembly.model import Blank
 from fennup.core.drawing.view import Dimension, Shape, View
 from fennup.core.errors import SpecError
+from fennup.core.geometry.polygon import circle
 from fennup.core.geometry.vec import Point2, Vec, dot, sub
 from fennup.core.tolerances import NOTHING
 
 OFF_MM = 0.05  # by which a curve's polygon lies inside it at most
 SLOPE = pi / 4  # of a tab's ends
 FREE = 0.9  # of the angle free beside a fold that a tab takes at most
-ROUND = 48  # sides of a hole's polygon on the drawing
 
 
 def lining_blank(
@@ -95,9 +95,7 @@ def blank_view(blank: Blank) -> View:
     """The sheet as it is cut, with its overall sizes."""
     xs, ys = ([p[k] for p in blank.cut] for k in (0, 1))
     shapes = [Shape("found", blank.cut, True), *(Shape("unseen", fold) for fold in blank.folds)]
-    for (x, y), wide in blank.holes:
-        turns = [2 * pi * i / ROUND for i in range(ROUND)]
-        shapes.append(Shape("hole", tuple((x + wide / 2 * cos(a), y + wide / 2 * sin(a)) for a in turns), True))
+    shapes += [Shape("hole", circle(middle, wide), True) for middle, wide in blank.holes]
     low, right = min(ys), max(xs)
     sizes = (
         Dimension("blank_wide", "blank_wide", (min(xs), low), (right, low), right - min(xs), "mm", "fixed", (0.0, -1.0), 1.0),

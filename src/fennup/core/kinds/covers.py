@@ -32,10 +32,12 @@ class Cover(Strict):
     strip_mm: Size_mm = 60.0
     gap_mm: Play_mm = 2.0
 
-    @property
-    def sides(self) -> tuple[str, ...]:
-        """The sides of which something is said."""
-        return (*self.overs_mm, *([self.hinge] if self.hinge else []))
+    def check_sides(self, letters: str, path: str) -> None:
+        """SpecError `no_such_side` naming the field where something is said of a side that is not there."""
+        said = [(f"{path}.overs_mm.{letter}", letter) for letter in self.overs_mm] + [(f"{path}.hinge", self.hinge or letters[0])]
+        for field, letter in said:
+            if letter not in letters:
+                raise SpecError("no_such_side", (field,), side=letter, last=letters[-1])
 
     def over(self, letter: str) -> float:
         """How far it reaches over one side."""

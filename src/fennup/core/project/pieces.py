@@ -97,7 +97,7 @@ def _pipe(added: Added, pipe: Pipe, named: tuple[str, str, str], ends: list[tupl
             raise SpecError("pipe_misses", (path,), part=board.name)
         added.holes.setdefault(board.id, []).append(Hole(x, y, pipe.diameter_mm, pipe.into_mm, seat.side == "back"))
     side = pipe.diameter_mm / sqrt(2.0)
-    look = next(axis for axis in (UP, X) if abs(dot(axis, way)) < STEEP + 0.5)
+    look = UP if norm(cross(way, UP)) > SAME else X
     frame = frame_from(scale(add(ends[0][2], ends[1][2]), 0.5), way, unit(sub(look, scale(way, dot(look, way)))))
     stick = Board(key, name, Section(side, side), frame, role="pipe", found=True)
     clear = norm(sub(ends[1][2], ends[0][2]))

@@ -7,17 +7,16 @@ from fennup.core.assembly.model import Ring
 from fennup.core.design import Design
 from fennup.core.errors import SpecError
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.polyhedron import Facet, Polyhedron, clip
+from fennup.core.geometry.polyhedron import Polyhedron, clip
 from fennup.core.geometry.vec import Vec, add, dot, scale, sub
-from fennup.core.parts.solid import Solid
+from fennup.core.parts.solid import Solid, uncut_box
+from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
 LITRE_MM3 = 1e6
 AROUND_MM = 10.0  # beyond the walls, where the uncut room begins
 UP: Vec = (0.0, 0.0, 1.0)
 WIDE: tuple[Side, Side] = ("face", "back")
-# The corners of a box by number: a bit for each direction; its sides anticlockwise from outside.
-LOOPS = ((0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4, 6, 2), (1, 3, 7, 5))
 
 
 @dataclass(frozen=True)
@@ -48,7 +47,7 @@ def filled(design: Design, ring: Ring, to_mm: float) -> Filled:
     low, high = (
         tuple(limit(p[k] for p in points) + sense * AROUND_MM for k in range(3)) for limit, sense in ((min, -1.0), (max, 1.0))
     )
-    room = _box(low, high)  # type: ignore[arg-type]
+    room = uncut_box(low, high, Section(1.0, 1.0))  # type: ignore[arg-type]
     for wall in walls:
         room = clip(room, _inside(wall, design.solids[wall.id], middle), wall.id)
     floor = _floor_under(design, (middle[0], middle[1]), to_mm)
@@ -91,16 +90,3 @@ def _sum(vectors: list[Vec]) -> Vec:
     for vector in vectors:
         total = add(total, vector)
     return total
-
-
-def _box(low: Vec, high: Vec) -> Polyhedron:
-    """An upright box from corner to corner."""
-    points = tuple((high[0] if k & 1 else low[0], high[1] if k & 2 else low[1], high[2] if k & 4 else low[2]) for k in range(8))
-    planes = []
-    for axis in (2, 1, 0):
-        for sense in (-1.0, 1.0):
-            normal: Vec = tuple(sense if k == axis else 0.0 for k in range(3))  # type: ignore[assignment]
-            planes.append(Plane(normal, dot(normal, high if sense > 0 else low)))
-    return Polyhedron(
-        points, tuple(Facet(f"box:{k}", plane, loop) for k, (plane, loop) in enumerate(zip(planes, LOOPS, strict=True)))
-    )

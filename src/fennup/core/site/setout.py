@@ -3,16 +3,18 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from itertools import combinations
-from math import asin, degrees, floor, hypot
+from math import floor, hypot
 
 import numpy as np
 
 from fennup.core.errors import SpecError
+from fennup.core.fit.polygon import out_of_square
 from fennup.core.geometry.vec import Point2
 
 Pair = tuple[str, str]
 HOLD = 1e-4  # how little a place is held where it is, against a reading: only where no reading says otherwise
 ROUNDS = 30
+FLAT_DEG = 90.0
 ENOUGH_MM = 1e-9
 
 
@@ -31,13 +33,11 @@ def distances(places: Mapping[str, Point2]) -> dict[Pair, float]:
 
 def out_of_square_deg(width: float, depth: float, first: float, second: float) -> float:
     """By how much the corners of a parallelogram are off square, from its sides and both diagonals: + where the first diagonal is the longer one.
-
-    Source: the difference of the diagonals' squares is four times both sides and the sine. SpecError `diagonals_impossible`.
-    """
-    sine = (first - second) * (first + second) / (4.0 * width * depth)
-    if abs(sine) >= 1.0:
+    SpecError `diagonals_impossible` where no such sides have them."""
+    deg = out_of_square(width, depth, first, second)
+    if abs(deg) >= FLAT_DEG:
         raise SpecError("diagonals_impossible", ("readings",))
-    return degrees(asin(sine))
+    return deg
 
 
 def three_lengths(along: float, across: float, step_mm: float) -> tuple[float, float, float]:

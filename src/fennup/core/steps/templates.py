@@ -6,13 +6,13 @@ Flat drawings in mm, y up; their lines lie where the solids have them.
 from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
-from math import acos, atan2, cos, degrees, hypot, pi, radians, sin
+from math import acos, atan2, cos, degrees, hypot, radians, sin
 from typing import Literal
 
 from fennup.core.assembly.board import ENDS, Board, End
 from fennup.core.assembly.model import Assembly, Blank
 from fennup.core.design import Design
-from fennup.core.geometry.polygon import hull
+from fennup.core.geometry.polygon import circle, hull
 from fennup.core.geometry.vec import Point2, distance, dot
 from fennup.core.parts.facts import PartFacts
 from fennup.core.parts.solid import Arris, arris_line, face_sides
@@ -26,7 +26,6 @@ BEYOND_MM = 25.0
 LEG_MM = 90.0
 TAB_MM = 12.0
 SHARED_EDGE = 1e-6
-HOLE_SIDES = 48  # of its polygon
 
 
 @dataclass(frozen=True)
@@ -148,9 +147,7 @@ def blanks_of(assembly: Assembly) -> list[tuple[str, Blank]]:
 def blank_template(key: str, blank: Blank) -> Template:
     """Sheet at true size, laid flat."""
     lines = [Line("cut", blank.cut, True), *(Line("fold", fold) for fold in blank.folds)]
-    for (x, y), wide in blank.holes:
-        turns = [2 * pi * i / HOLE_SIDES for i in range(HOLE_SIDES)]
-        lines.append(Line("cut", tuple((x + wide / 2 * cos(a), y + wide / 2 * sin(a)) for a in turns), True))
+    lines += [Line("cut", circle(middle, wide), True) for middle, wide in blank.holes]
     middle = (sum(x for x, _ in blank.cut) / len(blank.cut), sum(y for _, y in blank.cut) / len(blank.cut))
     return Template(key, "blank", blank.name, tuple(lines), (Note("part", middle),))
 

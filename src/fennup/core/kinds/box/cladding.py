@@ -8,7 +8,7 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame, frame_from
 from fennup.core.geometry.plane import Plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, add, cross, scale
-from fennup.core.kinds.box.courses import Course
+from fennup.core.kinds.box.courses import Course, on_wall
 from fennup.core.kinds.box.spec import BoxSpec, Cladding
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, run_at, signed_run
 from fennup.core.kinds.fields import CornerJoint
@@ -53,8 +53,7 @@ def add_corner_strips(
         )
         # Where the other wall runs through, the narrow strip lies on that one's end as well.
         if how.joint == "miter" or (how.through or a.letter) == a.letter:
-            on = [course.id for course in courses[a.letter]]
-            face = Mating(on[0], "face", tuple(on[1:]))
+            face = on_wall(courses[a.letter], "face")
             made.joints.append(
                 Joint(f"{name} strip on {a.letter}", "face" if cladding.past_mm else "butt", Mating(narrow.id, "back"), face, ())
             )
@@ -102,8 +101,7 @@ def _add_rails(
             lower_rip=frame.plane_to_local(level(height).flipped()) if leans else None,
         )  # fmt: skip
         add_between(made, rail, faces, f"cladding.rails_mm.{k}")
-        on = [course.id for course in courses[wall.letter]]
-        made.joints.append(Joint(f"{id} wall", "butt", Mating(id, "back"), Mating(on[0], "face", tuple(on[1:])), ()))
+        made.joints.append(Joint(f"{id} wall", "butt", Mating(id, "back"), on_wall(courses[wall.letter], "face"), ()))
 
 
 def _strip(

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from math import ceil, cos
 
+from fennup.core.assembly.model import Mating
 from fennup.core.errors import SpecError
 from fennup.core.kinds.box.spec import MOST_COURSES, BoxSpec, Courses
 from fennup.core.kinds.box.walls import Wall
@@ -19,6 +20,12 @@ class Course:
     high: float
     lowest: bool
     highest: bool
+
+
+def on_wall(boards: tuple[Course, ...], side: str) -> Mating:
+    """A side of a wall to lie on, whichever of its boards that is."""
+    first, *others = (course.id for course in boards)
+    return Mating(first, side, tuple(others))
 
 
 def courses_of(spec: BoxSpec, walls: tuple[Wall, ...]) -> dict[str, tuple[Course, ...]]:

@@ -10,7 +10,7 @@ from fennup.core.geometry.plane import Plane, meeting_point
 from fennup.core.geometry.polyhedron import clip_polygon
 from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, scale, sub, unit
 from fennup.core.kinds.blanks import lining_blank
-from fennup.core.kinds.box.courses import Course
+from fennup.core.kinds.box.courses import Course, on_wall
 from fennup.core.kinds.box.spec import Blocks, BoxSpec, Insert, Lining
 from fennup.core.kinds.box.walls import Wall, level, run_at, signed_run
 from fennup.core.kinds.inner import Added, panel
@@ -55,8 +55,7 @@ def add_blocks(spec: BoxSpec, blocks: Blocks, base: float, walls: tuple[Wall, ..
         )  # fmt: skip
         made.boards.append(block.with_cut("left", level(base).flipped()).with_cut("right", level(top)))
         for side, wall in (("upper", upper), ("lower", lower)):
-            ids = [course.id for course in courses[wall.letter]]
-            on = Mating(ids[0], "back", tuple(ids[1:]))
+            on = on_wall(courses[wall.letter], "back")
             made.joints.append(Joint(f"{block.id} on {wall.letter}", "butt", Mating(block.id, side), on, ()))
 
 
@@ -144,7 +143,6 @@ def _ledger(insert: Insert, top: float, walls: tuple[Wall, ...], courses: Boards
     names = [f"ledger {a}{letters[(i + 1) % len(letters)]}" for i, a in enumerate(letters)]
     ledgers = add_round(made, pieces, names)
     for ledger in ledgers:
-        ids = [course.id for course in courses[ledger.id[-1]]]
-        on = Mating(ids[0], "back", tuple(ids[1:]))
+        on = on_wall(courses[ledger.id[-1]], "back")
         made.joints.append(Joint(f"{ledger.id} wall", "butt", Mating(ledger.id, "back"), on, ()))
     return ledgers

@@ -9,7 +9,7 @@ from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, meeting_point, plane_through
 from fennup.core.geometry.vec import Vec, add, dot, scale
 from fennup.core.kinds.box.cladding import add_corner_strips
-from fennup.core.kinds.box.courses import Course
+from fennup.core.kinds.box.courses import Course, on_wall
 from fennup.core.kinds.box.fittings import add_blocks, add_insert
 from fennup.core.kinds.box.spec import Back, BoxSpec, Cap, Floor, Shelf
 from fennup.core.kinds.box.walls import Wall, run_at, signed_run
@@ -181,8 +181,8 @@ def _cover(spec: BoxSpec, cover: Cover, walls: tuple[Wall, ...], courses: dict[s
     for i, wall in enumerate(walls):
         out: Vec = (wall.along[1], -wall.along[0], 0.0)
         rims[wall.letter] = plane_through(run_at(walls, i, spec.height_mm, "outer")[0], out).moved(out_mm)
-        ids = [course.id for course in courses[wall.letter] if course.highest]
-        on[wall.letter] = Mating(f"cap {wall.letter}", "face") if spec.cap else Mating(ids[0], "upper", tuple(ids[1:]))
+        highest = tuple(course for course in courses[wall.letter] if course.highest)
+        on[wall.letter] = Mating(f"cap {wall.letter}", "face") if spec.cap else on_wall(highest, "upper")
     lay_cover(made, cover, Frame((0.0, 0.0, spec.height_mm + up_mm), X, Y, UP), rims, on)
 
 

@@ -306,9 +306,8 @@ class BoxSpec(Pinned):
         for i, shelf in enumerate(self.shelves):
             if shelf.side not in letters:
                 raise SpecError("no_such_side", (f"shelves.{i}.side",), side=shelf.side, last=letters[-1])
-        for letter in self.cover.sides if self.cover else ():
-            if letter not in letters:
-                raise SpecError("no_such_side", ("cover.hinge",), side=letter, last=letters[-1])
+        if self.cover:
+            self.cover.check_sides(letters, "cover")
         for name, corner in self.corners.items():
             if name not in self.corner_names:
                 raise SpecError("no_such_corner", (f"corners.{name}",), corner=name)

@@ -144,9 +144,8 @@ class RoofSpec(Pinned):
     @model_validator(mode="after")
     def _lid_has_four_sides(self) -> "RoofSpec":
         """SpecError `no_such_side` where the lid's sides are others."""
-        for letter in self.shape.cover.sides if isinstance(self.shape, LeanTo) else ():
-            if letter not in self.letters:
-                raise SpecError("no_such_side", ("shape.cover.hinge",), side=letter, last=self.letters[-1])
+        if isinstance(self.shape, LeanTo):
+            self.shape.cover.check_sides(self.letters, "shape.cover")
         return self
 
     @model_validator(mode="before")
