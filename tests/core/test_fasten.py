@@ -112,7 +112,7 @@ class Places(unittest.TestCase):
     def test_a_row_begins_as_near_the_ends_as_it_may_and_goes_on_evenly(self) -> None:
         made = solved(box(level(500.0, 300.0), 120.0, thickness_mm=25.0, cover={"thickness_mm": 18.0}))
         lid, screw = joint(made, "A", "cover"), SCREWS["3.5"]
-        row = row_of(made.design, lid, "cover", screw, USUAL)
+        row = row_of(made.design, lid, "cover", screw.shank_mm, USUAL)
         places = [add(stack.head, scale(stack.way, stack.through_mm)) for stack in row]
         # The wall is mitered at 45: 7 shanks square to that are as many times the root of two along it; half of the wall is its middle.
         first = -250.0 + 12.5 + 7 * 3.5 * sqrt(2.0)
@@ -124,14 +124,14 @@ class Places(unittest.TestCase):
         self.assertGreater(max(apart) * (len(apart)) / (len(apart) - 1), USUAL.pitch_mm)  # one fewer would be too few
         # Where the pitch goes into it twice, three do.
         twice = Rules(pitch_mm=(places[-1][0] - places[0][0]) / 2)
-        self.assertEqual(len(row_of(made.design, lid, "cover", screw, twice)), 3)
-        # Out of a joint's first board as well: across the rail, 3 shanks from either edge of its 90.
+        self.assertEqual(len(row_of(made.design, lid, "cover", screw.shank_mm, twice)), 3)
+        # Out of a joint's first board as well: across the rail, 2.5 shanks from either edge of its 90.
         upright = solved(STAND)
-        near = row_of(upright.design, joint(upright, "A", "rail 1"), "rail 1", screw, Rules(end_shanks=5.0))
-        self.assertEqual([round(stack.head[2], 4) for stack in near], [310.5, 379.5])
+        near = row_of(upright.design, joint(upright, "A", "rail 1"), "rail 1", screw.shank_mm, Rules(end_shanks=5.0))
+        self.assertEqual([round(stack.head[2], 4) for stack in near], [308.75, 381.25])
         # In a wall so thin none stays far enough from its edges.
-        thin = solved(box(level(500.0, 300.0), 120.0, thickness_mm=20.0, cover={"thickness_mm": 18.0}))
-        self.assertEqual(row_of(thin.design, joint(thin, "A", "cover"), "cover", screw, USUAL), [])
+        thin = solved(box(level(500.0, 300.0), 120.0, thickness_mm=17.0, cover={"thickness_mm": 18.0}))
+        self.assertEqual(row_of(thin.design, joint(thin, "A", "cover"), "cover", screw.shank_mm, USUAL), [])
 
 
 class Meetings(unittest.TestCase):

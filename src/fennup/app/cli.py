@@ -7,21 +7,24 @@ import signal
 import socket
 import sys
 from collections.abc import Callable
-from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
 from fennup.app.models.store import Trouble, back_up, open_store
 from fennup.app.services import devices, documents
 from fennup.app.services.board_plans import asked_for, make_plan
+from fennup.app.services.finishing import finish_of
 from fennup.app.services.fitting import fit_of
+from fennup.app.services.forecasts import WHERE as WEATHER_AT
 from fennup.app.services.instruments import WHERE as INSTRUMENTS_AT
 from fennup.app.services.kinds import kind_list
 from fennup.app.services.portable import (
     BoardsEntry,
+    FinishEntry,
     Import,
     boards_in_file,
     file_schema,
+    finish_in_file,
     fit_in_file,
     is_file,
     project_file,
@@ -37,13 +40,16 @@ from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, validated
 from fennup.app.services.yards import WHERE
 from fennup.app.sharing import EVERYWHERE, LARGEST_REQUEST, SILENT_SECONDS, Share
+from fennup.app.standins import Refused, end, run_instruments, run_weather, run_yard
 from fennup.app.wording.trouble import trouble_text
 from fennup.core.bench.tasks import tasks_for
 from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.exchange.document import solution_document
+from fennup.core.exchange.finish_document import finish_document
 from fennup.core.exchange.fit_document import fit_document
 from fennup.core.exchange.progress import progress_document
+from fennup.core.finish.tables import USUAL_TABLES
 from fennup.core.fit.wishes import FitWishes
 from fennup.core.saw.miter_saw import MiterSaw
 from fennup.core.solve import Solution
@@ -54,10 +60,6 @@ from fennup.core.workshop import Workshop, with_saw
 MOST_CONNECTIONS = 500
 THREADS = 12
 DATABASE = Path("data/fennup.db")
-
-
-class Refused(Exception):
-    """The command cannot be done: why."""
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -92,10 +94,15 @@ def _parser() -> argparse.ArgumentParser:
         return made
 
     _printing(command)
-    selling = command("yard", _yard, "run the made-up timber yard, whose prices Fennup can ask for")
+    selling = command("yard", run_yard, "run the made-up timber yard, whose prices Fennup can ask for")
     selling.add_argument("--port", type=int, default=8010)
     selling.add_argument("--steady", action="store_true", help="never slow, never closed")
-    reading = command("instruments", _instruments, "run the simulated angle gauge and caliper, with a page to turn their dials")
+    telling = command("weather", run_weather, "run the made-up weather service, which Fennup can ask before coats outdoors")
+    telling.add_argument("--port", type=int, default=8030)
+    telling.add_argument("--steady", action="store_true", help="never slow, never away, never late")
+    reading = command(
+        "instruments", run_instruments, "run the simulated angle gauge and caliper, with a page to turn their dials"
+    )
     reading.add_argument("--port", type=int, default=8020)
     reading.add_argument("--steady", action="store_true", help="no noise, a true zero, a full battery, no drop-outs")
     command("kinds", _kinds, "print every kind with the JSON Schema of its spec")
@@ -105,6 +112,7 @@ def _parser() -> argparse.ArgumentParser:
     serving.add_argument("--port", type=int, default=8000)
     serving.add_argument("--pages", type=Path, default=Path("web/dist"))
     serving.add_argument("--yard", default=WHERE, help="where the timber yard answers, by default %(default)s")
+    serving.add_argument("--weather", default=WEATHER_AT, help="where the weather service answers, by default %(default)s")
     serving.add_argument("--instruments", default=INSTRUMENTS_AT, help="where gauge and caliper answer, by default %(default)s")
     serving.add_argument(
         "--share", action="store_true", help="let phones of the local network in, over TLS, once they are paired"
@@ -148,6 +156,9 @@ def _printing(command: Callable[..., argparse.ArgumentParser]) -> None:
         "file", help="a .fennup.json file of a project with its records, or a spec in JSON, or - for standard input"
     )
     fitting.add_argument("--workshop", help="a file with a workshop in JSON, for the saw and the hand")
+
+    finishing = command("finish", _finish, "print how it is fastened, coated, planned by the day and set up, as JSON")
+    finishing.add_argument("file", help="a .fennup.json file of a project, or a spec in JSON, or - for standard input")
 
 
 def _read(name: str) -> Any:
@@ -233,33 +244,14 @@ def _fit(chosen: argparse.Namespace) -> int:
     return 0
 
 
-def _yard(chosen: argparse.Namespace) -> int:
-    """The yard, until it is told to end."""
-    from fennup.yard.server import open_yard
-
-    return _run(lambda: open_yard(chosen.port, steady=chosen.steady), chosen.port, "The yard is at http://127.0.0.1:{}/v1/prices")
-
-
-def _instruments(chosen: argparse.Namespace) -> int:
-    """Gauge and caliper, until they are told to end."""
-    from fennup.instruments.server import open_instruments
-
-    return _run(
-        lambda: open_instruments(chosen.port, steady=chosen.steady), chosen.port, "Turn their dials at http://127.0.0.1:{}"
-    )
-
-
-def _run(open_it: Callable[[], Any], port: int, told: str) -> int:
-    """A stand-in's server, until it is told to end."""
-    try:
-        server = open_it()
-    except (OSError, OverflowError):
-        raise Refused(f"Port {port} is taken, or may not be used.") from None
-    signal.signal(signal.SIGTERM, _end)
-    print(told.format(port), flush=True)
-    with suppress(KeyboardInterrupt):
-        server.serve_forever()
-    server.server_close()
+def _finish(chosen: argparse.Namespace) -> int:
+    """The finish of a project's file, with its tables and records; of a bare spec as usual."""
+    document = _read(chosen.file)
+    entry, entries = FinishEntry(), []
+    if is_file(document):
+        entry, entries = finish_in_file(document), records_in_file(document)
+    finish = finish_of(_solved(document, None), entry.tables or USUAL_TABLES, entry.wishes, entries)
+    print(finish_document(finish).model_dump_json(indent=2))
     return 0
 
 
@@ -339,7 +331,12 @@ def _serve(chosen: argparse.Namespace) -> int:
         ) from None
     os.umask(0o077)
     app = create_app(
-        chosen.database, chosen.pages.resolve(), with_demo=chosen.demo, yard=chosen.yard, instruments=chosen.instruments
+        chosen.database,
+        chosen.pages.resolve(),
+        with_demo=chosen.demo,
+        yard=chosen.yard,
+        instruments=chosen.instruments,
+        weather=chosen.weather,
     )
     worker = app.config["WORKER"] = Worker(chosen.database.absolute(), app.config["STORE"])
     server = create_server(
@@ -352,7 +349,7 @@ def _serve(chosen: argparse.Namespace) -> int:
     if chosen.share or was_open:
         share.open()
     worker.wake()  # it takes a second to begin: not when somebody waits for a plan
-    signal.signal(signal.SIGTERM, _end)
+    signal.signal(signal.SIGTERM, end)
     print(f"Fennup is at http://127.0.0.1:{chosen.port}", flush=True)
     if share.is_open:
         print(f"Phones come in at {share.url}/pair, with a code: Phones at the bench, on the first screen.", flush=True)
@@ -371,11 +368,6 @@ def _serve(chosen: argparse.Namespace) -> int:
 def _beside(database: Path) -> Path:
     """The folder for certificates, beside the database."""
     return database.absolute().with_name(f"{database.name}-share")
-
-
-def _end(*_: object) -> None:
-    """Told to end: as with Ctrl-C."""
-    raise KeyboardInterrupt
 
 
 def _back_up(chosen: argparse.Namespace) -> int:

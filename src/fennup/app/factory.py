@@ -7,11 +7,12 @@ from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
-from fennup.app.api import bench, boards, devices, files, fit, guard, practice, problems, projects, saw, workshop
+from fennup.app.api import bench, boards, devices, files, finish, fit, guard, practice, problems, projects, saw, workshop
 from fennup.app.api.described import described
 from fennup.app.models.store import open_store
 from fennup.app.schemas.api import Problem
 from fennup.app.services import demo
+from fennup.app.services.forecasts import WHERE as WEATHER_AT
 from fennup.app.services.instruments import WHERE as INSTRUMENTS_AT
 from fennup.app.services.yards import WHERE
 
@@ -21,10 +22,16 @@ INFO = Info(title="Fennup", version="1", description="Angles, lengths and proof 
 
 
 def create_app(
-    database: Path, pages: Path | None = None, *, with_demo: bool = False, yard: str = WHERE, instruments: str = INSTRUMENTS_AT
+    database: Path,
+    pages: Path | None = None,
+    *,
+    with_demo: bool = False,
+    yard: str = WHERE,
+    instruments: str = INSTRUMENTS_AT,
+    weather: str = WEATHER_AT,
 ) -> OpenAPI:
     """The application on a database file, serving the built pages from a folder if there is one; `yard`: where that is asked for its
-    prices, `instruments`: where those are read."""
+    prices, `instruments` and `weather`: where those are read."""
     app = OpenAPI(
         __name__,
         info=INFO,
@@ -35,7 +42,7 @@ def create_app(
         validation_error_callback=problems.invalid_body,
     )
     store = open_store(database)
-    app.config["STORE"], app.config["YARD"], app.config["INSTRUMENTS"] = store, yard, instruments
+    app.config.update(STORE=store, YARD=yard, INSTRUMENTS=instruments, WEATHER=weather)
     guard.register(app)
     problems.register(app)
     app.register_api(projects.api)
@@ -45,6 +52,7 @@ def create_app(
     app.register_api(saw.api)
     app.register_api(bench.api)
     app.register_api(fit.api)
+    app.register_api(finish.api)
     app.register_api(devices.api)
     app.register_api(practice.api)
 

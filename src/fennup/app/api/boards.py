@@ -31,12 +31,13 @@ from fennup.app.services.board_plans import Asked, Found, asked_for, plan_or_job
 from fennup.app.services.boards_sheet import left_out, names_of, plan_out, prices_out, rack_out, wishes_controls
 from fennup.app.services.buy_list import buy_list_csv
 from fennup.app.services.drawings import control_out
+from fennup.app.services.outside import NoAnswer
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, with_thickness
 from fennup.app.services.records import entries_of, records_of
 from fennup.app.services.solving import solved
 from fennup.app.services.upgrade import BOARDS, PRICES, PROJECT, RACK
 from fennup.app.services.validate import Invalid, from_core
-from fennup.app.services.yards import WHERE, NoList, fetch
+from fennup.app.services.yards import WHERE, fetch
 from fennup.app.wording.acts import did_words
 from fennup.app.wording.figures import Voice
 from fennup.core.boards.rack import PriceList
@@ -155,7 +156,7 @@ def ask_yard(query: InVoiceOf, body: Nothing) -> Response:
     """Ask the yard for its list. Where it gives none the last one stands, and it is said why."""
     try:
         prices = fetch(current_app.config.get("YARD", WHERE))
-    except NoList as refused:
+    except NoAnswer as refused:
         with reading() as session:
             last = racks.prices_of(session)
         return json_of(prices_out(last, _wishes_of(query.project), _voice(query), refused.code))

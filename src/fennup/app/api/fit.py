@@ -84,7 +84,8 @@ class FitRoom:
         return self.sheet().out(self.state, self.undo, None)
 
 
-def _device() -> str:
+def device_here() -> str:
+    """From which device something is sent."""
     return str(getattr(g, "device_name", "desk"))
 
 
@@ -127,7 +128,7 @@ def read_off(path: ProjectPath, body: ReadAsked) -> Response:
     )
     with writing() as session:
         documents.read(session, path.project_id, PROJECT)
-        add_own(session, path.project_id, body.id, body.key, "read", said, _device(), print_)
+        add_own(session, path.project_id, body.id, body.key, "read", said, device_here(), print_)
     return json_of(FitRoom(path.project_id).answer())
 
 
@@ -136,7 +137,7 @@ def agree(path: ProjectPath, body: AgreeAsked) -> Response:
     """Say yes to what was offered."""
     with writing() as session:
         documents.read(session, path.project_id, PROJECT)
-        add_offered(session, path.project_id, body.id, body.records, _device())
+        add_offered(session, path.project_id, body.id, body.records, device_here())
     return json_of(FitRoom(path.project_id).answer())
 
 
@@ -145,7 +146,7 @@ def take_back(path: ProjectPath, body: TakeBack) -> Response:
     """Take a record of this place back."""
     with writing() as session:
         documents.read(session, path.project_id, PROJECT)
-        add_own(session, path.project_id, body.id, body.record, "undone", {"takes_back": body.record}, _device())
+        add_own(session, path.project_id, body.id, body.record, "undone", {"takes_back": body.record}, device_here())
     return json_of(FitRoom(path.project_id).answer())
 
 
@@ -168,7 +169,7 @@ def undo_fit(path: ProjectPath, body: Seen) -> Response:
         record = undo_is_record(session, path.project_id, AT_THE_FIT.state(session, path.project_id))
         if record is not None:
             undone = str(uuid5(UUID(record.id), "undone"))
-            add_own(session, path.project_id, undone, record.id, "undone", {"takes_back": record.id}, _device())
+            add_own(session, path.project_id, undone, record.id, "undone", {"takes_back": record.id}, device_here())
         else:
             with suppress(documents.NotFound):  # nothing was wished yet
                 documents.step(session, AT_THE_FIT.id(path.project_id), FIT, body.version, -1)

@@ -73,7 +73,7 @@ class ControlOut(BaseModel):
     about: str
     options: list[OptionOut]
     figure: Figure | None
-    unit: Literal["mm", "deg", "count", "gap"] | None
+    unit: Literal["mm", "deg", "count", "gap", "plain"] | None
     acts: Edit | None
     style: Literal["pick", "list", "toggles", "sentence", "menu", "text"]
     standing: Standing

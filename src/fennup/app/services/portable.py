@@ -9,11 +9,11 @@ from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
 from fennup.app.services import documents, racks, records
-from fennup.app.services.own import AT_THE_FIT, AT_THE_SAW
+from fennup.app.services.own import AT_THE_FINISH, AT_THE_FIT, AT_THE_SAW
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, valid_spec
 from fennup.app.services.records import NewRecord
 from fennup.app.services.solving import solved
-from fennup.app.services.upgrade import BOARDS, NEWEST, PRICES, PROJECT, RACK, WORKSHOP, upgraded
+from fennup.app.services.upgrade import BOARDS, NEWEST, PRICES, PROJECT, RACK, TABLES, WORKSHOP, upgraded
 from fennup.app.services.validate import Invalid, from_core, validated
 from fennup.app.services.workshops import BUILT_IN, current_workshop, save_workshop, workshop_state
 from fennup.core.boards.rack import PriceList, Rack
@@ -21,7 +21,10 @@ from fennup.core.boards.wishes import Wishes
 from fennup.core.errors import SpecError
 from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.cuts_forms import CutsDocument
+from fennup.core.exchange.finish_document import FinishDocument
 from fennup.core.exchange.fit_document import FitDocument
+from fennup.core.finish.tables import USUAL_TABLES, Tables
+from fennup.core.finish.wishes import FinishWishes
 from fennup.core.fit.wishes import FitWishes
 from fennup.core.records.entry import Entry
 from fennup.core.saw.wishes import SawWishes
@@ -56,6 +59,14 @@ class BoardsEntry(Strict):
     prices: PriceList = PriceList()
 
 
+class FinishEntry(Strict):
+    """How it is to be fastened, coated and set up; and the workshop's tables, where they are not the usual ones. Brought in, only the wishes are taken
+    over; `./fennup finish` reckons with both."""
+
+    wishes: FinishWishes = FinishWishes()
+    tables: Tables | None = None
+
+
 class ProjectEntry(Strict):
     """A project with everything that belongs to it."""
 
@@ -63,6 +74,7 @@ class ProjectEntry(Strict):
     boards: BoardsEntry | None = None
     saw: SawWishes | None = None
     fit: FitWishes | None = None
+    finish: FinishEntry | None = None
     records: list[NewRecord] = []
     files: list[FileEntry] = []
 
@@ -82,6 +94,7 @@ class WorkshopFile(Strict):
     workshop: dict[str, Any]
     rack: Rack | None = None
     prices: PriceList | None = None
+    tables: Tables | None = None
     project_version: Version
     projects: list[ProjectEntry]
 
@@ -99,6 +112,7 @@ def file_schema() -> dict[str, Any]:
         "boards_plan": BoardsDocument.model_json_schema(),
         "cuts": CutsDocument.model_json_schema(),
         "fit": FitDocument.model_json_schema(),
+        "finish": FinishDocument.model_json_schema(),
         "versions": NEWEST,
     }
 
@@ -116,6 +130,9 @@ def _entry(session: Session, id: str, body: ProjectBody, *, alone: bool) -> dict
     entry = BoardsEntry(wishes=wishes.model_copy(update={"beside": []}))
     if alone:
         entry = entry.model_copy(update={"rack": racks.rack_in(racks.rack_state(session)), "prices": racks.prices_of(session)})
+    tables = racks.tables_of(session)
+    finish = FinishEntry(wishes=AT_THE_FINISH.of(session, id), tables=tables if alone and tables != USUAL_TABLES else None)
+    made["finish"] = finish.model_dump(mode="json", exclude_none=finish.tables is None)
     made["fit"] = AT_THE_FIT.of(session, id).model_dump(mode="json")
     made["saw"] = AT_THE_SAW.inside(AT_THE_SAW.state(session, id)).model_dump(mode="json")
     return made | {"boards": entry.model_dump(mode="json", exclude=None if alone else {"rack", "prices"})}
@@ -141,6 +158,7 @@ def workshop_file(session: Session) -> dict[str, Any]:
         "workshop": current_workshop(session).model_dump(mode="json", exclude={"wishes"}),
         "rack": racks.rack_in(racks.rack_state(session)).model_dump(mode="json"),
         "prices": racks.prices_of(session).model_dump(mode="json"),
+        "tables": racks.tables_of(session).model_dump(mode="json"),
         "project_version": NEWEST[PROJECT],
         "projects": entries,
     }
@@ -183,6 +201,11 @@ def fit_in_file(document: dict[str, Any]) -> FitWishes:
     return validated(ProjectFile, document, PLAIN).fit or FitWishes()
 
 
+def finish_in_file(document: dict[str, Any]) -> FinishEntry:
+    """What is wished of its finish in a project's file, and with which tables. Invalid."""
+    return validated(ProjectFile, document, PLAIN).finish or FinishEntry()
+
+
 def records_in_file(document: dict[str, Any]) -> list[Entry]:
     """What was done at the bench, in a project's file. Invalid."""
     return records.entries_of(validated(ProjectFile, document, PLAIN).records)
@@ -198,7 +221,7 @@ class Import:
 
     def __init__(self, document: Any) -> None:
         self.workshop: Workshop | None = None
-        self.stores: dict[str, Rack | PriceList | None] = {}
+        self.stores: dict[str, Rack | PriceList | Tables | None] = {}
         kind = document.get("format") if isinstance(document, dict) else None
         if kind == WORKSHOP_FORMAT:
             file = validated(WorkshopFile, document, PLAIN)
@@ -206,7 +229,7 @@ class Import:
             if body is None:
                 raise from_core(SpecError("file_newer", ("version",), version=file.version, newest=NEWEST[WORKSHOP]), PLAIN)
             self.workshop = validated(Workshop, body, PLAIN)
-            self.stores = {RACK: file.rack, PRICES: file.prices}
+            self.stores = {RACK: file.rack, PRICES: file.prices, TABLES: file.tables}
             entries, version = file.projects, file.project_version
             paths = [f"projects.{i}.project" for i in range(len(entries))]
         elif kind == PROJECT_FORMAT:
@@ -243,6 +266,8 @@ class Import:
                 AT_THE_SAW.save(session, state.id, 1, entry.saw, {"event": "import"})
             if entry.fit and entry.fit != FitWishes():
                 AT_THE_FIT.save(session, state.id, 1, entry.fit, {"event": "import"})
+            if entry.finish and entry.finish.wishes != FinishWishes():
+                AT_THE_FINISH.save(session, state.id, 1, entry.finish.wishes, {"event": "import"})
             records.add_imported(session, state.id, entry.records)
             for file, content in zip(entry.files, contents, strict=True):
                 records.add_file(session, state.id, file.name, file.media_type, content)

@@ -1,4 +1,4 @@
-"""The rack and the price list: documents of the workshop, made when they are first changed."""
+"""The rack, the price list and the tables: documents of the workshop, made when they are first changed."""
 
 from datetime import UTC, datetime
 from math import floor
@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from fennup.app.services import documents
 from fennup.app.services.projects import PLAIN
-from fennup.app.services.upgrade import BOARDS, PRICES, RACK, WORKSHOP
+from fennup.app.services.upgrade import BOARDS, PRICES, RACK, TABLES, WORKSHOP
 from fennup.app.services.validate import changed_by, from_core
 from fennup.app.wording.figures import Voice
 from fennup.core.boards.rack import PriceList, Rack, RackBoard, Stock, edit_rack, with_boards
@@ -17,12 +17,14 @@ from fennup.core.boards.wishes import Wishes, edit_wishes
 from fennup.core.drawing.edit import Edit
 from fennup.core.errors import CoreError
 from fennup.core.exchange.boards_forms import BoardForm, OffcutForm
+from fennup.core.finish.tables import USUAL_TABLES, Tables, edit_tables
 
-IDS = {RACK: "rack", PRICES: "price-list"}
+IDS = {RACK: "rack", PRICES: "price-list", TABLES: "tables"}
 EMPTY: dict[str, dict[str, object]] = {
     RACK: Rack().model_dump(mode="json"),
     PRICES: PriceList().model_dump(mode="json"),
     BOARDS: Wishes().model_dump(mode="json"),
+    TABLES: USUAL_TABLES.model_dump(mode="json"),
 }
 
 
@@ -55,6 +57,24 @@ def prices_of(session: Session) -> PriceList:
         return PriceList()
 
 
+def tables_in(state: documents.State) -> Tables:
+    """The tables that a document holds; the usual ones where they cannot be read."""
+    try:
+        return Tables.model_validate(state.body)
+    except (ValidationError, CoreError):
+        return USUAL_TABLES
+
+
+def tables_of(session: Session) -> Tables:
+    """The workshop's tables as they now are."""
+    return tables_in(state_of(session, TABLES, IDS[TABLES]))
+
+
+def tables_after(tables: Tables, acts: list[Edit], voice: Voice = PLAIN) -> Tables:
+    """The tables after some acts. Invalid."""
+    return changed_by(tables, acts, edit_tables, voice)
+
+
 def wishes_id(project: str) -> str:
     """The id of a project's wishes."""
     return f"b-{project[:30]}"
@@ -80,7 +100,7 @@ def save(
     type: str,
     id: str,
     version: int,
-    body: Rack | PriceList | Wishes,
+    body: Rack | PriceList | Wishes | Tables,
     did: documents.Did,
     owner: str = WORKSHOP,
 ) -> documents.State:

@@ -7,8 +7,8 @@ from fennup.core.project.forms import newest_form
 
 Body = dict[str, Any]
 PROJECT, WORKSHOP = "project", "workshop"
-RACK, PRICES, BOARDS, SAW, FIT = "rack", "prices", "boards", "saw", "fit"
-TYPES = (PROJECT, WORKSHOP, RACK, PRICES, BOARDS, SAW, FIT)
+RACK, PRICES, BOARDS, SAW, FIT, FINISH, TABLES = "rack", "prices", "boards", "saw", "fit", "finish", "tables"
+TYPES = (PROJECT, WORKSHOP, RACK, PRICES, BOARDS, SAW, FIT, FINISH, TABLES)
 
 
 def _members_with_ids(body: Body) -> Body:

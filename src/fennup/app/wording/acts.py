@@ -6,6 +6,7 @@ from pydantic import TypeAdapter, ValidationError
 
 from fennup.app.wording.board_labels import board_act_words
 from fennup.app.wording.figures import Voice
+from fennup.app.wording.finish_labels import FINISH_ACTS
 from fennup.app.wording.fit_labels import FIT_ACTS
 from fennup.app.wording.labels import LABELS
 from fennup.core.drawing.edit import Drag, Fit, Free, Give, ProjectAct, Rescale
@@ -36,6 +37,7 @@ EVENTS = {
     "tested": "a test of the saw",
     "price_table": "a price list from a table", "cuts_done": "cuts done, offcuts back", "bought": "what the wood really measures",
 }  # fmt: skip
+FINISH_WISHES = ("exposure", "wood", "recipe", "glue", "coats", "coat_when", "coat_where", "needed", "needed_h", "away", "joints")
 _ACTS: TypeAdapter[list[ProjectAct]] = TypeAdapter(list[ProjectAct])
 
 
@@ -72,6 +74,8 @@ def act_words(act: ProjectAct, voice: Voice) -> str:
         return SAW_ACTS[act.path.partition("/")[0]]
     if act.path in ("tools.add", "tools.first"):
         return SAW_ACTS[act.path]
+    if act.path.partition("/")[0] in FINISH_ACTS and ("/" in act.path or act.path in FINISH_WISHES):
+        return FINISH_ACTS[act.path.partition("/")[0]]
     if act.path.partition(".")[0] in FIT_ACTS:
         return FIT_ACTS[act.path.partition(".")[0]]
     if act.path.startswith("follow:"):

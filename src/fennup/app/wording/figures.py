@@ -79,6 +79,11 @@ class Voice:
         text = f"{number:.0f}"
         return Figure(whole=text, spoken=text, typed=text)
 
+    def plain(self, number: float, unit: str = "", digits: int = 2) -> Figure:
+        """Any other number with its unit: hours, kilograms, litres."""
+        text = f"{number:.{digits}f}".rstrip("0").rstrip(".") if digits else f"{number:.0f}"
+        return Figure(whole=text.replace("-", "−"), unit=unit, spoken=f"{text} {unit}".strip(), typed=text)
+
     def of(self, value: float, unit: str, standing: Standing = "derived") -> Figure:
         """A figure by its unit: mm, deg, count, or a gap in mm. A length that follows from no others is shown as it was typed."""
         if unit == "gap":

@@ -1,7 +1,7 @@
 """Views that every kind gets from its solids: the whole seen from the front, a section, a part seen from its face."""
 
 from itertools import combinations
-from math import cos, sin
+from math import cos, pi, sin
 
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.assembly.model import Assembly
@@ -49,6 +49,26 @@ def seen_from(
     `right` and `up` are unit directions of the paper in the assembly's axes. `through_found`: what is there already hides no
     part, wherever it stands.
     """
+    return tuple(shape for _, shape in _seen(assembly, solids, right, up, through_found=through_found))
+
+
+def sides_seen(
+    assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec
+) -> tuple[tuple[str, str, tuple[Point2, ...]], ...]:
+    """The same sides by name: the board, which side of it, its outline."""
+    found = _seen(assembly, solids, right, up, through_found=False)
+    return tuple((shape.part or "", facet, shape.points) for facet, shape in found)
+
+
+def from_a_side(solids: dict[str, Solid], side: str) -> tuple[Vec, Vec]:
+    """The paper's directions for the whole from the `front`, from the `back` or from `below`, each a little from one side."""
+    turn = looked_from(solids) + (pi if side == "back" else 0.0)
+    rise = -RISE if side == "below" else RISE
+    return (cos(turn), sin(turn), 0.0), (-sin(turn) * sin(rise), cos(turn) * sin(rise), cos(rise))
+
+
+def _seen(assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec, *, through_found: bool) -> list[tuple[str, Shape]]:
+    """Every side that looks at the reader with its name, the farthest first."""
     covered = {
         (m.board, m.facet) for j in assembly.joints if j.kind != "face" for m in ((j.a,) if j.kind == "butt" else (j.a, j.b))
     }
@@ -66,8 +86,9 @@ def seen_from(
                 flat = tuple((dot(p, right), dot(p, up)) for p in corners)
                 role: ShapeRole = "found" if solid.board.found else "wood"
                 over = not (through_found and solid.board.found)
-                seen.append((over, round(depth, 6), Shape(role, flat, True, id, grain, _tone(facet.plane.normal, right, up))))
-    return tuple(shape for *_, shape in sorted(seen, key=lambda entry: entry[:2]))
+                shape = Shape(role, flat, True, id, grain, _tone(facet.plane.normal, right, up))
+                seen.append((over, round(depth, 6), facet.name, shape))
+    return [(name, shape) for _, _, name, shape in sorted(seen, key=lambda entry: entry[:2])]
 
 
 def _tone(normal: Vec, right: Vec, up: Vec) -> int:
@@ -104,9 +125,7 @@ def joints_sliced(assembly: Assembly, solids: dict[str, Solid], plane: Plane, ri
 
 def pictorial(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, ...]:
     """The whole from the front, a little from one side and from above, without perspective."""
-    turn, rise = looked_from(solids), RISE
-    right: Vec = (cos(turn), sin(turn), 0.0)
-    up: Vec = (-sin(turn) * sin(rise), cos(turn) * sin(rise), cos(rise))
+    right, up = from_a_side(solids, "front")
     return seen_from(assembly, solids, right, up, through_found=False)
 
 

@@ -11,7 +11,7 @@ from fennup.core.geometry.vec import Point2
 ShapeRole = Literal[
     "wood", "grain", "joint", "rabbet", "cut", "waste", "held", "circle", "ground", "left_out", "fence", "table",
     "blade", "arc", "stop", "unseen", "hole", "found", "ghost", "knot", "offcut", "block", "jig",
-    "lit", "fan", "way",
+    "lit", "fan", "way", "metal", "painted",
 ]  # fmt: skip
 MarkRole = Literal["long_point", "face_mark", "triangle", "letter", "name"]
 Standing = Literal["given", "suggested", "derived", "fixed"]

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from fennup.core.fasten.table import Rules, Screw
+from fennup.core.fasten.table import Bolt, Dowel, Nail, Rules, Screw, Straight
 from fennup.core.fasten.through import Stack
 
 # Why none of the lengths does: the far board is too thin for a bite, or no screw is made between the two limits.
@@ -30,19 +30,33 @@ def bite_mm(stack: Stack, length_mm: float, sunk_mm: float = 0.0) -> float:
     return length_mm + sunk_mm - stack.through_mm
 
 
-def shortest_mm(stack: Stack, screw: Screw, rules: Rules, sunk_mm: float = 0.0) -> float:
+def shortest_mm(stack: Stack, one: Straight, rules: Rules, sunk_mm: float = 0.0) -> float:
     """The shortest one that holds: it bites so many shanks, more of them in end grain."""
-    bite = screw.shank_mm * (rules.bite_end_grain if stack.into_end_grain else rules.bite_shanks)
+    shanks = rules.bite_nail if isinstance(one, Nail) else rules.bite_shanks
+    bite = one.shank_mm * (max(shanks, rules.bite_end_grain) if stack.into_end_grain else shanks)
     return stack.through_mm + bite - sunk_mm
 
 
-def lengths_for(stack: Stack, screw: Screw, rules: Rules, sunk_mm: float = 0.0) -> Lengths:
-    """All lengths of a screw that are safe and useful there."""
-    low, high = shortest_mm(stack, screw, rules, sunk_mm), longest_mm(stack, rules, sunk_mm)
-    fitting = tuple(length for length in screw.lengths_mm if low <= length <= high)
+def lengths_for(stack: Stack, one: Straight, rules: Rules, sunk_mm: float = 0.0) -> Lengths:
+    """All lengths of a fastener that are safe and useful there: a bolt goes through both with its washers and its nut, a dowel half into each."""
+    if isinstance(one, Bolt):
+        low = stack.through_mm + stack.into_mm - sunk_mm + 2 * one.washer_mm + one.nut_mm
+        high = float("inf")
+    elif isinstance(one, Dowel):
+        room = min(stack.through_mm, stack.into_mm) - rules.cover_mm - one.glue_mm
+        low, high = 2 * rules.dowel_shanks * one.shank_mm, 2 * room
+    else:
+        low, high = shortest_mm(stack, one, rules, sunk_mm), longest_mm(stack, rules, sunk_mm)
+    fitting = tuple(length for length in one.lengths_mm if low <= length <= high)
     return Lengths(low, high, fitting, "" if fitting else "thin" if low > high else "no_such_length")
 
 
 def holes_mm(screw: Screw, *, hard: bool) -> tuple[float, float]:
     """The drills: clearance in the near board, pilot in the far one."""
     return screw.clearance_mm, screw.pilot_hard_mm if hard else screw.pilot_soft_mm
+
+
+def plastic_hole_mm(shank_mm: float, from_fixed_mm: float, per_degree: float, range_c: float) -> float:
+    """How wide a hole in plastic must be, mm, that lies so far from where the sheet is held: the shank, and what the sheet grows and shrinks there over
+    a year's range of temperature, to either side."""
+    return shank_mm + 2 * from_fixed_mm * per_degree * range_c

@@ -6,7 +6,7 @@ from itertools import combinations
 
 from fennup.core.design import Design
 from fennup.core.fasten.pattern import lines_apart
-from fennup.core.fasten.table import Rules, Screw
+from fennup.core.fasten.table import Rules, Straight
 from fennup.core.fasten.through import Stack, is_in
 from fennup.core.geometry.vec import Vec, add, scale
 
@@ -18,7 +18,7 @@ class Driven:
     """A fastener in its place: which one, how long, and how far its head is sunk."""
 
     stack: Stack
-    screw: Screw
+    screw: Straight
     length_mm: float
     sunk_mm: float = 0.0
 

@@ -1,21 +1,21 @@
 """Where fasteners go: far enough from ends and edges of both boards, evenly over where these lie on each other."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from math import ceil
 
 from fennup.core.assembly.model import Joint
 from fennup.core.design import Design
-from fennup.core.fasten.table import Rules, Screw
-from fennup.core.fasten.through import Stack, contact_of, is_in, middle_of, stack_through
+from fennup.core.fasten.table import Rules
+from fennup.core.fasten.through import Stack, contact_of, is_in, middle_of, skewed, stack_through
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub, unit
 from fennup.core.parts.solid import Solid
 from fennup.core.tolerances import NOTHING, SAME
 
 LOOKS_ALONG = 0.5  # the cosine from which on a side looks along the fastener, or along the grain
 BEYOND = 0.01
-STEPS = 200  # places tried along a row
+STEPS = 60  # places tried along a row
 HALVINGS = 40
 
 
@@ -47,47 +47,96 @@ def margins(solid: Solid, at: Vec, way: Vec, span: tuple[float, float]) -> Margi
     return Margins(end, edge)
 
 
-def has_room(design: Design, stack: Stack, screw: Screw, rules: Rules) -> bool:
+def has_room(design: Design, stack: Stack, shank_mm: float, rules: Rules) -> bool:
     """Whether a fastener stays far enough from the ends and edges of both boards."""
     at = add(stack.head, scale(stack.way, stack.through_mm))
-    for id, span in ((stack.near, (-stack.through_mm, 0.0)), (stack.far, (0.0, stack.into_mm))):
+    bite = min(stack.into_mm, shank_mm * rules.bite_shanks)  # what comes after is the tip's own length
+    for id, span in ((stack.near, (-stack.through_mm, 0.0)), (stack.far, (0.0, bite))):
         found = margins(design.solids[id], at, stack.way, span)
-        if found.end_mm < rules.end_shanks * screw.shank_mm - SAME or found.edge_mm < rules.edge_shanks * screw.shank_mm - SAME:
+        if found.end_mm < rules.end_shanks * shank_mm - SAME or found.edge_mm < rules.edge_shanks * shank_mm - SAME:
             return False
     return True
 
 
-def row_of(design: Design, joint: Joint, near: str, screw: Screw, rules: Rules) -> list[Stack]:
+@dataclass(frozen=True)
+class Wish:
+    """How a row is wanted: leaning so far out of square, along the row or across it; so many, or as many as usual; every other one aside."""
+
+    lean_deg: float = 0.0
+    lean_along: bool = False
+    count: int | None = None
+    staggered: bool = False
+
+
+PLAIN = Wish()
+
+
+class Line:
+    """The line that a row goes along: where two boards lie on each other, the longest way over, in the middle. `way`: how the fasteners go in.
+    None of them where the two do not lie on each other."""
+
+    def __init__(self, design: Design, joint: Joint, near: str, wish: Wish = PLAIN) -> None:
+        self.design, self.joint, self.near = design, joint, near
+        self.places = contact_of(design, joint)
+        if not self.places:
+            return
+        sense = 1.0 if near == joint.a.board else -1.0
+        square = scale(design.solids[joint.a.board].patches(joint.a.facet)[0].plane.normal, sense)
+        first = self.places[0]
+        longest = max((sub(q, p) for p, q in pairwise([*first, first[0]])), key=norm)
+        self.along = unit(longest)
+        self.across = cross(square, self.along)
+        self.way = skewed(square, self.across if wish.lean_along else self.along, wish.lean_deg) if wish.lean_deg else square
+        middle = middle_of(first)
+        wide = [dot(sub(p, middle), self.across) for p in first]
+        self.half = (max(wide) - min(wide)) / 2
+        self.middle = add(middle, scale(self.across, (min(wide) + max(wide)) / 2))
+        reach = [dot(sub(p, self.middle), self.along) for points in self.places for p in points]
+        self.low, self.high = min(reach), max(reach)
+
+    def at(self, t: float, aside: float = 0.0) -> Stack | None:
+        """The way through at a place along it."""
+        place = add(self.middle, add(scale(self.along, t), scale(self.across, aside)))
+        return stack_through(self.design, self.joint, self.near, place, self.way)
+
+
+def row_of(
+    design: Design, joint: Joint, near: str, shank_mm: float, rules: Rules, wish: Wish = PLAIN, known: Sequence[float] = ()
+) -> list[Stack]:
     """Fasteners in a row along the longest way over where two boards lie on each other: the first and the last as near the ends as they may be,
-    the others evenly between, no farther apart than the usual pitch. None where there is no room for one."""
-    places = contact_of(design, joint)
-    if not places:
+    the others evenly between, no farther apart than the usual pitch. `known`: where they are along an alike joint, which is tried first. None where
+    there is no room for one."""
+    line = Line(design, joint, near, wish)
+    if not line.places:
         return []
-    sense = 1.0 if near == joint.a.board else -1.0
-    way = scale(design.solids[joint.a.board].patches(joint.a.facet)[0].plane.normal, sense)
-    corners = [p for points in places for p in points]
-    longest = max((sub(q, p) for p, q in pairwise([*places[0], places[0][0]])), key=norm)
-    along, middle = unit(longest), middle_of(places[0])
-    across = cross(way, along)
-    wide = [dot(sub(p, middle), across) for p in places[0]]
-    middle = add(middle, scale(across, (min(wide) + max(wide)) / 2))
-    reach = [dot(sub(p, middle), along) for p in corners]
 
-    def tried(t: float) -> Stack | None:
-        stack = stack_through(design, joint, near, add(middle, scale(along, t)), way)
-        return stack if stack and has_room(design, stack, screw, rules) else None
+    def tried(t: float, aside: float = 0.0) -> Stack | None:
+        stack = line.at(t, aside)
+        return stack if stack and has_room(design, stack, shank_mm, rules) else None
 
-    low, high = min(reach), max(reach)
-    steps = [low + (high - low) * (k + 0.5) / STEPS for k in range(STEPS)]
-    room = [t for t in steps if tried(t)]
+    def set_out(places: Sequence[float]) -> list[Stack]:
+        aside = line.half / 2 if wish.staggered else 0.0
+        both = [(t, aside if k % 2 else -aside) for k, t in enumerate(places)]
+        return [stack for t, off in both if (stack := tried(t, off) or tried(t))]
+
+    if known and len(made := set_out(known)) == len(known):
+        return made
+    low, high = line.low, line.high
+    step = (high - low) / STEPS
+    room = [t for k in range(STEPS) if tried(t := low + step * (k + 0.5))]
     if not room:
         return []
-    step = (high - low) / STEPS
     first, last = (_edge(tried, inside, inside + sense * step) for inside, sense in ((room[0], -1.0), (room[-1], 1.0)))
-    apart = rules.apart_shanks * screw.shank_mm
-    count = 1 if last - first < apart else max(2, 1 + ceil((last - first) / rules.pitch_mm - NOTHING))
-    wanted = [(first + last) / 2] if count == 1 else [first + (last - first) * k / (count - 1) for k in range(count)]
-    return [stack for t in wanted if (stack := tried(t))]
+    apart = rules.apart_shanks * shank_mm
+    usual = 1 if last - first < apart else max(2, 1 + ceil((last - first) / rules.pitch_mm - NOTHING))
+    count = wish.count or usual
+    return set_out([(first + last) / 2] if count == 1 else [first + (last - first) * k / (count - 1) for k in range(count)])
+
+
+def places_along(design: Design, joint: Joint, near: str, row: Sequence[Stack], wish: Wish = PLAIN) -> list[float]:
+    """Where fasteners of a row are along its line, mm from the middle."""
+    line = Line(design, joint, near, wish)
+    return [dot(sub(add(s.head, scale(s.way, s.through_mm)), line.middle), line.along) for s in row]
 
 
 def _edge(tried: Callable[[float], Stack | None], inside: float, outside: float) -> float:

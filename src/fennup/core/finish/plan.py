@@ -1,25 +1,27 @@
 """A dated plan: backwards from the day it is needed, or forwards from today. One pair of hands; what dries, dries day and night."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 
 from fennup.core.errors import SpecError
 from fennup.core.finish.hours import FreeHours, Span
 
 NO_TIME = timedelta(0)
+NONE_DONE: Mapping[str, datetime] = {}
 
 
 @dataclass(frozen=True)
 class Task:
     """Something to do: working hours, then hours in which it only waits before what comes `after` it goes on. One that is `whole` is done in
-    one go: a coat, a glue-up."""
+    one go: a coat, a glue-up. `never_on`: days on which it cannot be done: too cold, too wet."""
 
     id: str
     work_h: float
     wait_h: float = 0.0
     after: tuple[str, ...] = ()
     whole: bool = False
+    never_on: frozenset[date] = frozenset()
 
 
 @dataclass(frozen=True)
@@ -56,12 +58,16 @@ def latest_plan(tasks: Sequence[Task], needed: datetime, free: FreeHours) -> lis
     return sorted(placed.values(), key=lambda p: (p.start, p.end))
 
 
-def earliest_plan(tasks: Sequence[Task], start: datetime, free: FreeHours) -> list[Placed]:
-    """Everything as early as it can be from a time on. SpecError as `latest_plan`."""
+def earliest_plan(
+    tasks: Sequence[Task], start: datetime, free: FreeHours, done: Mapping[str, datetime] = NONE_DONE
+) -> list[Placed]:
+    """Everything that is still to do as early as it can be from a time on; `done`: tasks, and when each has waited as well. SpecError as `latest_plan`."""
     free.check()
     placed: dict[str, Placed] = {}
     for task in _in_order(tasks):
-        begin = max([start, *(placed[id].ready for id in task.after)])
+        if task.id in done:
+            continue
+        begin = max([start, *(done[id] if id in done else placed[id].ready for id in task.after)])
         spans = _fill(task, _left(free.after(begin), placed.values(), backwards=False), backwards=False)
         placed[task.id] = Placed(task, spans, spans[-1][1] + timedelta(hours=task.wait_h))
     return sorted(placed.values(), key=lambda p: (p.start, p.end))
@@ -70,6 +76,11 @@ def earliest_plan(tasks: Sequence[Task], start: datetime, free: FreeHours) -> li
 def ready_at(plan: Sequence[Placed]) -> datetime:
     """When all of a plan is ready."""
     return max(p.ready for p in plan)
+
+
+def longest_span_h(free: FreeHours) -> float:
+    """The longest time in one go that a week has."""
+    return max((end - start for spans in free.week for start, end in spans), default=0.0)
 
 
 def _in_order(tasks: Sequence[Task]) -> list[Task]:
@@ -113,7 +124,7 @@ def _fill(task: Task, spans: Iterable[Span], *, backwards: bool) -> tuple[Span, 
     for start, end in spans:
         if wanted == NO_TIME:
             return ((end, end),) if backwards else ((start, start),)
-        if task.whole and end - start < wanted:
+        if (task.whole and end - start < wanted) or start.date() in task.never_on:
             continue
         piece = min(wanted, end - start)
         found.append((end - piece, end) if backwards else (start, start + piece))

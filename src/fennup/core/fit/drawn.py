@@ -2,12 +2,12 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
-from math import cos, hypot, sin
+from math import hypot
 
 import numpy as np
 
 from fennup.core.assembly.model import Assembly
-from fennup.core.drawing.board_views import RISE, joints_on_top, looked_from, seen_from
+from fennup.core.drawing.board_views import from_a_side, joints_on_top, seen_from
 from fennup.core.drawing.edit import TypeIn
 from fennup.core.drawing.view import Dimension, Shape, View
 from fennup.core.fit.fitting import Fit
@@ -96,8 +96,7 @@ def _fan(meeting: Meeting, picture: Picture, opening: JointOpening, times: int) 
 
 
 def _pictorial(solids: Mapping[str, Solid]) -> tuple[Vec, Vec]:
-    turn = looked_from(dict(solids))
-    return (cos(turn), sin(turn), 0.0), (-sin(turn) * sin(RISE), cos(turn) * sin(RISE), cos(RISE))
+    return from_a_side(dict(solids), "front")
 
 
 def joining_view(fit: Fit, step: Joining) -> View:

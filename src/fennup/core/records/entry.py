@@ -80,6 +80,12 @@ class AgreedBody(Body):
     text: Text = ""
 
 
+class DidBody(Body):
+    """A step of the finish was done: fastened, glued, coated, set up."""
+
+    text: Text = ""
+
+
 class UndoneBody(Body):
     """An entry is taken back."""
 
@@ -93,6 +99,7 @@ BODIES: dict[str, type[Body]] = {
     "wrong": WrongBody,
     "read": ReadBody,
     "agreed": AgreedBody,
+    "did": DidBody,
     "undone": UndoneBody,
 }
 

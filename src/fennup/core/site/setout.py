@@ -16,6 +16,7 @@ HOLD = 1e-4  # how little a place is held where it is, against a reading: only w
 ROUNDS = 30
 FLAT_DEG = 90.0
 ENOUGH_MM = 1e-9
+ON_STUD_MM = 15.0  # so near its middle a screw meets it
 
 
 @dataclass(frozen=True)
@@ -86,3 +87,29 @@ def moves(places: Mapping[str, Point2], readings: Mapping[Pair, float]) -> dict[
             break
     back = np.array((-along[1], along[0]))
     return {name: Move(float((w - at) @ along), float((w - at) @ back)) for name, w, at in zip(names, wanted, lies, strict=True)}
+
+
+@dataclass(frozen=True)
+class Hung:
+    """Marks for something that hangs: its middle at 0, hooks left and right of it and how high they are, what carries in the wall behind it."""
+
+    hooks_mm: tuple[float, float]
+    up_mm: float
+    studs_mm: tuple[float, ...]
+    on_studs: bool
+
+
+def hung(wide_mm: float, top_mm: float, in_mm: float, drop_mm: float, stud_mm: float, studs_apart_mm: float) -> Hung:
+    """Where hooks go. SpecError `hooks_cross` where they would lie past each other, `hooks_low` below the floor."""
+    half = wide_mm / 2 - in_mm
+    if half < 0:
+        raise SpecError("hooks_cross", ("site.hooks_in_mm",), mm=in_mm, limit_mm=wide_mm / 2)
+    if top_mm <= drop_mm:
+        raise SpecError("hooks_low", ("site.drop_mm",), mm=drop_mm, limit_mm=top_mm)
+    first = stud_mm - studs_apart_mm * floor((stud_mm + wide_mm / 2) / studs_apart_mm)
+    studs = []
+    while first <= wide_mm / 2:
+        studs.append(first)
+        first += studs_apart_mm
+    near = all(any(abs(stud - hook) <= ON_STUD_MM for stud in studs) for hook in (-half, half))
+    return Hung((-half, half), top_mm - drop_mm, tuple(studs), near)

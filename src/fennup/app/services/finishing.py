@@ -1,0 +1,58 @@
+"""From a project, the workshop's tables and the project's records to its finish; kept while nothing of that changes."""
+
+from collections import OrderedDict
+from collections.abc import Sequence
+from datetime import UTC, date, datetime
+
+from fennup.app.models.tables import Record
+from fennup.app.services import documents
+from fennup.app.services.own import AT_THE_FINISH
+from fennup.app.services.records import entries_of
+from fennup.app.services.validate import from_core
+from fennup.app.wording.figures import Voice
+from fennup.core.drawing.edit import Edit
+from fennup.core.errors import CoreError
+from fennup.core.finish.planned import DID, Finish, check_wishes
+from fennup.core.finish.tables import Tables
+from fennup.core.finish.wishes import FinishWishes
+from fennup.core.records.entry import Entry
+from fennup.core.records.fold import live
+from fennup.core.solve import Solution
+
+MOST_KEPT = 8
+_kept: OrderedDict[tuple[object, ...], Finish] = OrderedDict()
+
+
+def last_did(records: Sequence[Record], state: documents.State) -> str | None:
+    """The record that undo would take back: the last step that was done, where nothing was wished since."""
+    alive = {entry.id for entry in live(entries_of(records))}
+    own = [r for r in records if r.id in alive and r.type == "did" and r.key.startswith(DID)]
+    last = max(own, key=lambda r: datetime.fromisoformat(r.received), default=None)
+    if last is None:
+        return None
+    wished = state.changed_at if state.changed_at.tzinfo else state.changed_at.replace(tzinfo=UTC)
+    return last.id if state.undo is None or datetime.fromisoformat(last.received) >= wished else None
+
+
+def finish_of(solution: Solution, tables: Tables, wishes: FinishWishes, entries: Sequence[Entry]) -> Finish:
+    """The finish of a solution. What it hangs on is told by what it says, the design by what it is."""
+    key = (id(solution.design), tables.model_dump_json(), wishes.model_dump_json(), tuple(e.id for e in entries))
+    finish = _kept.get(key)
+    if finish is None or finish.design is not solution.design:
+        finish = _kept[key] = Finish(solution.design, tables, wishes, tuple(entries))
+        while len(_kept) > MOST_KEPT:
+            _kept.popitem(last=False)
+    return finish
+
+
+def after_acts(finish: Finish, acts: list[Edit], voice: Voice, today: date) -> FinishWishes:
+    """The wishes after some acts, and possible: Invalid names the field of what is not."""
+    changed = AT_THE_FINISH.after(finish.wishes, acts, voice)
+    made = Finish(finish.design, finish.tables, changed, finish.entries)
+    try:
+        check_wishes(changed, finish.tables, finish.wishes, today)
+        if changed.coat_when != finish.wishes.coat_when:
+            made.tasks  # noqa: B018 - coats before glue are refused
+    except CoreError as error:
+        raise from_core(error, voice) from None
+    return changed

@@ -1,0 +1,225 @@
+"""A joint cut open with what holds it, and where its fasteners go, on the side that they go in."""
+
+from collections.abc import Sequence
+
+from fennup.core.drawing.board_views import sliced
+from fennup.core.drawing.edit import TypeIn
+from fennup.core.drawing.view import Dimension, Mark, Shape, View
+from fennup.core.fasten.fastened import Fastened
+from fennup.core.fasten.length import bite_mm
+from fennup.core.fasten.pattern import Line
+from fennup.core.fasten.table import STRAIGHT, Bolt, Dowel
+from fennup.core.fasten.through import Stack
+from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.polygon import circle
+from fennup.core.geometry.polyhedron import clip_polygon
+from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, norm, scale, sub, unit
+from fennup.core.tolerances import SAME
+
+AROUND_MM = 45.0  # of wood that is drawn besides what the fastener goes through
+UPRIGHT = 0.3  # of a direction: how much of it must be upright for the paper to stand upright
+POINT = 1.5  # shanks: how long a tip is
+MOST_SEEN_MM = 140.0
+
+
+class Paper:
+    """A plane through a fastener, and how it lies on the paper."""
+
+    def __init__(self, one: Fastened, stack: Stack, line: Line) -> None:
+        along = one.choice.lean_along and one.choice.lean_deg
+        normal = unit(cross(stack.way, line.along)) if along else _square(line.along, stack.way)
+        up: Vec = (0.0, 0.0, 1.0)
+        flat = sub(up, scale(normal, dot(up, normal)))
+        if norm(flat) < UPRIGHT:
+            up = (0.0, 1.0, 0.0)
+            flat = sub(up, scale(normal, dot(up, normal)))
+        if norm(flat) < UPRIGHT:
+            flat = sub((1.0, 0.0, 0.0), scale(normal, normal[0]))
+        self.up = unit(flat)
+        self.right = cross(self.up, normal)
+        self.normal = normal
+
+    def at(self, p: Vec) -> Point2:
+        """Where a place is on it."""
+        return (dot(p, self.right), dot(p, self.up))
+
+
+def _square(way: Vec, to: Vec) -> Vec:
+    """A direction made square to another one."""
+    return unit(sub(way, scale(to, dot(way, to))))
+
+
+def joint_view(one: Fastened) -> View:
+    """The joint cut open where its first fastener goes, or in its middle."""
+    joint = one.kind.joints[0]
+    line = Line(one.design, joint, one.square.near if one.square else joint.a.board, one.choice.wish)
+    stack = one.rows[0][0] if one.rows and one.rows[0] else one.stack
+    if stack is None:
+        square = cross(line.along, line.across)
+        stack = Stack(joint.id, joint.a.board, joint.b.board, line.middle, square, 0.0, 0.0, 90.0)
+    paper = Paper(one, stack, line)
+    at = add(stack.head, scale(stack.way, stack.through_mm))
+    tip = max(one.length_mm or 0.0, min(stack.through_mm + 2 * (one.slot_deep_mm or 0.0), MOST_SEEN_MM)) - stack.through_mm
+    far = scale(stack.way, max(tip, 0.0) + AROUND_MM)
+    near = scale(stack.way, -min(stack.through_mm, MOST_SEEN_MM) - AROUND_MM / 2)
+    across = _square(cross(paper.normal, stack.way), paper.normal)
+    wide = max(line.half, AROUND_MM) + AROUND_MM / 2
+    within = (
+        Plane(stack.way, dot(stack.way, add(at, far))),
+        Plane(scale(stack.way, -1.0), -dot(stack.way, add(at, near))),
+        Plane(across, dot(across, at) + wide),
+        Plane(scale(across, -1.0), -dot(across, at) + wide),
+    )
+    plane = Plane(paper.normal, dot(paper.normal, at))
+    shapes = sliced(one.design.solids, plane, paper.right, paper.up, within)
+    shapes = (*shapes, *_meets(line, plane, paper))
+    drawn = _metal(one, stack, paper, across) if one.how in STRAIGHT else _slot(one, line, stack, paper)
+    return View("joint_cut", (*shapes, *drawn), (), _sizes(one, stack, paper, across))
+
+
+def _meets(line: Line, plane: Plane, paper: Paper) -> tuple[Shape, ...]:
+    """Where the two boards lie on each other."""
+    found = []
+    for points in line.places:
+        edge = [p for p in clip_polygon(points, plane) if abs(plane.beyond(p)) < SAME]
+        if len(edge) > 1:
+            found.append(Shape("joint", (paper.at(edge[0]), paper.at(edge[-1]))))
+    return tuple(found)
+
+
+def _metal(one: Fastened, stack: Stack, paper: Paper, across: Vec) -> tuple[Shape, ...]:
+    """The fastener, its head sunk as it is."""
+    straight, length = one.straight, one.length_mm
+    if straight is None or length is None:
+        return ()
+    half = straight.shank_mm / 2
+
+    def outline(*places: tuple[float, float]) -> tuple[Point2, ...]:
+        both = [*places, *((along, -aside) for along, aside in reversed(places))]
+        return tuple(paper.at(add(stack.head, add(scale(stack.way, along), scale(across, aside)))) for along, aside in both)
+
+    start = one.sunk_mm
+    if isinstance(straight, Dowel):
+        start = stack.through_mm - length / 2
+        return (Shape("metal", outline((start, half), (start + length, half)), True),)
+    end = start + length
+    if isinstance(straight, Bolt):
+        washer = straight.washer_mm
+        start, end = start - washer, start - washer + length
+        out = stack.through_mm + stack.into_mm
+        nut = outline((out, straight.head_mm / 2), (out + washer + straight.nut_mm, straight.head_mm / 2))
+        head = outline((start - straight.head_high_mm, straight.head_mm / 2), (start + washer, straight.head_mm / 2))
+        return (Shape("metal", outline((start, half), (end, half)), True), Shape("metal", head, True), Shape("metal", nut, True))
+    wide = straight.head_mm / 2
+    body = outline(
+        (start, wide), (start + straight.head_high_mm, half), (end - min(POINT * straight.shank_mm, length / 3), half), (end, 0.0)
+    )
+    hole = outline((0.0, wide), (start, wide)) if start > SAME else ()
+    return (*((Shape("waste", hole, True),) if hole else ()), Shape("metal", body, True))
+
+
+def _slot(one: Fastened, line: Line, stack: Stack, paper: Paper) -> tuple[Shape, ...]:
+    """A biscuit's or a spline's slot."""
+    deep, wide = one.slot_deep_mm, one.slot_wide_mm
+    if not deep or not wide:
+        return ()
+    square = unit(cross(line.along, line.across))
+    middle = add(line.middle, scale(line.across, one.slot_aside_mm))
+    corners = ((-deep, -wide / 2), (deep, -wide / 2), (deep, wide / 2), (-deep, wide / 2))
+    points = (add(middle, add(scale(square, a), scale(line.across, b))) for a, b in corners)
+    return (Shape("metal", tuple(paper.at(p) for p in points), True),)
+
+
+def _sizes(one: Fastened, stack: Stack, paper: Paper, across: Vec) -> tuple[Dimension, ...]:
+    """What it goes through, its length (to be typed), its bite, and what is left over its tip."""
+    length = one.length_mm
+    if one.how not in STRAIGHT or length is None:
+        return ()
+    start = stack.through_mm - length / 2 if isinstance(one.straight, Dowel) else one.sunk_mm
+    places = {
+        "head": 0.0,
+        "start": start,
+        "meets": stack.through_mm,
+        "tip": start + length,
+        "out": stack.through_mm + stack.into_mm,
+    }
+    at = {name: paper.at(add(stack.head, scale(stack.way, mm))) for name, mm in places.items()}
+    aside = paper.at(across)
+
+    def size(code: str, a: str, b: str, value: float, away: int, lane: float, acts: TypeIn | None = None) -> Dimension:
+        standing = "derived" if acts is None else "given" if one.choice.length_mm else "suggested"
+        out = (aside[0] * away, aside[1] * away)
+        return Dimension(f"{one.kind.key} {code}", code, at[a], at[b], value, "mm", standing, out, lane, acts=acts)  # type: ignore[arg-type]
+
+    typed = TypeIn(op="type", path=f"joints/{one.kind.key}/length_mm", text="")
+    found = [
+        size("fasten_length", "start", "tip", length, 1, 2.0, typed),
+        size("fasten_through", "head", "meets", stack.through_mm, -1, 1.5),
+    ]
+    bite = length / 2 if isinstance(one.straight, Dowel) else bite_mm(stack, length, one.sunk_mm)
+    if not isinstance(one.straight, Bolt) and bite > SAME:
+        found.append(size("fasten_bite", "meets", "tip", bite, -1, 1.5))
+    return tuple(found)
+
+
+def pattern_view(one: Fastened) -> View | None:
+    """The side that fasteners go in, seen square, with where each goes in and how far from the near end of the row; None without a row."""
+    if not one.rows or not one.rows[0] or one.square is None:
+        return None
+    row = one.rows[0]
+    line = Line(one.design, one.kind.joints[0], one.square.near, one.choice.wish)
+    reader = scale(unit(cross(line.along, line.across)), 1.0)
+    if dot(reader, row[0].way) > 0:
+        reader = scale(reader, -1.0)
+    right = line.along if line.along[0] + line.along[2] / 2 >= -SAME else scale(line.along, -1.0)
+    up = cross(reader, right)
+
+    def at(p: Vec) -> Point2:
+        return (dot(p, right), dot(p, up))
+
+    near = one.design.solids[one.square.near]
+    shapes = [
+        Shape("wood", tuple(at(p) for p in piece.corners(facet)), True, near.board.id, at(near.board.grain))
+        for piece in near.world
+        for facet in piece.facets
+        if dot(facet.plane.normal, reader) > UPRIGHT
+    ]
+    shapes += [Shape("unseen", tuple(at(p) for p in points), True) for points in line.places]
+    wide = one.straight.head_mm or one.straight.shank_mm if one.straight else 1.0
+    heads = sorted((at(stack.head) for stack in row), key=lambda p: p[0])
+    shapes += [Shape("hole", circle(p, wide), True) for p in heads]
+    return View("joint_pattern", tuple(shapes), (Mark("letter", heads[0], "1"),), _running(one, heads, near_end(one, right, up)))
+
+
+def near_end(one: Fastened, right: Vec, up: Vec) -> Point2:
+    """The near end of the board that they go into, on the paper, at its lower edge there."""
+    assert one.square
+    points = [p for piece in one.design.solids[one.square.near].world for p in piece.points]
+    return (min(dot(p, right) for p in points), min(dot(p, up) for p in points))
+
+
+def _running(one: Fastened, heads: Sequence[Point2], end: Point2) -> tuple[Dimension, ...]:
+    """From the end to the first and to the last, and how high they are."""
+    a, b = heads[0], heads[-1]
+    found = [
+        Dimension(f"{one.kind.key} first", "fasten_first", (end[0], a[1]), a, a[0] - end[0], "mm", "derived", (0.0, -1.0), 1.5),
+        Dimension(f"{one.kind.key} up", "fasten_up", (a[0], end[1]), a, a[1] - end[1], "mm", "derived", (-1.0, 0.0), 1.5),
+    ]
+    if len(heads) > 1:
+        apart = heads[1][0] - heads[0][0]
+        found.append(Dimension(f"{one.kind.key} apart", "fasten_apart", a, heads[1], apart, "mm", "derived", (0.0, 1.0), 1.5))
+        found.append(
+            Dimension(f"{one.kind.key} last", "fasten_last", (end[0], b[1]), b, b[0] - end[0], "mm", "derived", (0.0, 1.0), 3.5)
+        )
+    return tuple(d for d in found if d.value > SAME)
+
+
+def running_marks(one: Fastened) -> list[float]:
+    """How far from the near end of the board that they go into each of the first joint's fasteners goes in, mm."""
+    view = pattern_view(one)
+    if view is None or one.square is None:
+        return []
+    line = Line(one.design, one.kind.joints[0], one.square.near, one.choice.wish)
+    right = line.along if line.along[0] + line.along[2] / 2 >= -SAME else scale(line.along, -1.0)
+    low = min(dot(p, right) for piece in one.design.solids[one.square.near].world for p in piece.points)
+    return sorted(dot(stack.head, right) - low for stack in one.rows[0])

@@ -1,0 +1,432 @@
+"""Every kind of joint of a design with what holds it: which fastener, how long, where each one goes, and what speaks against it."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from math import acos, ceil, degrees
+
+from fennup.core.assembly.model import Joint
+from fennup.core.design import Design
+from fennup.core.errors import SpecError
+from fennup.core.fasten.choice import USUAL_CHOICE, Fastening
+from fennup.core.fasten.length import Lengths, bite_mm, lengths_for
+from fennup.core.fasten.meeting import Driven, over_head
+from fennup.core.fasten.pattern import Line, has_room, margins, places_along, row_of
+from fennup.core.fasten.table import BEHIND, HOWS, STRAIGHT, Biscuit, Bolt, Dowel, Fasteners, How, Screw, Straight
+from fennup.core.fasten.through import Stack, contact_of, stacks_of
+from fennup.core.geometry.polyhedron import polygon_area
+from fennup.core.geometry.vec import add, dot, scale
+from fennup.core.tolerances import NOTHING, ON_LINE, SAME
+
+BRACKET_MM = 2.0  # how thick an angle of metal is
+SCREWED_MM = 70.0  # what one screws straight through; thicker boards are bolted
+SLIM_MM = 22.0  # wood thinner than this takes the thinnest screws
+STOUT_MM = 40.0  # and wood at least so thick stout ones
+USUAL_TIMES = 2.5  # of what it goes through: how long a screw usually is
+TRIED = 12
+STEEP_DEG = 40.0  # a side that is farther out of square to a screw does not take its head
+APART_MM = 30.0  # what stays between the ends of two biscuits
+PER_BEHIND = {"block": 4, "bracket": 4, "backing": 4}
+
+
+@dataclass(frozen=True)
+class Doubt:
+    """Something that speaks against a fastening: a code, and its figures or names."""
+
+    code: str
+    value: float = 0.0
+    limit: float = 0.0
+    name: str = ""
+
+
+@dataclass(frozen=True)
+class KindOfJoint:
+    """Joints that are alike: the first one speaks for all. `stacks`: the ways straight through it, the shorter first; `area_mm2`: of one of them."""
+
+    joints: tuple[Joint, ...]
+    stacks: tuple[Stack, ...]
+    area_mm2: float
+
+    @property
+    def key(self) -> str:
+        """By what it is called: its first joint's id."""
+        return self.joints[0].id
+
+
+def kinds_of_joint(design: Design) -> list[KindOfJoint]:
+    """All joints, those that are alike together: of one kind, as large, through as much wood the same way of its grain."""
+    found: dict[object, tuple[list[Joint], tuple[Stack, ...], float]] = {}
+    for joint in design.assembly.joints:
+        area = sum(polygon_area(points) for points in contact_of(design, joint))
+        stacks = tuple(stacks_of(design, joint))
+        if area < SAME or (design.boards[joint.a.board].found and design.boards[joint.b.board].found):
+            continue
+        like = tuple((round(s.through_mm, 2), round(s.into_mm, 2), round(s.grain_deg, 1), _role(design, s)) for s in stacks)
+        roles = frozenset(design.boards[m.board].role for m in (joint.a, joint.b))
+        entry = found.setdefault((joint.kind, round(area, 1), like, roles), ([], stacks, area))
+        entry[0].append(joint)
+    return [KindOfJoint(tuple(joints), stacks, area) for joints, stacks, area in found.values()]
+
+
+def _role(design: Design, stack: Stack) -> str:
+    return design.boards[stack.near].role
+
+
+@dataclass(frozen=True)
+class Fastened:
+    """A kind of joint, and what holds it. Lengths in mm; nothing is asked for that the choice says already."""
+
+    design: Design
+    kind: KindOfJoint
+    fasteners: Fasteners
+    choice: Fastening = USUAL_CHOICE
+
+    @cached_property
+    def hows(self) -> tuple[How, ...]:
+        """What can hold it: nothing goes straight through where no board is thin enough."""
+        return tuple(how for how in HOWS if how not in STRAIGHT or self.kind.stacks)
+
+    @cached_property
+    def how(self) -> How:
+        """As it is chosen, else as is usual: screws through a board that one can screw through, bolts through thick ones, biscuits in miters of wood
+        that takes their slots; where none of that goes, glue where boards are let into each other, else brackets."""
+        if self.choice.how in self.hows:
+            return self.choice.how
+        joint = self.kind.joints[0]
+        if joint.kind in ("miter", "edge"):
+            return "biscuit" if self._biscuit() else "glue"
+        usual: How = "screw" if self.square and self.square.through_mm <= SCREWED_MM else "bolt"
+        if self.square and self._fits(self.square, self._size(usual, self.square), usual):
+            return usual
+        if joint.kind == "lap":
+            return "glue"
+        return "dowel" if self.square and self._fits(self.square, self._size("dowel", self.square), "dowel") else "bracket"
+
+    @cached_property
+    def square(self) -> Stack | None:
+        """Straight through, square to where they meet, from the side that is chosen."""
+        stacks = self.kind.stacks
+        return stacks[-1 if self.choice.other_side and len(stacks) > 1 else 0] if stacks else None
+
+    @cached_property
+    def stack(self) -> Stack | None:
+        """The real way of its fasteners, leaning as it is chosen."""
+        if self.square is None or not (self.choice.lean_deg and self.how in STRAIGHT):
+            return self.square
+        line = Line(self.design, self.kind.joints[0], self.square.near, self.choice.wish)
+        return line.at(0.0)
+
+    @cached_property
+    def straight(self) -> Straight | None:
+        """Which size goes in: as it is chosen, else by how thick the wood is and which of them comes in a length that does."""
+        if self.how not in (*STRAIGHT, *BEHIND) or self.through is None:
+            return None
+        chosen = self.fasteners.of(self.how).get(self.choice.size or "")
+        return chosen or self._size(self.how, self.through)
+
+    def _size(self, how: How, stack: Stack) -> Straight:
+        """The usual size for how thick the wood is, else the next one that has room and comes in a length that does."""
+        by_thickness = sorted(self.fasteners.of(how).values(), key=lambda one: one.shank_mm)
+        thin = min(stack.through_mm, stack.into_mm)
+        usual = by_thickness[0 if thin < SLIM_MM else min(1, len(by_thickness) - 1) if thin < STOUT_MM else -1]
+        return next((one for one in (usual, *reversed(by_thickness)) if self._fits(stack, one, how)), usual)
+
+    def _fits(self, stack: Stack, one: Straight, how: How) -> bool:
+        """Whether a size has room there and comes in a length that does."""
+        rules = self.fasteners.rules_of(how)
+        if not lengths_for(stack, one, rules, self.sunk_mm).fitting_mm:
+            return False
+        if not stack.near:
+            return True
+        line = Line(self.design, self.kind.joints[0], stack.near, self.choice.wish)
+        tried = (line.at(line.low + (line.high - line.low) * k / TRIED) for k in range(1, TRIED))
+        return any(place and has_room(self.design, place, one.shank_mm, rules) for place in tried)
+
+    @cached_property
+    def thick_mm(self) -> float:
+        """How thick what is put behind is: as chosen, of metal, else as the thinner board."""
+        if self.choice.thick_mm:
+            return self.choice.thick_mm
+        if self.how == "bracket":
+            return BRACKET_MM
+        joint = self.kind.joints[0]
+        return min(self.design.boards[m.board].section.thickness_mm for m in (joint.a, joint.b))
+
+    @cached_property
+    def through(self) -> Stack | None:
+        """What one fastener goes through: both boards, or what is put behind and the thinner of them."""
+        if self.how not in BEHIND:
+            return self.stack
+        joint = self.kind.joints[0]
+        board = min((self.design.boards[m.board] for m in (joint.a, joint.b)), key=lambda b: b.section.thickness_mm)
+        return Stack(joint.id, "", board.id, (0.0, 0.0, 0.0), board.frame.z, self.thick_mm, board.section.thickness_mm, 90.0)
+
+    @cached_property
+    def cover(self) -> str | None:
+        """The board that lies over the head of one of them, which then must be sunk."""
+        if self.how not in STRAIGHT or self.stack is None or isinstance(self.straight, Dowel):
+            return None
+        return over_head(self.design, Driven(self.stack, next(iter(self.fasteners.screws.values())), 1.0))
+
+    @property
+    def sunk_mm(self) -> float:
+        """How far heads are sunk."""
+        return self.choice.sunk_mm
+
+    @cached_property
+    def lengths(self) -> Lengths | None:
+        """How long it may be and should be."""
+        if self.straight is None or self.through is None:
+            return None
+        return lengths_for(self.through, self.straight, self.fasteners.rules_of(self.how), self.sunk_mm)
+
+    @cached_property
+    def length_mm(self) -> float | None:
+        """As chosen; else, of those of the shop that are safe and useful, the one that comes nearest to what is usual: some two and a half times what it
+        goes through; of bolts the shortest, of dowels the longest; none where none does."""
+        if self.choice.length_mm is not None and self.straight is not None:
+            return self.choice.length_mm
+        if self.lengths is None or self.through is None or not self.lengths.fitting_mm:
+            return None
+        if isinstance(self.straight, Bolt | Dowel):
+            return self.lengths.fitting_mm[0 if isinstance(self.straight, Bolt) else -1]
+        usual = USUAL_TIMES * self.through.through_mm
+        return min(self.lengths.fitting_mm, key=lambda length: abs(length - usual))
+
+    @property
+    def bite_mm(self) -> float | None:
+        """How far it reaches into the far part, half of a dowel."""
+        if self.length_mm is None or self.through is None:
+            return None
+        return self.length_mm / 2 if isinstance(self.straight, Dowel) else bite_mm(self.through, self.length_mm, self.sunk_mm)
+
+    @property
+    def left_mm(self) -> float | None:
+        """The wood that is left over its tip; less than 0 where it comes out."""
+        if self.bite_mm is None or self.through is None or isinstance(self.straight, Bolt):
+            return None
+        return self.through.into_mm - self.bite_mm
+
+    @cached_property
+    def rows(self) -> tuple[tuple[Stack, ...], ...]:
+        """Where they go, joint by joint; of the others where they are in the first."""
+        if self.how not in STRAIGHT or self.straight is None or self.square is None:
+            return ()
+        shank, rules, wish = self.straight.shank_mm, self.fasteners.rules_of(self.how), self.choice.wish
+        far = {stack.near: k for k, stack in enumerate(self.kind.stacks)}[self.square.near]
+        rows: list[tuple[Stack, ...]] = []
+        known: list[float] = []
+        for joint in self.kind.joints:
+            stacks = self.kind.stacks if not rows else tuple(stacks_of(self.design, joint))
+            if far >= len(stacks):
+                rows.append(())
+                continue
+            row = row_of(self.design, joint, stacks[far].near, shank, rules, wish, known)
+            known = known or places_along(self.design, joint, stacks[far].near, row, wish)
+            rows.append(tuple(row))
+        return tuple(rows)
+
+    @property
+    def glued(self) -> bool:
+        """Whether it is glued: as chosen; bolts and brackets are there to be taken apart."""
+        return self.choice.glued and self.how not in ("bolt", "bracket")
+
+    @property
+    def count(self) -> int:
+        """How many it takes, all joints together."""
+        if self.how in STRAIGHT:
+            return sum(len(row) for row in self.rows)
+        if self.how == "biscuit":
+            return self.slots * len(self.kind.joints)
+        return len(self.kind.joints) if self.how != "glue" else 0
+
+    @property
+    def screws_behind(self) -> int:
+        """How many screws hold what is put behind, all joints together."""
+        return PER_BEHIND[self.how] * len(self.kind.joints) if self.how in BEHIND else 0
+
+    # Slots.
+
+    def _contact(self) -> tuple[float, float]:
+        """How long and how wide it is where the two boards lie on each other."""
+        line = Line(self.design, self.kind.joints[0], self.kind.joints[0].a.board)
+        return line.high - line.low, 2 * line.half
+
+    def _deep(self) -> float:
+        """How deep a slot may go, square to where they meet, into the one that has less there."""
+        return self._deepest[0]
+
+    @property
+    def room_mm(self) -> float:
+        """How deep a slot may go at most."""
+        return self._deep()
+
+    @property
+    def slot_aside_mm(self) -> float:
+        """How far from the middle of where they meet the slot lies: where the wood behind it is thickest."""
+        return self._deepest[1]
+
+    @cached_property
+    def _deepest(self) -> tuple[float, float]:
+        if not self.kind.stacks:
+            return 0.0, 0.0
+        # Towards the inside of a box's miter there is more wood behind: at a third of the way from the middle.
+        line = Line(self.design, self.kind.joints[0], self.kind.joints[0].a.board)
+        ways = [
+            (min(s.through_mm, s.into_mm), aside) for aside in (0.0, line.half / 3, -line.half / 3) if (s := line.at(0.0, aside))
+        ]
+        room, aside = max(ways, key=lambda way: round(way[0], 6), default=(0.0, 0.0))
+        return max(0.0, room - self.fasteners.rules.cover_mm), aside
+
+    def _biscuit(self) -> Biscuit | None:
+        """The largest whose slot the wood takes."""
+        long, wide = self._contact()
+        fitting = [
+            b for b in self.fasteners.biscuits.values()
+            if b.long_mm <= long and 3 * b.slot_mm <= wide + SAME and b.wide_mm / 2 + self.fasteners.rules.pass_mm / 2 <= self._deep()
+        ]  # fmt: skip
+        return max(fitting, key=lambda b: b.long_mm, default=None)
+
+    @cached_property
+    def biscuit(self) -> Biscuit | None:
+        """Which biscuit: as chosen, else the largest that fits."""
+        if self.how != "biscuit":
+            return None
+        return self.fasteners.biscuits.get(self.choice.size or "") or self._biscuit()
+
+    @property
+    def slots(self) -> int:
+        """How many biscuits a joint takes."""
+        if self.biscuit is None:
+            return 0
+        long, _ = self._contact()
+        return self.choice.count or max(1, int((long + APART_MM) // (self.biscuit.long_mm + APART_MM)))
+
+    @property
+    def slot_deep_mm(self) -> float | None:
+        """How deep a slot goes into each board: half the biscuit and a little for glue; a spline's groove as deep as the wood lets it, at most a third
+        of where they meet."""
+        if self.how == "biscuit":
+            return self.biscuit.wide_mm / 2 + self.fasteners.rules.pass_mm / 2 if self.biscuit else None
+        if self.how == "spline":
+            return min(self._deep(), max(self._contact()) / 3)
+        return None
+
+    @property
+    def slot_wide_mm(self) -> float | None:
+        """How wide a slot is."""
+        if self.how == "biscuit":
+            return self.biscuit.slot_mm if self.biscuit else None
+        return self.fasteners.rules.spline_part * self._contact()[1] if self.how == "spline" else None
+
+    @property
+    def holes(self) -> tuple[float, float] | None:
+        """The drills, mm, in soft and in hard wood, of what is to be drilled for besides a screw's clearance."""
+        one = self.straight
+        return (one.pilot_soft_mm, one.pilot_hard_mm) if isinstance(one, Screw) else None
+
+    # Doubts.
+
+    @cached_property
+    def doubts(self) -> tuple[Doubt, ...]:
+        """What speaks against it, the gravest first."""
+        return tuple(_doubts(self))
+
+
+def _doubts(one: Fastened) -> list[Doubt]:
+    found: list[Doubt] = []
+    straight, lengths, length = one.straight, one.lengths, one.length_mm
+    if one.how == "biscuit" and one.biscuit and (one.slot_deep_mm or 0.0) > one._deep() + NOTHING:
+        found.append(Doubt("slot_deep", one.slot_deep_mm or 0.0, one._deep()))
+    if one.how == "biscuit" and one.biscuit is None:
+        found.append(Doubt("no_biscuit"))
+    if straight is None or lengths is None or one.through is None:
+        return found
+    if length is None:
+        found.append(Doubt(f"lacks_{lengths.lacks}", lengths.shortest_mm, lengths.longest_mm))
+    elif (one.left_mm or 0.0) < 0:
+        found.append(Doubt("comes_out", -(one.left_mm or 0.0), lengths.longest_mm))
+    elif length > lengths.longest_mm + SAME:
+        found.append(Doubt("little_cover", length, lengths.longest_mm))
+    elif length < lengths.shortest_mm - SAME:
+        found.append(Doubt("little_bite", length, lengths.shortest_mm))
+    if one.how in STRAIGHT:
+        found += _in_the_row(one, straight)
+    if one.through.into_end_grain and one.how in ("screw", "nail"):
+        found.append(Doubt("end_grain"))
+    return found
+
+
+def _in_the_row(one: Fastened, straight: Straight) -> list[Doubt]:
+    found: list[Doubt] = []
+    if one.rows and not one.rows[0]:
+        found.append(Doubt("no_room", straight.shank_mm * one.fasteners.rules_of(one.how).edge_shanks))
+    if one.choice.count and one.rows and 0 < len(one.rows[0]) < one.choice.count:
+        found.append(Doubt("fewer", len(one.rows[0]), one.choice.count))
+    cover = one.cover
+    if cover and one.sunk_mm < straight.head_high_mm - SAME:
+        found.append(Doubt("head_covered", one.sunk_mm, straight.head_high_mm, cover))
+    stack = one.rows[0][0] if one.rows and one.rows[0] else one.stack
+    if stack and (steep := _steep(one, stack)) > STEEP_DEG:
+        found.append(Doubt("steep", steep, STEEP_DEG))
+    elif stack and straight.head_mm and one.how != "dowel":
+        at = add(stack.head, scale(stack.way, min(1.0, stack.through_mm / 2)))
+        room = margins(one.design.solids[stack.near], at, stack.way, (-stack.through_mm / 4, stack.through_mm / 4))
+        if min(room.edge_mm, room.end_mm) < straight.head_mm / 2:
+            found.append(Doubt("head_wide", straight.head_mm, 2 * min(room.edge_mm, room.end_mm)))
+    return found
+
+
+def _steep(one: Fastened, stack: Stack) -> float:
+    """How far from square a fastener goes into its near board's side, degrees."""
+    sides = [
+        facet.plane.normal
+        for piece in one.design.solids[stack.near].world
+        for facet in piece.facets
+        if abs(facet.plane.beyond(stack.head)) < ON_LINE and dot(facet.plane.normal, stack.way) < 0
+    ]
+    return degrees(acos(min(1.0, max((-dot(normal, stack.way) for normal in sides), default=1.0))))
+
+
+def fastened(design: Design, fasteners: Fasteners, choices: Mapping[str, Fastening]) -> list[Fastened]:
+    """Every kind of joint with what holds it. SpecError `no_such_size` names the field of a size that there is not."""
+    found = []
+    for kind in kinds_of_joint(design):
+        choice = next((choices[j.id] for j in kind.joints if j.id in choices), USUAL_CHOICE)
+        found.append(Fastened(design, kind, fasteners, choice))
+    return found
+
+
+def check_choice(fasteners: Fasteners, key: str, choice: Fastening) -> None:
+    """SpecError `no_such_size` where the shop has no such size."""
+    sizes = fasteners.biscuits if choice.how == "biscuit" else fasteners.of(choice.how or "screw")
+    if choice.size and choice.size not in sizes and choice.size not in fasteners.biscuits:
+        raise SpecError("no_such_size", (f"joints/{key}/size",), name=choice.size)
+
+
+def all_driven(found: Sequence[Fastened]) -> list[tuple[str, Driven]]:
+    """Every straight fastener of the whole, with its joint's id."""
+    driven = []
+    for one in found:
+        if one.straight is None or one.length_mm is None:
+            continue
+        for joint, row in zip(one.kind.joints, one.rows, strict=False):
+            driven += [(joint.id, Driven(stack, one.straight, one.length_mm, one.sunk_mm)) for stack in row]
+    return driven
+
+
+def pieces_needed(found: Sequence[Fastened], spare_part: float) -> dict[tuple[str, str, float], int]:
+    """What to buy: how, size and length to a number, with spares."""
+    counts: dict[tuple[str, str, float], int] = {}
+    for one in found:
+        if one.straight is not None and one.length_mm is not None:
+            how = "screw" if one.how in BEHIND else one.how
+            key = (how, one.straight.name, one.length_mm)
+            counts[key] = counts.get(key, 0) + (one.screws_behind if one.how in BEHIND else one.count)
+        if one.biscuit:
+            key = ("biscuit", one.biscuit.name, one.biscuit.long_mm)
+            counts[key] = counts.get(key, 0) + one.count
+        if one.how in BEHIND:
+            key = (one.how, "", one.thick_mm)
+            counts[key] = counts.get(key, 0) + one.count
+    return {key: ceil(count * (1 + spare_part) - NOTHING) for key, count in counts.items() if count}
