@@ -317,7 +317,7 @@ class Yard(Boards):
         for answer in (b"<html>", b"[1]", b'{"items": 3}', json.dumps(bad).encode(), b"{" * 5000):
             self.opened(ThreadingHTTPServer(("127.0.0.1", 0), type("Nonsense", (OddYard,), {"answer": answer})))
             self.assertIn("no price list", self.post("prices/ask", {})["notice"])
-        with mock.patch("fennup.app.services.yards.SECONDS", 0.1):
+        with mock.patch("fennup.app.services.outside.SECONDS", 0.1):
             self.opened(ThreadingHTTPServer(("127.0.0.1", 0), type("Slow", (OddYard,), {"wait": 0.5})))
             self.assertIn("takes too long", self.post("prices/ask", {})["notice"])
         self.assertEqual(self.get("prices")["lines"], [])

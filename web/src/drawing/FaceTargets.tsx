@@ -1,32 +1,38 @@
 import type { KeyboardEvent, MouseEvent } from "react";
-import type { Face, Point } from "../api/types";
+import type { Face as AnyFace, Point } from "../api/types";
 import { type Camera, path, toPaper, toScreen } from "./camera";
 
-type Props = {
-  faces: Face[];
-  chosen: Face[];
+/** A side as it is touched. */
+type Face = Pick<AnyFace, "board" | "label" | "outline"> & { side: string };
+
+type Props<F extends Face> = {
+  faces: F[];
+  chosen: F[];
   camera: Camera;
-  onTouch: (face: Face, at: Point | null) => void;
+  onTouch: (face: F, at: Point | null) => void;
+  /** What else it looks like. */
+  look?: (face: F) => string;
 };
 
 /** Faces to be touched on a drawing, those that are seen edge on as lines; by keyboard each is touched in its middle. */
-export function FaceTargets({ faces, chosen, camera, onTouch }: Props) {
-  const screen = (face: Face) => path(face.outline.map((p) => toScreen(camera, p as Point)));
-  const touch = (face: Face) => (event: MouseEvent<SVGElement>) => {
+export function FaceTargets<F extends Face>({ faces, chosen, camera, onTouch, look }: Props<F>) {
+  const screen = (face: F) => path(face.outline.map((p) => toScreen(camera, p as Point)));
+  const touch = (face: F) => (event: MouseEvent<SVGElement>) => {
     const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
     onTouch(face, toPaper(camera, [event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0)]));
   };
-  const key = (face: Face) => (event: KeyboardEvent<SVGElement>) => {
+  const key = (face: F) => (event: KeyboardEvent<SVGElement>) => {
     if (event.key !== "Enter" && event.key !== " ") return;
     event.preventDefault();
     onTouch(face, null);
   };
   return (
     <g>
-      {faces.map((face) => (
+      {faces.map((face, i) => (
         // biome-ignore lint/a11y/useSemanticElements: a face inside a drawing cannot be a button element
         <g
-          key={`${face.board}|${face.side}`}
+          // biome-ignore lint/suspicious/noArrayIndexKey: a side may be in several pieces, which keep their order
+          key={`${face.board}|${face.side}|${i}`}
           className="face-target"
           role="button"
           tabIndex={0}
@@ -36,7 +42,7 @@ export function FaceTargets({ faces, chosen, camera, onTouch }: Props) {
         >
           <title>{face.label}</title>
           {face.outline.length > 2 ? (
-            <polygon className="face" points={screen(face)} />
+            <polygon className={`face ${look?.(face) ?? ""}`} points={screen(face)} />
           ) : (
             <>
               <polyline className="face-reach" points={screen(face)} />

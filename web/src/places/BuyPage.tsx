@@ -3,10 +3,12 @@ import { useEffect, useMemo } from "react";
 import { Link, useParams } from "react-router";
 import { boardsApi } from "../api/boards";
 import { projectApi, projectKey } from "../api/documents";
+import { finishApi } from "../api/finish";
 import { refresh } from "../api/refresh";
 import type { Act } from "../api/types";
 import { useDocument } from "../api/useDocument";
 import { useJob } from "../api/useJob";
+import { SaidLines } from "../finish/parts";
 import { NotAsListed, useTicks } from "./BuyPanel";
 
 const NOTHING: unknown[][] = [];
@@ -20,6 +22,8 @@ export function BuyPage() {
   const project = useQuery({ queryKey: own.key, queryFn: own.read });
   const boards = useDocument(wished, NOTHING);
   useJob(boards.saved?.job ?? null, wished.key, true);
+  const finish = useQuery({ queryKey: projectKey(id, "finish"), queryFn: finishApi(id).read });
+  const besides = finish.data?.buys ?? [];
   const [ticks, toggle] = useTicks(id);
   const plan = boards.saved?.plan;
   const name = project.data?.name;
@@ -76,6 +80,12 @@ export function BuyPage() {
           </li>
         ))}
       </ul>
+      {besides.length > 0 && (
+        <>
+          <h2 className="mt-4 text-[20px]">Besides boards</h2>
+          <SaidLines lines={besides} label="Besides boards" />
+        </>
+      )}
       {plan.boards.some((b) => !b.bought) && (
         <>
           <h2 className="mt-4 text-[20px]">There already, on the rack</h2>

@@ -2,11 +2,13 @@ import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } fr
 import { Link, useNavigate, useParams } from "react-router";
 import { boardsApi, rackApi } from "../api/boards";
 import { projectApi, projectKey, workshopApi } from "../api/documents";
+import { finishApi, tablesApi } from "../api/finish";
 import { fitApi } from "../api/fit";
 import { sawApi } from "../api/saw";
 import type { Problem } from "../api/types";
 import { useDocument } from "../api/useDocument";
 import { useJob } from "../api/useJob";
+import { FinishPlace } from "../finish/FinishPlace";
 import { FitPlace } from "../fit/FitPlace";
 import { BoardsPlace } from "./BoardsPlace";
 import { ClosingBar } from "./ClosingBar";
@@ -24,6 +26,7 @@ export function ProjectPage() {
   const onSaw = place === "saw";
   const onBoards = place === "boards";
   const onFit = place === "fit";
+  const onFinish = place === "finish";
   const navigate = useNavigate();
   const [touched, setTouched] = useState<string | null>(null);
   const own = useMemo(() => projectApi(id), [id]);
@@ -42,6 +45,11 @@ export function ProjectPage() {
   const steps = useDocument(wishedSaw, sheets, null, onSaw);
   const wishedFit = useMemo(() => fitApi(id), [id]);
   const fit = useDocument(wishedFit, NOTHING, null, onFit);
+  const wishedFinish = useMemo(() => finishApi(id), [id]);
+  const finish = useDocument(wishedFinish, NOTHING, null, onFinish);
+  const finished = useMemo(() => [projectKey(id, "finish")], [id]);
+  const tables = useDocument(tablesApi, finished, null, onFinish);
+  const [onTables, setOnTables] = useState(false);
   const [onTools, setOnTools] = useState(false);
   const [trouble, setTrouble] = useState<Problem | null>(null);
 
@@ -55,7 +63,11 @@ export function ProjectPage() {
         : boards
       : onFit
         ? fit
-        : project;
+        : onFinish
+          ? onTables
+            ? tables
+            : finish
+          : project;
   const doing = useCallback(async (what: () => Promise<Problem | null>) => {
     const problem = await what();
     setTrouble(problem && problem.status !== 409 ? problem : null);
@@ -96,7 +108,14 @@ export function ProjectPage() {
 
   const { shown } = project;
   const unsaved =
-    project.unsaved ?? workshop.unsaved ?? boards.unsaved ?? rack.unsaved ?? steps.unsaved ?? fit.unsaved;
+    project.unsaved ??
+    workshop.unsaved ??
+    boards.unsaved ??
+    rack.unsaved ??
+    steps.unsaved ??
+    fit.unsaved ??
+    finish.unsaved ??
+    tables.unsaved;
   if (project.missing) return <Missing text={project.missing} />;
   if (!shown) return <p className="p-6">Opening…</p>;
   return (
@@ -168,6 +187,14 @@ export function ProjectPage() {
           onTab={() => setTrouble(null)}
           onProblem={setTrouble}
         />
+      ) : onFinish ? (
+        <FinishPlace
+          project={shown}
+          finish={finish}
+          tables={tables}
+          onTables={setOnTables}
+          onProblem={setTrouble}
+        />
       ) : onBoards ? (
         <BoardsPlace
           project={shown}
@@ -192,7 +219,15 @@ export function ProjectPage() {
       <ClosingBar
         sheet={shown.sheet}
         progress={progress}
-        foot={onBoards ? boards.shown?.plan?.foot : onFit ? fit.shown?.foot : undefined}
+        foot={
+          onBoards
+            ? boards.shown?.plan?.foot
+            : onFit
+              ? fit.shown?.foot
+              : onFinish
+                ? finish.shown?.foot
+                : undefined
+        }
         onTouch={setTouched}
       />
     </div>
@@ -213,7 +248,9 @@ function SkipLinks({ place }: { place: string }) {
               made: "To what was made",
               order: "To the order",
             }
-          : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
+          : place === "finish"
+            ? { fasten: "To the joints", coats: "To the coats", days: "To the days", site: "To setting up" }
+            : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
   const go = (where: string) => {
     if (where === "drawing") return find<SVGElement>('main [tabindex="0"].part-target')?.focus();
     if (where === "settings") return find<HTMLElement>("main .step-chip")?.focus();

@@ -9,6 +9,7 @@ export const PLACES = [
   { path: "saw", name: "Saw" },
   { path: "bench", name: "Bench" },
   { path: "fit", name: "Fit" },
+  { path: "finish", name: "Finish" },
 ];
 
 /** The tape that the places stand on. */

@@ -8,6 +8,7 @@ from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
 from fennup.app.api.answers import file_name, json_of
+from fennup.app.api.finish import FinishRoom
 from fennup.app.api.projects import Opened, opened, project_out
 from fennup.app.api.sessions import has_worker, reading, store, wake_worker, writing
 from fennup.app.schemas.api import Nothing, Problem, ProjectOut, ProjectPath, Seen
@@ -324,7 +325,8 @@ def export_buy_list(path: ProjectPath) -> Response:
     place = _Place(path.project_id)
     found = plan_or_job(place.asked(), store(), has_worker=False)
     assert found.plan
-    return _csv(buy_list_csv(found.plan), f"{file_name(place.opened.body.name)}-to-buy")
+    besides = [(line.text, line.figure) for line in FinishRoom(path.project_id).sheet().buys()]
+    return _csv(buy_list_csv(found.plan, besides), f"{file_name(place.opened.body.name)}-to-buy")
 
 
 @api.post("/projects/<string:project_id>/boards/bought", responses={200: ProjectOut})

@@ -8,9 +8,8 @@ from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
 from fennup.app.api.answers import file_name, json_of, tagged
-from fennup.app.api.fit import device_here
 from fennup.app.api.projects import Opened, opened
-from fennup.app.api.sessions import reading, writing
+from fennup.app.api.sessions import device_here, reading, writing
 from fennup.app.schemas.api import Problem, ProjectPath, Seen
 from fennup.app.schemas.finish import (
     DidAsked,
@@ -18,6 +17,7 @@ from fennup.app.schemas.finish import (
     FinishOut,
     JointQuery,
     PaintOut,
+    PatternQuery,
     SeenFrom,
     TablesOut,
     WeatherAsked,
@@ -39,6 +39,7 @@ from fennup.app.services.upgrade import FINISH, PROJECT, TABLES
 from fennup.app.services.validate import from_core
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.exchange.finish_document import FinishDocument, finish_document
+from fennup.core.exchange.paper import templates_pdf
 from fennup.core.finish.planned import DID
 
 api = APIBlueprint("finish", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
@@ -89,6 +90,15 @@ def read_joint(path: ProjectPath, query: JointQuery) -> Response:
     """A kind of joint cut open, or where its fasteners go in."""
     room = FinishRoom(path.project_id)
     return tagged((*room.based_on, query.key, query.pattern), lambda: room.sheet().fasten.view(query.key, pattern=query.pattern))
+
+
+@api.get("/projects/<string:project_id>/finish/pattern.pdf", responses={200: {"content": {"application/pdf": {}}}})
+def read_pattern(path: ProjectPath, query: PatternQuery) -> Response:
+    """Where fasteners go in, at true size."""
+    room = FinishRoom(path.project_id)
+    pdf = templates_pdf([room.sheet().fasten.template(query.key)], query.size)
+    headers = {"Content-Disposition": f'attachment; filename="{file_name(room.opened.body.name)}-pattern.pdf"'}
+    return Response(pdf, content_type="application/pdf", headers=headers)
 
 
 @api.get("/projects/<string:project_id>/finish/faces", responses={200: PaintOut})

@@ -4,13 +4,13 @@ from contextlib import suppress
 from functools import cached_property
 from uuid import UUID, uuid5
 
-from flask import Response, g
+from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from fennup.app.api.answers import json_of, tagged
 from fennup.app.api.projects import Opened, opened
 from fennup.app.api.saw import SawRoom
-from fennup.app.api.sessions import reading, writing
+from fennup.app.api.sessions import device_here, reading, writing
 from fennup.app.schemas.api import Problem, ProjectPath, Seen
 from fennup.app.schemas.fit import (
     AgreeAsked,
@@ -82,11 +82,6 @@ class FitRoom:
     def answer(self) -> FitOut:
         """As the screen shows it."""
         return self.sheet().out(self.state, self.undo, None)
-
-
-def device_here() -> str:
-    """From which device something is sent."""
-    return str(getattr(g, "device_name", "desk"))
 
 
 @api.get("/projects/<string:project_id>/fit", responses={200: FitOut})

@@ -2,7 +2,7 @@
 
 from contextlib import AbstractContextManager
 
-from flask import current_app
+from flask import current_app, g
 from sqlalchemy.orm import Session
 
 from fennup.app.models.store import Store
@@ -34,3 +34,8 @@ def wake_worker() -> None:
     worker = current_app.config.get("WORKER")
     if worker is not None:
         worker.wake()
+
+
+def device_here() -> str:
+    """From which device something is sent."""
+    return str(getattr(g, "device_name", "desk"))

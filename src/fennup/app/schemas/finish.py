@@ -20,7 +20,7 @@ class WhyOut(BaseModel):
     tone: Tone = "none"
 
 
-class JointOut(BaseModel):
+class HeldJointOut(BaseModel):
     """A kind of joint. `said`: what holds it; `numbers`: of its joints on the bag list; `marks`: where fasteners go, running; `patterned`: there is a drawing of that."""
 
     key: str
@@ -39,7 +39,7 @@ class JointOut(BaseModel):
 class FastenOut(BaseModel):
     """All kinds of joints. `met`: fasteners in each other's way; `advice`: which metal and glue; `buys`: what to buy; `bags`: what goes into which bag."""
 
-    joints: list[JointOut]
+    joints: list[HeldJointOut]
     controls: list[ControlOut]
     met: list[LineOut]
     advice: list[str]
@@ -48,7 +48,7 @@ class FastenOut(BaseModel):
 
 
 class PaintedOut(BaseModel):
-    """A side that is seen on the drawing: what becomes of it, and the acts that make it something else, by what."""
+    """A side that is seen on the drawing: what becomes of it; `tone`: how dark it is, seen aslant, 0 to 2."""
 
     board: str
     side: str
@@ -56,6 +56,7 @@ class PaintedOut(BaseModel):
     outline: list[Point]
     at: Point
     use: str
+    tone: int
 
 
 class PaintOut(BaseModel):
@@ -103,7 +104,7 @@ class DayOut(BaseModel):
     unfit: bool
 
 
-class TaskOut(BaseModel):
+class DayTaskOut(BaseModel):
     """A step: how long, when, whether it is done (`record`: by which it is taken back) or late."""
 
     id: str
@@ -137,7 +138,7 @@ class DaysOut(BaseModel):
     refused: str
     said: list[LineOut]
     strip: list[DayOut]
-    tasks: list[TaskOut]
+    tasks: list[DayTaskOut]
     ways: list[WayOutOfOut]
     controls: list[ControlOut]
     week: list[tuple[str, str, str]]
@@ -163,12 +164,13 @@ class PlacesOut(BaseModel):
 
 
 class FinishOut(BaseModel):
-    """The whole place. `foot`: in one line."""
+    """The whole place. `foot`: in one line; `buys`: what to buy besides boards."""
 
     version: int
     undo: str | None
     redo: str | None
     foot: str
+    buys: list[LineOut]
     fasten: FastenOut
     coats: CoatsOut
     days: DaysOut
@@ -209,6 +211,13 @@ class JointQuery(BaseModel):
 
     key: Annotated[str, Field(max_length=120)]
     pattern: bool = False
+
+
+class PatternQuery(BaseModel):
+    """Which kind of joint, and on which paper."""
+
+    key: Annotated[str, Field(max_length=120)]
+    size: Literal["a4", "letter"] = "a4"
 
 
 class SeenFrom(BaseModel):

@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from fennup.app.services import documents, racks, upgrade
 from fennup.app.services.demo_bench import fill_records
+from fennup.app.services.demo_finish import fill_finish
 from fennup.app.services.demo_fit import fill_fit
 from fennup.app.services.projects import ProjectBody, valid_spec
 from fennup.app.services.upgrade import PROJECT
@@ -384,6 +385,7 @@ def fill(session: Session) -> None:
         made = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": "demo"}, example=True)
         fill_records(session, made.id, body, bench)
         fill_fit(session, made.id, body, bench)
+        fill_finish(session, made.id, body.name, date.today())
         if entry["name"] in WISHES:
             wishes = Wishes.model_validate(WISHES[entry["name"]]).model_dump(mode="json")
             documents.create(session, upgrade.BOARDS, wishes, {"event": "demo"}, racks.wishes_id(made.id), made.id)

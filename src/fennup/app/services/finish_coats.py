@@ -115,6 +115,21 @@ class CoatsSheet:
             )
         return found
 
+    def buys(self) -> list[LineOut]:
+        """Glue and what it is coated with, to buy."""
+        finish, found = self.finish, []
+        if finish.recipe and finish.litres:
+            name = f"{finish.recipe.name[:1].upper()}{finish.recipe.name[1:]}"
+            found.append(
+                LineOut(text=name, figure=f"{finish.litres:.2f} l", note=f"{finish.coats} coats on {finish.coated_m2:.2f} m²")
+            )
+        if finish.glued:
+            name = f"{finish.glue.name[:1].upper()}{finish.glue.name[1:]}"
+            found.append(
+                LineOut(text=name, figure=f"{max(1.0, finish.glue_g):.0f} g", note=f"on {finish.glued_m2:.3f} m² of joints")
+            )
+        return found
+
     def _bare(self) -> list[LineOut]:
         """Sides that must stay bare for the glue, alike ones together."""
         found: dict[str, int] = {}
@@ -190,7 +205,8 @@ class CoatsSheet:
         faces = {(f.board, f.facet): f for f in self.finish.faces}
         shapes = seen_from(design.assembly, design.solids, right, up, through_found=False)
         painted = []
-        for board, facet, outline in sides_seen(design.assembly, design.solids, right, up):
+        for facet, shape in sides_seen(design.assembly, design.solids, right, up):
+            board, outline = shape.part or "", shape.points
             face = faces.get((board, facet))
             if face is None:
                 continue
@@ -200,7 +216,13 @@ class CoatsSheet:
             label = f"{self.words.board(board)}, {self._facet(board, facet)}: {said}"
             painted.append(
                 PaintedOut(
-                    board=board, side=facet, label=f"{label[:1].upper()}{label[1:]}", outline=list(outline), at=middle, use=use
+                    board=board,
+                    side=facet,
+                    label=f"{label[:1].upper()}{label[1:]}",
+                    outline=list(outline),
+                    at=middle,
+                    use=use,
+                    tone=shape.tone,
                 )
             )
         return PaintOut(view=view_out(View("painting", shapes), self.words.voice), faces=painted)

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 from functools import cached_property
 
-from fennup.app.schemas.finish import DayOut, DaysOut, SpanOut, TaskOut, WayOutOfOut
+from fennup.app.schemas.finish import DayOut, DaysOut, DayTaskOut, SpanOut, WayOutOfOut
 from fennup.app.schemas.fit import LineOut, Tone
 from fennup.app.services.controls import choosing, figure_in, picked
 from fennup.app.wording import finish as told
@@ -169,7 +169,7 @@ class DaysSheet:
                         to_h=_h(high - midnight), done=done, late=id in late,
                     )  # fmt: skip
 
-    def _tasks(self, plan: list[Placed]) -> list[TaskOut]:
+    def _tasks(self, plan: list[Placed]) -> list[DayTaskOut]:
         finish = self.finish
         placed = {p.task.id: p for p in plan}
         late = {p.task.id for p in finish.late(self.now)}
@@ -177,11 +177,11 @@ class DaysSheet:
         for task in finish.tasks:
             at, entry = placed.get(task.id), finish.did.get(task.id)
             found.append(
-                TaskOut(
+                DayTaskOut(
                     id=task.id,
                     name=told.task_name(task.id),
                     hours=figure_in(
-                        f"hours/{task.id}", f"{told.task_name(task.id)}, hours", self.words.voice.plain(task.work_h, "h"),
+                        f"hours/{task.id}", told.task_name(task.id), self.words.voice.plain(task.work_h, "h"),
                         given=task.id in finish.wishes.hours,
                     ),
                     waits=f"then {told.hours(task.wait_h)} of waiting" if task.wait_h else "",

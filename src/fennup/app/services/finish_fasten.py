@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from fennup.app.schemas.finish import FastenOut, JointOut, WhyOut
+from fennup.app.schemas.finish import FastenOut, HeldJointOut, WhyOut
 from fennup.app.schemas.fit import LineOut, Tone
 from fennup.app.schemas.sheet import ControlOut, ViewOut
 from fennup.app.services import documents
@@ -10,7 +10,8 @@ from fennup.app.services.controls import figure_in, picked
 from fennup.app.services.drawings import view_out
 from fennup.app.wording import finish as told
 from fennup.app.wording.fit import FitWords
-from fennup.core.fasten.drawn import joint_view, pattern_view, running_marks
+from fennup.core.exchange.paper import Worded
+from fennup.core.fasten.drawn import joint_view, marks_of, pattern_template, pattern_view
 from fennup.core.fasten.fastened import Fastened
 from fennup.core.fasten.table import BEHIND, STRAIGHT, Bolt, Dowel, Screw
 from fennup.core.finish.planned import Finish
@@ -37,7 +38,7 @@ class FastenSheet:
             controls=self._controls(),
             met=self._met(),
             advice=[told.METAL[e] for e in EXPOSURES if e in exposures] + [self._glue()],
-            buys=self._buys(),
+            buys=self.buys(),
             bags=[self._bag(one) for one in finish.fastened],
         )
 
@@ -58,7 +59,7 @@ class FastenSheet:
         """What the boards of its joints must stand."""
         return {self.finish.exposure_of(m.board) for joint in one.kind.joints for m in (joint.a, joint.b)}
 
-    def _joint(self, one: Fastened) -> JointOut:
+    def _joint(self, one: Fastened) -> HeldJointOut:
         doubts = [
             LineOut(
                 text=told.doubt_text(d, self.words.board(d.name).capitalize() if d.name else "", self.words.voice),
@@ -67,7 +68,7 @@ class FastenSheet:
             for d in one.doubts
         ]
         tone: Tone = "wrong" if any(d.tone == "wrong" for d in doubts) else "near" if doubts else "right"
-        return JointOut(
+        return HeldJointOut(
             key=one.kind.key,
             name=self.name(one),
             said=told.size_words(one, self.words.voice),
@@ -86,11 +87,16 @@ class FastenSheet:
         return f"{numbers[0]} to {numbers[-1]}" if len(numbers) > 1 else str(numbers[0])
 
     def _marks(self, one: Fastened) -> str:
-        marks = running_marks(one)
-        if not marks or one.square is None:
+        marks, say = marks_of(one), self.words.voice.say
+        if marks is None or one.square is None:
             return ""
-        said = ", ".join(self.words.voice.say(round(mm, 1)) for mm in marks)
-        return f"On {self.words.board(one.square.near)}, running from its end: {said}."
+        alongs, ups = (sorted({round(mm, 1) for mm in found}) for found in (marks.along_mm, marks.up_mm))
+        board = self.words.board(one.square.near)
+        said, high = (", ".join(say(mm) for mm in found) for found in (alongs, ups))
+        if len(ups) == 1 or len(alongs) == 1:
+            return f"On {board}: {said} from its end, {high} up from its edge, running figures."
+        pairs = ", ".join(f"{say(round(x, 1))} / {say(round(y, 1))}" for x, y in zip(marks.along_mm, marks.up_mm, strict=True))
+        return f"On {board}, from its end / up from its edge: {pairs}."
 
     # Choices.
 
@@ -253,7 +259,8 @@ class FastenSheet:
         glue = self.finish.glue
         return f"Glue: {glue.name}, {'stands water' if glue.outdoors else 'for indoors only'}; clamped {told.hours(glue.clamp_h)}, to be worked on after {told.hours(glue.cured_h)}."
 
-    def _buys(self) -> list[LineOut]:
+    def buys(self) -> list[LineOut]:
+        """Fasteners to buy."""
         spare = self.finish.tables.speed.spare_part
         found = []
         for (how, size, length), count in self.finish.buys.items():
@@ -270,6 +277,15 @@ class FastenSheet:
         return LineOut(
             text=f"{self._numbers(one)}: {self.name(one)}", figure=f"{each}{more}" if one.how != "glue" else "", note=note
         )
+
+    def template(self, key: str) -> Worded:
+        """The row of a kind of joint at true size, worded. NotFound."""
+        one = next((one for one in self.finish.fastened if one.kind.key == key), None)
+        template = pattern_template(one) if one else None
+        if one is None or template is None:
+            raise documents.NotFound(key)
+        caption = f"{told.size_words(one, self.words.voice)}. Dashed: where the boards lie on each other. Long lines: the board's end and edge."
+        return Worded(template, f"{self.words.board(template.part)}: {self.name(one)}", caption, {})
 
     def view(self, key: str, *, pattern: bool) -> ViewOut:
         """A kind of joint drawn. NotFound."""

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from fennup.app.schemas.finish import FinishOut
+from fennup.app.schemas.fit import LineOut
 from fennup.app.services import documents
 from fennup.app.services.finish_coats import CoatsSheet
 from fennup.app.services.finish_days import DaysSheet
@@ -54,12 +55,17 @@ class FinishSheet:
             undo=undo or did_words(state.undo, self.voice),
             redo=did_words(state.redo, self.voice),
             foot=self._foot((fasten.joints and sum(j.tone == "wrong" for j in fasten.joints)) or 0, days.headline),
+            buys=self.buys(),
             fasten=fasten,
             coats=self.coats.out(),
             days=days,
             holds=HoldsSheet(self.finish, self.words).out(),
             site=SiteSheet(self.finish, self.words).out(),
         )
+
+    def buys(self) -> list[LineOut]:
+        """What to buy besides boards: fasteners, glue, coats."""
+        return [*self.fasten.buys(), *self.coats.buys()]
 
     def _foot(self, wrong: int, headline: str) -> str:
         if wrong:

@@ -1,18 +1,21 @@
 """Setting up, in words: set-out, falling ground, hanging, sun."""
 
 from dataclasses import dataclass
+from datetime import date
+from math import hypot
 
 from fennup.app.schemas.finish import GroupOut, PlacesOut, WhyOut
 from fennup.app.schemas.sheet import ViewOut
-from fennup.app.services.controls import figure_in
+from fennup.app.services.controls import figure_in, picked
 from fennup.app.services.drawings import view_out
 from fennup.app.wording import finish as told
 from fennup.app.wording.fit import FitWords
 from fennup.app.wording.problems import problem_text
-from fennup.core.drawing.view import Dimension, Mark, Shape, View
+from fennup.core.drawing.edit import TypeIn
+from fennup.core.drawing.view import Dimension, Mark, Shape, Standing, View
 from fennup.core.errors import CoreError
 from fennup.core.finish.planned import Finish
-from fennup.core.finish.standing import Standing
+from fennup.core.finish.standing import Standing as Stands
 from fennup.core.geometry.polygon import circle, hull
 from fennup.core.geometry.vec import Point2
 from fennup.core.site.setout import Pair
@@ -33,9 +36,9 @@ class SiteSheet:
     words: FitWords
 
     @property
-    def standing(self) -> Standing:
+    def standing(self) -> Stands:
         """The figures."""
-        return Standing(self.finish)
+        return Stands(self.finish)
 
     def out(self) -> PlacesOut:
         """All of it."""
@@ -69,10 +72,10 @@ class SiteSheet:
         marks = tuple(Mark("letter", _beside(p, places, span), self.place(name)) for name, p in places.items())
         middle = (sum(x for x, _ in places.values()) / len(places), sum(y for _, y in places.values()) / len(places))
         sizes = []
-        for a, b in standing.sides:
-            sizes.append(_line(f"{a}|{b}", places[a], places[b], middle))
-        if len(names) == 4:
-            sizes.append(_line(f"{names[0]}|{names[2]}", places[names[0]], places[names[2]], None))
+        across = [(names[0], names[2]), (names[1], names[3])] if len(names) == 4 else []
+        for pair in (*standing.sides, *across):
+            read = standing.readings.get(pair)
+            sizes.append(_line(pair, places, read, None if pair in across else middle))
         return view_out(View("set_out", tuple(shapes), marks, tuple(sizes)), self.words.voice)
 
     def _set_out(self) -> GroupOut:
@@ -162,7 +165,8 @@ class SiteSheet:
                 f"The base line goes from {self.place(names[0])} to {self.place(names[1])}; the first stays where it is.",
                 "The shape that comes nearest to all readings, laid on the plan.",
             ]
-            found.append(WhyOut(title=f"Move {self.place(name)}", figure=" and ".join(ways), lines=lines, tone="near"))
+            far = voice.small(hypot(move.right_mm, move.back_mm))
+            found.append(WhyOut(title=f"Move {self.place(name)}", figure=far, note=", ".join(ways), lines=lines, tone="near"))
         if not moved:
             found.append(WhyOut(title="As read", figure="every place is right", tone="right"))
         return found  # fmt: skip
@@ -274,6 +278,12 @@ class SiteSheet:
         lines = [
             "Noon height: 90° less latitude plus how far north the sun stands that day, to half a degree (Cooper's formula). Share: the cosine of how far from square it comes in. A lid that faces the sun, a clear sky."
         ]
+        year = site.day.year
+        days = [
+            (d, told.day_words(date.fromisoformat(d)), d)
+            for d in (f"{year}-03-20", f"{year}-06-21", f"{year}-09-22", f"{year}-12-21")
+        ]
+        controls.append(picked("site/day", "On", days, site.day.isoformat()))
         rows = [WhyOut(title=f"Noon sun on {told.day_words(site.day)}", figure=f"{sun.altitude_deg:.1f}° high", lines=lines)]
         for slope, part in sun.variants:
             mine = abs(slope - sun.slope_deg) < 0.1
@@ -284,7 +294,7 @@ class SiteSheet:
                     note="of the full sun",
                 )
             )
-        return GroupOut(title="Sun on its slope", controls=controls, rows=rows, note=site.day.isoformat())
+        return GroupOut(title="Sun on its slope", controls=controls, rows=rows)
 
     def _care(self) -> list[str]:
         kg = self.standing.own.kg
@@ -299,14 +309,19 @@ class SiteSheet:
 
 
 def _beside(p: Point2, places: dict[str, Point2], span: float) -> Point2:
+    """A little inwards of a place, where its name stands."""
     x = sum(q[0] for q in places.values()) / len(places)
     y = sum(q[1] for q in places.values()) / len(places)
     long = max(1.0, ((p[0] - x) ** 2 + (p[1] - y) ** 2) ** 0.5)
-    by = span * 2.2 * DOT
+    by = -span * 3.5 * DOT
     return (p[0] + (p[0] - x) / long * by, p[1] + (p[1] - y) / long * by)
 
 
-def _line(id: str, a: Point2, b: Point2, middle: Point2 | None) -> Dimension:
+def _line(pair: Pair, places: dict[str, Point2], read: float | None, middle: Point2 | None) -> Dimension:
+    """From place to place, to be typed over with what the tape reads."""
+    a, b = places[pair[0]], places[pair[1]]
+    if middle is None:  # a diagonal: its figure off the middle, where both cross
+        a, b = (a, b) if pair[0] < pair[1] else (b, a)
     dx, dy = b[0] - a[0], b[1] - a[1]
     long = (dx * dx + dy * dy) ** 0.5
     away: Point2 = (0.0, 0.0)
@@ -314,4 +329,8 @@ def _line(id: str, a: Point2, b: Point2, middle: Point2 | None) -> Dimension:
         away = (dy / long, -dx / long)
         if away[0] * (a[0] - middle[0]) + away[1] * (a[1] - middle[1]) < 0:
             away = (-away[0], -away[1])
-    return Dimension(id, "", a, b, long, "mm", "derived", away, 2.0 if middle else 0.0)
+    key = f"{pair[0]}|{pair[1]}"
+    acts = TypeIn(op="type", path=f"site/readings/{key}", text="")
+    standing: Standing = "given" if read is not None else "suggested"
+    value = read if read is not None else round(long, 1)
+    return Dimension(key, "", a, b, value, "mm", standing, away, 2.0 if middle else 0.0, acts=acts)

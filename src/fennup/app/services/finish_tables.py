@@ -68,7 +68,7 @@ def _row(name: str, row: BaseModel, at: str) -> RowOut:
 def _field(path: str, row: str, field: str, value: Any) -> ControlOut | None:
     label = FIELD_NAMES[field]
     if isinstance(value, bool):
-        return picked(path, label, YES_NO, value, few=True, about=row)
+        return picked(path, label, YES_NO, value, about=row)
     if field == "fills":
         kinds = [(k, w, k) for k, w in (("paint", "paint"), ("clear", "clear coat"), ("oil", "oil"), ("bare", "nothing"))]
         return picked(path, label, kinds, value, about=row)

@@ -38,7 +38,4 @@ FINISH_ACTS = {
     "fillings": "what it is filled with", "fasteners": "a fastener's figures", "limits": "openings for a child", "season": "what a year does", "speed": "how long work takes",
 }  # fmt: skip
 # Sizes on the drawings.
-FINISH_LABELS = {
-    "fasten_length": "length", "fasten_through": "goes through", "fasten_bite": "bites", "fasten_first": "first from the end", "fasten_up": "up from the edge",
-    "fasten_apart": "to the next", "fasten_last": "last from the end",
-}  # fmt: skip
+FINISH_LABELS = {"fasten_length": "length", "fasten_through": "through", "fasten_bite": "bite"}

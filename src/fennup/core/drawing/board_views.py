@@ -52,12 +52,9 @@ def seen_from(
     return tuple(shape for _, shape in _seen(assembly, solids, right, up, through_found=through_found))
 
 
-def sides_seen(
-    assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec
-) -> tuple[tuple[str, str, tuple[Point2, ...]], ...]:
-    """The same sides by name: the board, which side of it, its outline."""
-    found = _seen(assembly, solids, right, up, through_found=False)
-    return tuple((shape.part or "", facet, shape.points) for facet, shape in found)
+def sides_seen(assembly: Assembly, solids: dict[str, Solid], right: Vec, up: Vec) -> list[tuple[str, Shape]]:
+    """The same sides, each with its name on its board."""
+    return _seen(assembly, solids, right, up, through_found=False)
 
 
 def from_a_side(solids: dict[str, Solid], side: str) -> tuple[Vec, Vec]:

@@ -4,7 +4,7 @@ from datetime import datetime
 
 from fennup.core.errors import CoreError
 from fennup.core.exchange.cuts_forms import Form
-from fennup.core.fasten.drawn import running_marks
+from fennup.core.fasten.drawn import marks_of
 from fennup.core.fasten.fastened import Fastened
 from fennup.core.finish.plan import Placed
 from fennup.core.finish.planned import Finish
@@ -159,7 +159,7 @@ def finish_document(finish: Finish) -> FinishDocument:
 
 def _fastened(finish: Finish, one: Fastened) -> FastenedForm:
     through, lengths, straight = one.through, one.lengths, one.straight
-    soft_hard = one.holes
+    soft_hard, marks = one.holes, marks_of(one)
     hard = bool(through and getattr(finish.wood_of(through.far), "hard", False))
     return FastenedForm(
         key=one.kind.key,
@@ -179,7 +179,7 @@ def _fastened(finish: Finish, one: Fastened) -> FastenedForm:
         left_mm=one.left_mm,
         sunk_mm=one.sunk_mm,
         count=one.count,
-        marks_mm=running_marks(one),
+        marks_mm=list(marks.along_mm) if marks else [],
         clearance_mm=getattr(straight, "clearance_mm", None),
         pilot_mm=(soft_hard[1] if hard else soft_hard[0]) if soft_hard else None,
         slot_deep_mm=one.slot_deep_mm,

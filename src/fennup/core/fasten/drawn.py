@@ -1,10 +1,11 @@
 """A joint cut open with what holds it, and where its fasteners go, on the side that they go in."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from fennup.core.drawing.board_views import sliced
 from fennup.core.drawing.edit import TypeIn
-from fennup.core.drawing.view import Dimension, Mark, Shape, View
+from fennup.core.drawing.view import Dimension, Shape, View
 from fennup.core.fasten.fastened import Fastened
 from fennup.core.fasten.length import bite_mm
 from fennup.core.fasten.pattern import Line
@@ -14,12 +15,16 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polygon import circle
 from fennup.core.geometry.polyhedron import clip_polygon
 from fennup.core.geometry.vec import Point2, Vec, add, cross, dot, norm, scale, sub, unit
+from fennup.core.steps.templates import Line as Drawn
+from fennup.core.steps.templates import Template
 from fennup.core.tolerances import SAME
 
 AROUND_MM = 45.0  # of wood that is drawn besides what the fastener goes through
 UPRIGHT = 0.3  # of a direction: how much of it must be upright for the paper to stand upright
 POINT = 1.5  # shanks: how long a tip is
 MOST_SEEN_MM = 140.0
+CROSS_MM = 4.0
+NEAR_END_MM = 150.0
 
 
 class Paper:
@@ -52,7 +57,8 @@ def _square(way: Vec, to: Vec) -> Vec:
 def joint_view(one: Fastened) -> View:
     """The joint cut open where its first fastener goes, or in its middle."""
     joint = one.kind.joints[0]
-    line = Line(one.design, joint, one.square.near if one.square else joint.a.board, one.choice.wish)
+    near = one.square.near if one.square and one.how in STRAIGHT else joint.a.board
+    line = Line(one.design, joint, near, one.choice.wish)
     stack = one.rows[0][0] if one.rows and one.rows[0] else one.stack
     if stack is None:
         square = cross(line.along, line.across)
@@ -61,12 +67,12 @@ def joint_view(one: Fastened) -> View:
     at = add(stack.head, scale(stack.way, stack.through_mm))
     tip = max(one.length_mm or 0.0, min(stack.through_mm + 2 * (one.slot_deep_mm or 0.0), MOST_SEEN_MM)) - stack.through_mm
     far = scale(stack.way, max(tip, 0.0) + AROUND_MM)
-    near = scale(stack.way, -min(stack.through_mm, MOST_SEEN_MM) - AROUND_MM / 2)
+    back = scale(stack.way, -min(stack.through_mm, MOST_SEEN_MM) - AROUND_MM / 2)
     across = _square(cross(paper.normal, stack.way), paper.normal)
     wide = max(line.half, AROUND_MM) + AROUND_MM / 2
     within = (
         Plane(stack.way, dot(stack.way, add(at, far))),
-        Plane(scale(stack.way, -1.0), -dot(stack.way, add(at, near))),
+        Plane(scale(stack.way, -1.0), -dot(stack.way, add(at, back))),
         Plane(across, dot(across, at) + wide),
         Plane(scale(across, -1.0), -dot(across, at) + wide),
     )
@@ -162,64 +168,109 @@ def _sizes(one: Fastened, stack: Stack, paper: Paper, across: Vec) -> tuple[Dime
     return tuple(found)
 
 
+@dataclass(frozen=True)
+class _Facing:
+    """The side that fasteners go in, seen square: its board lies along the paper."""
+
+    line: Line
+    right: Vec
+    up: Vec
+    reader: Vec
+
+    @classmethod
+    def of(cls, one: Fastened) -> "_Facing | None":
+        """For the first joint of a kind; None where it has no row."""
+        if not one.rows or not one.rows[0] or one.square is None:
+            return None
+        line = Line(one.design, one.kind.joints[0], one.square.near, one.choice.wish)
+        reader = unit(cross(line.along, line.across))
+        if dot(reader, one.rows[0][0].way) > 0:
+            reader = scale(reader, -1.0)
+        grain = one.design.boards[one.square.near].grain
+        flat = sub(grain, scale(reader, dot(grain, reader)))
+        right = unit(flat) if norm(flat) > UPRIGHT else line.along
+        along = [dot(p, right) for piece in one.design.solids[one.square.near].world for p in piece.points]
+        row = [dot(stack.head, right) for stack in one.rows[0]]
+        if min(row) - min(along) > max(along) - max(row) + SAME:
+            right = scale(right, -1.0)  # measured from the nearer end
+        return cls(line, right, cross(reader, right), reader)
+
+    def at(self, p: Vec) -> Point2:
+        """Where a place is on the paper."""
+        return (dot(p, self.right), dot(p, self.up))
+
+
 def pattern_view(one: Fastened) -> View | None:
-    """The side that fasteners go in, seen square, with where each goes in and how far from the near end of the row; None without a row."""
-    if not one.rows or not one.rows[0] or one.square is None:
+    """The side that fasteners go in, seen square, with where each goes in and how far from the near end of the board; None without a row."""
+    seen = _Facing.of(one)
+    if seen is None or one.square is None:
         return None
-    row = one.rows[0]
-    line = Line(one.design, one.kind.joints[0], one.square.near, one.choice.wish)
-    reader = scale(unit(cross(line.along, line.across)), 1.0)
-    if dot(reader, row[0].way) > 0:
-        reader = scale(reader, -1.0)
-    right = line.along if line.along[0] + line.along[2] / 2 >= -SAME else scale(line.along, -1.0)
-    up = cross(reader, right)
-
-    def at(p: Vec) -> Point2:
-        return (dot(p, right), dot(p, up))
-
     near = one.design.solids[one.square.near]
     shapes = [
-        Shape("wood", tuple(at(p) for p in piece.corners(facet)), True, near.board.id, at(near.board.grain))
+        Shape("wood", tuple(seen.at(p) for p in piece.corners(facet)), True, near.board.id, seen.at(near.board.grain))
         for piece in near.world
         for facet in piece.facets
-        if dot(facet.plane.normal, reader) > UPRIGHT
+        if dot(facet.plane.normal, seen.reader) > UPRIGHT
     ]
-    shapes += [Shape("unseen", tuple(at(p) for p in points), True) for points in line.places]
+    shapes += [Shape("unseen", tuple(seen.at(p) for p in points), True) for points in seen.line.places]
     wide = one.straight.head_mm or one.straight.shank_mm if one.straight else 1.0
-    heads = sorted((at(stack.head) for stack in row), key=lambda p: p[0])
+    heads = sorted(seen.at(stack.head) for stack in one.rows[0])
     shapes += [Shape("hole", circle(p, wide), True) for p in heads]
-    return View("joint_pattern", tuple(shapes), (Mark("letter", heads[0], "1"),), _running(one, heads, near_end(one, right, up)))
+    return View("joint_pattern", tuple(shapes), (), _running(one, heads, _end_and_edge(one, seen.right, seen.up)))
 
 
-def near_end(one: Fastened, right: Vec, up: Vec) -> Point2:
-    """The near end of the board that they go into, on the paper, at its lower edge there."""
+def _end_and_edge(one: Fastened, right: Vec, up: Vec) -> Point2:
+    """The near end of the board that they go into, on the paper, and its lower edge."""
     assert one.square
     points = [p for piece in one.design.solids[one.square.near].world for p in piece.points]
     return (min(dot(p, right) for p in points), min(dot(p, up) for p in points))
 
 
 def _running(one: Fastened, heads: Sequence[Point2], end: Point2) -> tuple[Dimension, ...]:
-    """From the end to the first and to the last, and how high they are."""
+    """From the end to the first and to the last."""
     a, b = heads[0], heads[-1]
-    found = [
-        Dimension(f"{one.kind.key} first", "fasten_first", (end[0], a[1]), a, a[0] - end[0], "mm", "derived", (0.0, -1.0), 1.5),
-        Dimension(f"{one.kind.key} up", "fasten_up", (a[0], end[1]), a, a[1] - end[1], "mm", "derived", (-1.0, 0.0), 1.5),
-    ]
-    if len(heads) > 1:
-        apart = heads[1][0] - heads[0][0]
-        found.append(Dimension(f"{one.kind.key} apart", "fasten_apart", a, heads[1], apart, "mm", "derived", (0.0, 1.0), 1.5))
-        found.append(
-            Dimension(f"{one.kind.key} last", "fasten_last", (end[0], b[1]), b, b[0] - end[0], "mm", "derived", (0.0, 1.0), 3.5)
-        )
+
+    def size(name: str, start: Point2, to: Point2, away: float, lane: float) -> Dimension:
+        return Dimension(f"{one.kind.key} {name}", "", start, to, to[0] - start[0], "mm", "derived", (0.0, away), lane)
+
+    found = [size("first", (end[0], a[1]), a, -1.0, 1.5)]
+    if b[0] - a[0] > SAME:
+        found.append(size("last", (end[0], b[1]), b, 1.0, 1.5))
     return tuple(d for d in found if d.value > SAME)
 
 
-def running_marks(one: Fastened) -> list[float]:
-    """How far from the near end of the board that they go into each of the first joint's fasteners goes in, mm."""
-    view = pattern_view(one)
-    if view is None or one.square is None:
-        return []
-    line = Line(one.design, one.kind.joints[0], one.square.near, one.choice.wish)
-    right = line.along if line.along[0] + line.along[2] / 2 >= -SAME else scale(line.along, -1.0)
-    low = min(dot(p, right) for piece in one.design.solids[one.square.near].world for p in piece.points)
-    return sorted(dot(stack.head, right) - low for stack in one.rows[0])
+@dataclass(frozen=True)
+class Marks:
+    """Where the first joint's fasteners go in: `along_mm` running from the nearer end of the board that they go into, `up_mm` above its lower edge there."""
+
+    along_mm: tuple[float, ...]
+    up_mm: tuple[float, ...]
+
+
+def marks_of(one: Fastened) -> Marks | None:
+    """Those marks; None without a row."""
+    seen = _Facing.of(one)
+    if seen is None:
+        return None
+    low, edge = _end_and_edge(one, seen.right, seen.up)
+    heads = sorted(seen.at(stack.head) for stack in one.rows[0])
+    return Marks(tuple(x - low for x, _ in heads), tuple(y - edge for _, y in heads))
+
+
+def pattern_template(one: Fastened) -> Template | None:
+    """The row at true size, to be laid on the board: crosses, where the two boards lie on each other, and the board's end where that is near."""
+    seen = _Facing.of(one)
+    if seen is None:
+        return None
+    heads = sorted(seen.at(stack.head) for stack in one.rows[0])
+    lines = [Drawn("unseen", tuple(seen.at(p) for p in points), True) for points in seen.line.places]
+    for x, y in heads:
+        lines += [Drawn("cut", ((x - CROSS_MM, y), (x + CROSS_MM, y))), Drawn("cut", ((x, y - CROSS_MM), (x, y + CROSS_MM)))]
+    low, edge = _end_and_edge(one, seen.right, seen.up)
+    top = max(y for line in lines for _, y in line.points)
+    if heads[0][0] - low < NEAR_END_MM:
+        lines.append(Drawn("edge", ((low, edge), (low, top))))
+    first = min(x for line in lines for x, _ in line.points)
+    last = max(x for line in lines for x, _ in line.points)
+    lines.append(Drawn("edge", ((first, edge), (last, edge))))
+    return Template(f"pattern {one.kind.key}", "pattern", one.square.near if one.square else "", tuple(lines))

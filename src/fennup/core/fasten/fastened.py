@@ -119,10 +119,10 @@ class Fastened:
     @cached_property
     def straight(self) -> Straight | None:
         """Which size goes in: as it is chosen, else by how thick the wood is and which of them comes in a length that does."""
-        if self.how not in (*STRAIGHT, *BEHIND) or self.through is None:
+        if self.how not in (*STRAIGHT, *BEHIND) or self._about is None:
             return None
         chosen = self.fasteners.of(self.how).get(self.choice.size or "")
-        return chosen or self._size(self.how, self.through)
+        return chosen or self._size(self.how, self._about)
 
     def _size(self, how: How, stack: Stack) -> Straight:
         """The usual size for how thick the wood is, else the next one that has room and comes in a length that does."""
@@ -134,13 +134,15 @@ class Fastened:
     def _fits(self, stack: Stack, one: Straight, how: How) -> bool:
         """Whether a size has room there and comes in a length that does."""
         rules = self.fasteners.rules_of(how)
-        if not lengths_for(stack, one, rules, self.sunk_mm).fitting_mm:
-            return False
+
+        def does(place: Stack) -> bool:
+            return bool(lengths_for(place, one, rules, self.sunk_mm).fitting_mm)
+
         if not stack.near:
-            return True
+            return does(stack)
         line = Line(self.design, self.kind.joints[0], stack.near, self.choice.wish)
         tried = (line.at(line.low + (line.high - line.low) * k / TRIED) for k in range(1, TRIED))
-        return any(place and has_room(self.design, place, one.shank_mm, rules) for place in tried)
+        return any(place and does(place) and has_room(self.design, place, one.shank_mm, rules) for place in tried)
 
     @cached_property
     def thick_mm(self) -> float:
@@ -154,7 +156,14 @@ class Fastened:
 
     @cached_property
     def through(self) -> Stack | None:
-        """What one fastener goes through: both boards, or what is put behind and the thinner of them."""
+        """What one fastener goes through, of those in a row that which has least wood before it: both boards, or what is put behind and the thinner of
+        them."""
+        row = self.rows[0] if self.rows else ()
+        return min(row, key=lambda stack: stack.through_mm + stack.into_mm, default=self._about)
+
+    @cached_property
+    def _about(self) -> Stack | None:
+        """The same in the middle of the joint, by which a size is picked."""
         if self.how not in BEHIND:
             return self.stack
         joint = self.kind.joints[0]
@@ -221,10 +230,16 @@ class Fastened:
             if far >= len(stacks):
                 rows.append(())
                 continue
-            row = row_of(self.design, joint, stacks[far].near, shank, rules, wish, known)
+            row = row_of(self.design, joint, stacks[far].near, shank, rules, wish, known, self._does)
             known = known or places_along(self.design, joint, stacks[far].near, row, wish)
             rows.append(tuple(row))
         return tuple(rows)
+
+    def _does(self, place: Stack) -> bool:
+        """Whether there is wood enough for some length at a place; where a length is said, that is said again at its figure."""
+        if self.choice.length_mm is not None or self.straight is None:
+            return True
+        return bool(lengths_for(place, self.straight, self.fasteners.rules_of(self.how), self.sunk_mm).fitting_mm)
 
     @property
     def glued(self) -> bool:
@@ -272,11 +287,19 @@ class Fastened:
             return 0.0, 0.0
         # Towards the inside of a box's miter there is more wood behind: at a third of the way from the middle.
         line = Line(self.design, self.kind.joints[0], self.kind.joints[0].a.board)
-        ways = [
-            (min(s.through_mm, s.into_mm), aside) for aside in (0.0, line.half / 3, -line.half / 3) if (s := line.at(0.0, aside))
-        ]
-        room, aside = max(ways, key=lambda way: round(way[0], 6), default=(0.0, 0.0))
+        half, ways = self._slot_half, []
+        for aside in (0.0, line.half / 3, -line.half / 3):
+            edges = [line.at(0.0, aside + side * half) for side in (-1.0, 1.0)]
+            ways.append((min(min(s.through_mm, s.into_mm) if s else 0.0 for s in edges), aside))
+        room, aside = max(ways, key=lambda way: round(way[0], 6))
         return max(0.0, room - self.fasteners.rules.cover_mm), aside
+
+    @property
+    def _slot_half(self) -> float:
+        """Half of how wide a slot is."""
+        if self.choice.how == "spline":
+            return self.fasteners.rules.spline_part * self._contact()[1] / 2
+        return max((b.slot_mm for b in self.fasteners.biscuits.values()), default=0.0) / 2
 
     def _biscuit(self) -> Biscuit | None:
         """The largest whose slot the wood takes."""

@@ -101,18 +101,25 @@ class Line:
 
 
 def row_of(
-    design: Design, joint: Joint, near: str, shank_mm: float, rules: Rules, wish: Wish = PLAIN, known: Sequence[float] = ()
+    design: Design,
+    joint: Joint,
+    near: str,
+    shank_mm: float,
+    rules: Rules,
+    wish: Wish = PLAIN,
+    known: Sequence[float] = (),
+    does: Callable[[Stack], bool] = lambda _: True,
 ) -> list[Stack]:
     """Fasteners in a row along the longest way over where two boards lie on each other: the first and the last as near the ends as they may be,
-    the others evenly between, no farther apart than the usual pitch. `known`: where they are along an alike joint, which is tried first. None where
-    there is no room for one."""
+    the others evenly between, no farther apart than the usual pitch. `known`: where they are along an alike joint, which is tried first. `does`: what
+    else a place must do: have wood enough for some length. None where there is no room for one."""
     line = Line(design, joint, near, wish)
     if not line.places:
         return []
 
     def tried(t: float, aside: float = 0.0) -> Stack | None:
         stack = line.at(t, aside)
-        return stack if stack and has_room(design, stack, shank_mm, rules) else None
+        return stack if stack and does(stack) and has_room(design, stack, shank_mm, rules) else None
 
     def set_out(places: Sequence[float]) -> list[Stack]:
         aside = line.half / 2 if wish.staggered else 0.0
@@ -130,7 +137,10 @@ def row_of(
     apart = rules.apart_shanks * shank_mm
     usual = 1 if last - first < apart else max(2, 1 + ceil((last - first) / rules.pitch_mm - NOTHING))
     count = wish.count or usual
-    return set_out([(first + last) / 2] if count == 1 else [first + (last - first) * k / (count - 1) for k in range(count)])
+    middle = (first + last) / 2
+    if count == 1:  # the room may be in two pieces
+        return set_out([middle if tried(middle) else min(room, key=lambda t: abs(t - middle))])
+    return set_out([first + (last - first) * k / (count - 1) for k in range(count)])
 
 
 def places_along(design: Design, joint: Joint, near: str, row: Sequence[Stack], wish: Wish = PLAIN) -> list[float]:

@@ -232,8 +232,13 @@ class WayOut:
 def _others(finish: Finish) -> list[tuple[str, str, Finish, float]]:
     wishes, tables, recipe = finish.wishes, finish.tables, finish.recipe
 
+    def alike(other: Finish) -> Finish:
+        """How it is held together and what its sides are stay as they are: worked out once."""
+        vars(other).update(fastened=finish.fastened, faces=finish.faces)
+        return other
+
     def wished(**changed: object) -> Finish:
-        return replace(finish, wishes=wishes.model_copy(update=changed))
+        return alike(replace(finish, wishes=wishes.model_copy(update=changed)))
 
     found: list[tuple[str, str, Finish, float]] = []
     if recipe and finish.coats > 1:
@@ -248,7 +253,7 @@ def _others(finish: Finish) -> list[tuple[str, str, Finish, float]]:
             found.append(("glue", glue.name, wished(glue=glue.name), 0.0))
     longer = tuple(tuple((start, min(24.0, end + 1.0)) for start, end in spans[-1:]) if spans else () for spans in tables.hours)
     longer = tuple((*spans[:-1], *more) for spans, more in zip(tables.hours, longer, strict=True))
-    found.append(("hour_more", "", replace(finish, tables=tables.model_copy(update={"hours": longer})), 0.0))
+    found.append(("hour_more", "", alike(replace(finish, tables=tables.model_copy(update={"hours": longer}))), 0.0))
     if wishes.away:
         found.append(("days_back", "", wished(away=()), 0.0))
     if recipe and wishes.coat_where == "outdoors":

@@ -30,7 +30,7 @@ from fennup.core.site.weight import (
 )
 
 LEVEL_DEG, STEEPEST_DEG = 3.0, 60.0  # sides between these slope
-LID_MM2 = 10_000.0
+LID_MM2 = 50_000.0
 WIDE_MM = 60.0  # narrower boards do not move enough to ask
 FLAT_PART = 0.3  # a thing no higher than this part of how wide and deep it is was drawn lying, and can hang
 FOOT_PART = 0.35  # of the whole: what touches the ground over more of it is no foot but an edge

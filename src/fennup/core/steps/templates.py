@@ -51,7 +51,7 @@ class Template:
     """One flat drawing. `key`: the step or the thing that it is for; `sort`: end, wedge, outline, corner, model or blank; `part`: whose it is."""
 
     key: str
-    sort: Literal["end", "wedge", "outline", "corner", "model", "blank"]
+    sort: Literal["end", "wedge", "outline", "corner", "model", "blank", "pattern"]
     part: str
     lines: tuple[Line, ...]
     notes: tuple[Note, ...] = ()
