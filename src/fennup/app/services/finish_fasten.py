@@ -11,6 +11,7 @@ from fennup.app.services.drawings import view_out
 from fennup.app.wording import finish as told
 from fennup.app.wording.fit import FitWords
 from fennup.core.exchange.paper import Worded
+from fennup.core.fasten.doubts import doubts_of
 from fennup.core.fasten.drawn import joint_view, marks_of, pattern_template, pattern_view
 from fennup.core.fasten.fastened import Fastened
 from fennup.core.fasten.table import BEHIND, STRAIGHT, Bolt, Dowel, Screw
@@ -65,7 +66,7 @@ class FastenSheet:
                 text=told.doubt_text(d, self.words.board(d.name).capitalize() if d.name else "", self.words.voice),
                 tone="wrong" if d.code in GRAVE else "near",
             )
-            for d in one.doubts
+            for d in doubts_of(one)
         ]
         tone: Tone = "wrong" if any(d.tone == "wrong" for d in doubts) else "near" if doubts else "right"
         return HeldJointOut(
@@ -110,7 +111,12 @@ class FastenSheet:
         if one.how == "biscuit":
             names = self.finish.tables.fasteners.biscuits
             found.append(
-                picked(f"{at}size", "Size", [(name, name, name) for name in names], one.biscuit.name if one.biscuit else None)
+                picked(
+                    f"{at}size",
+                    "Size",
+                    [(name, name, name) for name in names],
+                    one.slot.biscuit.name if one.slot.biscuit else None,
+                )
             )
         if one.straight and one.lengths:
             length = one.length_mm if one.length_mm is not None else 0.0
@@ -221,21 +227,21 @@ class FastenSheet:
 
     def _slot_rows(self, one: Fastened) -> list[WhyOut]:
         say = self.words.voice.say
-        if one.slot_deep_mm is None or one.slot_wide_mm is None:
+        if one.slot.deep_mm is None or one.slot.wide_mm is None:
             return []
         aside = (
-            f"{say(abs(one.slot_aside_mm))} from the middle, to where the wood behind is thickest"
-            if one.slot_aside_mm
+            f"{say(abs(one.slot.aside_mm))} from the middle, to where the wood behind is thickest"
+            if one.slot.aside_mm
             else "in the middle"
         )
         return [
             WhyOut(
                 title="Slot in each",
-                figure=f"{say(round(one.slot_deep_mm, 1))} deep",
-                note=f"{say(round(one.slot_wide_mm, 1))} wide, {aside}",
+                figure=f"{say(round(one.slot.deep_mm, 1))} deep",
+                note=f"{say(round(one.slot.wide_mm, 1))} wide, {aside}",
                 lines=[
-                    "Half of the biscuit and a little for glue." if one.biscuit else "As deep as the wood lets it, at most a third of where they meet.",
-                    f"Square to the joint there are {say(round(one.room_mm, 1))} before it would come out, {say(self.finish.tables.fasteners.rules.cover_mm)} of cover taken off.",
+                    "Half of the biscuit and a little for glue." if one.slot.biscuit else "As deep as the wood lets it, at most a third of where they meet.",
+                    f"Square to the joint there are {say(round(one.slot.room_mm, 1))} before it would come out, {say(self.finish.tables.fasteners.rules.cover_mm)} of cover taken off.",
                 ],
             )
         ]  # fmt: skip

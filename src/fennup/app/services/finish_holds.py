@@ -38,7 +38,7 @@ class HoldsSheet:
 
     def _load(self) -> GroupOut:
         holds, say, voice = self.finish.wishes.holds, self.words.voice.say, self.words.voice
-        standing, rows, note = self.standing, [], ""
+        standing, rows = self.standing, []
         controls = [figure_in("holds/load_kg", "What lies on it or in it, kg", voice.plain(holds.load_kg, "kg"))]
         closed = any(ring.closed for ring in self.finish.design.assembly.rings)
         if closed:
@@ -46,19 +46,7 @@ class HoldsSheet:
             controls.append(picked("holds/filling", "Filled with", fillings, holds.filling))
             level = voice.of(holds.level_mm or 0.0, "mm", "given")
             controls.append(figure_in("holds/level_mm", "up to this height", level, given=holds.level_mm is not None))
-        own = standing.own
-        woods = sorted({self.finish.wood_of(part.id).name for part in self.finish.design.parts})
-        sources = [
-            f"{n}: {(self.finish.tables.woods.get(n) or self.finish.tables.plastics[n]).kg_m3:g} kg a cubic metre." for n in woods
-        ]
-        rows.append(
-            WhyOut(
-                title="It weighs",
-                figure=told.kg(own.kg),
-                note="by itself",
-                lines=["The volume of every finished part times the weight of its wood (your table).", *sources],
-            )
-        )
+        rows.append(self._weighs())
         try:
             room = standing.room
         except CoreError as error:
@@ -69,42 +57,45 @@ class HoldsSheet:
             ]
             rows.append(WhyOut(title="It holds", figure=f"{room.litres:.2f} l", lines=lines))
             if standing.filling_kg:
+                source = f"{self.finish.tables.fillings[holds.filling or ''].kg_m3:g} kg a cubic metre (your table)."
                 rows.append(
-                    WhyOut(
-                        title=f"That much {holds.filling} weighs",
-                        figure=told.kg(standing.filling_kg),
-                        lines=[f"{self.finish.tables.fillings[holds.filling or ''].kg_m3:g} kg a cubic metre (your table)."],
-                    )
+                    WhyOut(title=f"That much {holds.filling} weighs", figure=told.kg(standing.filling_kg), lines=[source])
                 )
-        if standing.loaded.kg > own.kg:
-            rows.append(WhyOut(title="Together", figure=told.kg(standing.loaded.kg)))
+        return GroupOut(title="How heavy", controls=controls, rows=[*rows, *self._carried()])
+
+    def _weighs(self) -> WhyOut:
+        """What it weighs by itself."""
+        tables, parts = self.finish.tables, self.finish.design.parts
+        woods = sorted({self.finish.wood_of(part.id).name for part in parts})
+        sources = [f"{n}: {(tables.woods.get(n) or tables.plastics[n]).kg_m3:g} kg a cubic metre." for n in woods]
+        lines = ["The volume of every finished part times the weight of its wood (your table).", *sources]
+        return WhyOut(title="It weighs", figure=told.kg(self.standing.own.kg), note="by itself", lines=lines)
+
+    def _carried(self) -> list[WhyOut]:
+        """What feet and fasteners carry of it."""
+        standing, rows = self.standing, []
+        total, more = standing.loaded.kg, standing.loaded.kg > standing.own.kg
+        if more:
+            rows.append(WhyOut(title="Together", figure=told.kg(total)))
         shares = standing.shares
         if shares and not standing.lies_flat:
             most = max(shares, key=lambda name: shares[name])
-            lines = [f"{self.place(name)}: {told.kg(kg)}" for name, kg in shares.items()]
-            rows.append(
-                WhyOut(
-                    title="On one foot, at most",
-                    figure=told.kg(shares[most]),
-                    note=self.place(most),
-                    lines=["As if all gave way alike on level ground; on uneven ground one carries more.", *lines],
-                )
-            )
+            lines = ["As if all gave way alike on level ground; on uneven ground one carries more.",
+                     *(f"{self.place(name)}: {told.kg(kg)}" for name, kg in shares.items())]  # fmt: skip
+            rows.append(WhyOut(title="On one foot, at most", figure=told.kg(shares[most]), note=self.place(most), lines=lines))
         screws = [one for one in self.finish.fastened if one.how in ("screw", "nail", "bolt") and one.count]
-        if screws and standing.loaded.kg > own.kg:
+        if screws and more:
             fewest = min(screws, key=lambda one: one.count)
             lines = [
                 "The whole weight divided by all fasteners of that kind of joint, if that kind carries it and all carry alike. In wet or end grain they hold far less."
             ]
+            note = self.words.joint_capital(fewest.kind.key)
             rows.append(
                 WhyOut(
-                    title="On one fastener, if these carry it all",
-                    figure=told.kg(standing.loaded.kg / fewest.count),
-                    note=self.words.joint_capital(fewest.kind.key),
-                    lines=lines,
+                    title="On one fastener, if these carry it all", figure=told.kg(total / fewest.count), note=note, lines=lines
                 )
             )
-        return GroupOut(title="How heavy", controls=controls, rows=rows, note=note)  # fmt: skip
+        return rows
 
     def place(self, name: str) -> str:
         """A foot, or a corner on the ground."""

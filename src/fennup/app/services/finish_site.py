@@ -196,79 +196,55 @@ class SiteSheet:
 
     def _wall(self) -> GroupOut:
         site, voice, standing = self.finish.wishes.site, self.words.voice, self.standing
-        say = voice.say
-        wide = standing.size[0]
         controls = [
             figure_in(
                 "site/top_mm", "Hung with its top at", voice.of(site.top_mm or 0.0, "mm", "given"), given=site.top_mm is not None
             )
         ]
-        rows, note = [], ""
-        if site.top_mm is not None:
-            inset = wide / 5 if site.hooks_in_mm is None else site.hooks_in_mm
-            controls += [
-                figure_in(
-                    "site/hooks_in_mm",
-                    "Hooks in from each side",
-                    voice.of(round(inset, 1), "mm", "given"),
-                    given=site.hooks_in_mm is not None,
-                ),
-                figure_in("site/drop_mm", "They carry below its top by", voice.of(site.drop_mm, "mm", "given")),
-                figure_in("site/studs_mm", "Studs in the wall, middle to middle", voice.of(site.studs_mm, "mm", "given")),
-                figure_in(
-                    "site/first_stud_mm", "One stud from the middle, to the right", voice.of(site.first_stud_mm, "mm", "given")
-                ),
-            ]
-            try:
-                hung = standing.hung
-                weight = standing.loaded.kg
-            except CoreError as error:
-                return GroupOut(title="On a wall", controls=controls, rows=[], note=problem_text(error, voice))
-            if hung:
-                left, right = hung.hooks_mm
-                rows.append(
-                    WhyOut(
-                        title="Hooks at this height",
-                        figure=say(round(hung.up_mm, 1)),
-                        note=f"{say(round(abs(left), 1))} to the left and {say(round(right, 1))} to the right of the middle",
-                        lines=[
-                            "Mark the middle plumb, then a level line at that height through it; measure both from the middle.",
-                            told.both_forms(hung.up_mm),
-                        ],
-                    )
-                )
-                studs = ", ".join(say(round(mm)) for mm in hung.studs_mm) or "none"
-                held = (
-                    "both hooks meet one"
-                    if hung.on_studs
-                    else "a hook misses them: move it onto one, screw a rail across two, or take wall fixings for your wall"
-                )
-                rows.append(
-                    WhyOut(
-                        title="Studs behind it",
-                        figure=studs,
-                        note=f"from its middle; {held}",
-                        tone="right" if hung.on_studs else "near",
-                    )
-                )
-                rows.append(
-                    WhyOut(
-                        title="On each hook",
-                        figure=told.kg(weight / 2),
-                        note=f"take one made for {told.kg(weight)} or more",
-                        lines=["Its weight on two hooks, and twice that for a knock and for one hook alone."],
-                    )
-                )
-                rows.append(
-                    WhyOut(
-                        title="Pulled off the wall at the top",
-                        figure=told.newton(standing.wall_pull_n),
-                        lines=[
-                            "As if its weight acted in the middle of how far it stands out, and its lower edge leaned on the wall."
-                        ],
-                    )
-                )
-        return GroupOut(title="On a wall", controls=controls, rows=rows, note=note)  # fmt: skip
+        if site.top_mm is None:
+            return GroupOut(title="On a wall", controls=controls, rows=[])
+        inset = round(standing.size[0] / 5, 1) if site.hooks_in_mm is None else site.hooks_in_mm
+        for field, label, value, given in (
+            ("hooks_in_mm", "Hooks in from each side", inset, site.hooks_in_mm is not None),
+            ("drop_mm", "They carry below its top by", site.drop_mm, True),
+            ("studs_mm", "Studs in the wall, middle to middle", site.studs_mm, True),
+            ("first_stud_mm", "One stud from the middle, to the right", site.first_stud_mm, True),
+        ):
+            controls.append(figure_in(f"site/{field}", label, voice.of(value, "mm", "given"), given=given))
+        try:
+            rows = self._hung()
+        except CoreError as error:
+            return GroupOut(title="On a wall", controls=controls, rows=[], note=problem_text(error, voice))
+        return GroupOut(title="On a wall", controls=controls, rows=rows)
+
+    def _hung(self) -> list[WhyOut]:
+        """Marks for hooks, studs behind them, weights."""
+        say, standing = self.words.voice.say, self.standing
+        hung, weight = standing.hung, standing.loaded.kg
+        assert hung
+        left, right = hung.hooks_mm
+        studs = ", ".join(say(round(mm)) for mm in hung.studs_mm) or "none"
+        held = (
+            "both hooks meet one"
+            if hung.on_studs
+            else "a hook misses them: move it onto one, screw a rail across two, or take wall fixings for your wall"
+        )
+        return [
+            WhyOut(
+                title="Hooks at this height", figure=say(round(hung.up_mm, 1)),
+                note=f"{say(round(abs(left), 1))} to the left and {say(round(right, 1))} to the right of the middle",
+                lines=["Mark the middle plumb, then a level line at that height through it; measure both from the middle.", told.both_forms(hung.up_mm)],
+            ),
+            WhyOut(title="Studs behind it", figure=studs, note=f"from its middle; {held}", tone="right" if hung.on_studs else "near"),
+            WhyOut(
+                title="On each hook", figure=told.kg(weight / 2), note=f"take one made for {told.kg(weight)} or more",
+                lines=["Its weight on two hooks, and twice that for a knock and for one hook alone."],
+            ),
+            WhyOut(
+                title="Pulled off the wall at the top", figure=told.newton(standing.wall_pull_n),
+                lines=["As if its weight acted in the middle of how far it stands out, and its lower edge leaned on the wall."],
+            ),
+        ]  # fmt: skip
 
     def _sun(self) -> GroupOut:
         site, standing = self.finish.wishes.site, self.standing

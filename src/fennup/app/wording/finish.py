@@ -3,7 +3,8 @@
 from datetime import date, datetime
 
 from fennup.app.wording.figures import Figure, Voice
-from fennup.core.fasten.fastened import Doubt, Fastened
+from fennup.core.fasten.doubts import Doubt
+from fennup.core.fasten.fastened import Fastened
 from fennup.core.fasten.table import Bolt, Dowel, How, Nail, Screw
 from fennup.core.finish.tables import Exposure
 from fennup.core.finish.wishes import FaceUse
@@ -112,7 +113,7 @@ def size_words(one: Fastened, voice: Voice) -> str:
         names = {"screw": "screw", "nail": "nail", "bolt": "bolt", "dowel": "dowel"}
         return f"{how_many(count, names[one.how])} {one.straight.name} × {long}"
     if one.how == "biscuit":
-        return how_many(one.slots, f"{one.biscuit.name} biscuit") if one.biscuit else "no biscuit fits"
+        return how_many(one.slot.count, f"{one.slot.biscuit.name} biscuit") if one.slot.biscuit else "no biscuit fits"
     return HOW_NAMES[one.how]
 
 

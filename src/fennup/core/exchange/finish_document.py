@@ -4,6 +4,7 @@ from datetime import datetime
 
 from fennup.core.errors import CoreError
 from fennup.core.exchange.cuts_forms import Form
+from fennup.core.fasten.doubts import doubts_of
 from fennup.core.fasten.drawn import marks_of
 from fennup.core.fasten.fastened import Fastened
 from fennup.core.finish.plan import Placed
@@ -167,7 +168,7 @@ def _fastened(finish: Finish, one: Fastened) -> FastenedForm:
         joints=[joint.id for joint in one.kind.joints],
         numbers=[finish.numbers[joint.id] for joint in one.kind.joints],
         how=one.how,
-        size=straight.name if straight else one.biscuit.name if one.biscuit else None,
+        size=straight.name if straight else one.slot.biscuit.name if one.slot.biscuit else None,
         near=through.near or None if through else None,
         through_mm=through.through_mm if through else None,
         into_mm=through.into_mm if through else None,
@@ -182,10 +183,10 @@ def _fastened(finish: Finish, one: Fastened) -> FastenedForm:
         marks_mm=list(marks.along_mm) if marks else [],
         clearance_mm=getattr(straight, "clearance_mm", None),
         pilot_mm=(soft_hard[1] if hard else soft_hard[0]) if soft_hard else None,
-        slot_deep_mm=one.slot_deep_mm,
-        slot_wide_mm=one.slot_wide_mm,
+        slot_deep_mm=one.slot.deep_mm,
+        slot_wide_mm=one.slot.wide_mm,
         glued=one.glued,
-        doubts=[DoubtForm(code=d.code, value=d.value, limit=d.limit, name=d.name) for d in one.doubts],
+        doubts=[DoubtForm(code=d.code, value=d.value, limit=d.limit, name=d.name) for d in doubts_of(one)],
     )
 
 

@@ -65,7 +65,7 @@ def joint_view(one: Fastened) -> View:
         stack = Stack(joint.id, joint.a.board, joint.b.board, line.middle, square, 0.0, 0.0, 90.0)
     paper = Paper(one, stack, line)
     at = add(stack.head, scale(stack.way, stack.through_mm))
-    tip = max(one.length_mm or 0.0, min(stack.through_mm + 2 * (one.slot_deep_mm or 0.0), MOST_SEEN_MM)) - stack.through_mm
+    tip = max(one.length_mm or 0.0, min(stack.through_mm + 2 * (one.slot.deep_mm or 0.0), MOST_SEEN_MM)) - stack.through_mm
     far = scale(stack.way, max(tip, 0.0) + AROUND_MM)
     back = scale(stack.way, -min(stack.through_mm, MOST_SEEN_MM) - AROUND_MM / 2)
     across = _square(cross(paper.normal, stack.way), paper.normal)
@@ -126,11 +126,11 @@ def _metal(one: Fastened, stack: Stack, paper: Paper, across: Vec) -> tuple[Shap
 
 def _slot(one: Fastened, line: Line, stack: Stack, paper: Paper) -> tuple[Shape, ...]:
     """A biscuit's or a spline's slot."""
-    deep, wide = one.slot_deep_mm, one.slot_wide_mm
+    deep, wide = one.slot.deep_mm, one.slot.wide_mm
     if not deep or not wide:
         return ()
     square = unit(cross(line.along, line.across))
-    middle = add(line.middle, scale(line.across, one.slot_aside_mm))
+    middle = add(line.middle, scale(line.across, one.slot.aside_mm))
     corners = ((-deep, -wide / 2), (deep, -wide / 2), (deep, wide / 2), (-deep, wide / 2))
     points = (add(middle, add(scale(square, a), scale(line.across, b))) for a, b in corners)
     return (Shape("metal", tuple(paper.at(p) for p in points), True),)

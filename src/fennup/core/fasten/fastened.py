@@ -3,20 +3,19 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from math import acos, ceil, degrees
+from math import ceil
 
-from fennup.core.assembly.model import Joint
 from fennup.core.design import Design
 from fennup.core.errors import SpecError
 from fennup.core.fasten.choice import USUAL_CHOICE, Fastening
+from fennup.core.fasten.joints import KindOfJoint, kinds_of_joint
 from fennup.core.fasten.length import Lengths, bite_mm, lengths_for
 from fennup.core.fasten.meeting import Driven, over_head
-from fennup.core.fasten.pattern import Line, has_room, margins, places_along, row_of
-from fennup.core.fasten.table import BEHIND, HOWS, STRAIGHT, Biscuit, Bolt, Dowel, Fasteners, How, Screw, Straight
-from fennup.core.fasten.through import Stack, contact_of, stacks_of
-from fennup.core.geometry.polyhedron import polygon_area
-from fennup.core.geometry.vec import add, dot, scale
-from fennup.core.tolerances import NOTHING, ON_LINE, SAME
+from fennup.core.fasten.pattern import Line, has_room, places_along, row_of
+from fennup.core.fasten.slots import Slot
+from fennup.core.fasten.table import BEHIND, HOWS, STRAIGHT, Bolt, Dowel, Fasteners, How, Screw, Straight
+from fennup.core.fasten.through import Stack, stacks_of
+from fennup.core.tolerances import NOTHING
 
 BRACKET_MM = 2.0  # how thick an angle of metal is
 SCREWED_MM = 70.0  # what one screws straight through; thicker boards are bolted
@@ -24,52 +23,7 @@ SLIM_MM = 22.0  # wood thinner than this takes the thinnest screws
 STOUT_MM = 40.0  # and wood at least so thick stout ones
 USUAL_TIMES = 2.5  # of what it goes through: how long a screw usually is
 TRIED = 12
-STEEP_DEG = 40.0  # a side that is farther out of square to a screw does not take its head
-APART_MM = 30.0  # what stays between the ends of two biscuits
 PER_BEHIND = {"block": 4, "bracket": 4, "backing": 4}
-
-
-@dataclass(frozen=True)
-class Doubt:
-    """Something that speaks against a fastening: a code, and its figures or names."""
-
-    code: str
-    value: float = 0.0
-    limit: float = 0.0
-    name: str = ""
-
-
-@dataclass(frozen=True)
-class KindOfJoint:
-    """Joints that are alike: the first one speaks for all. `stacks`: the ways straight through it, the shorter first; `area_mm2`: of one of them."""
-
-    joints: tuple[Joint, ...]
-    stacks: tuple[Stack, ...]
-    area_mm2: float
-
-    @property
-    def key(self) -> str:
-        """By what it is called: its first joint's id."""
-        return self.joints[0].id
-
-
-def kinds_of_joint(design: Design) -> list[KindOfJoint]:
-    """All joints, those that are alike together: of one kind, as large, through as much wood the same way of its grain."""
-    found: dict[object, tuple[list[Joint], tuple[Stack, ...], float]] = {}
-    for joint in design.assembly.joints:
-        area = sum(polygon_area(points) for points in contact_of(design, joint))
-        stacks = tuple(stacks_of(design, joint))
-        if area < SAME or (design.boards[joint.a.board].found and design.boards[joint.b.board].found):
-            continue
-        like = tuple((round(s.through_mm, 2), round(s.into_mm, 2), round(s.grain_deg, 1), _role(design, s)) for s in stacks)
-        roles = frozenset(design.boards[m.board].role for m in (joint.a, joint.b))
-        entry = found.setdefault((joint.kind, round(area, 1), like, roles), ([], stacks, area))
-        entry[0].append(joint)
-    return [KindOfJoint(tuple(joints), stacks, area) for joints, stacks, area in found.values()]
-
-
-def _role(design: Design, stack: Stack) -> str:
-    return design.boards[stack.near].role
 
 
 @dataclass(frozen=True)
@@ -94,7 +48,7 @@ class Fastened:
             return self.choice.how
         joint = self.kind.joints[0]
         if joint.kind in ("miter", "edge"):
-            return "biscuit" if self._biscuit() else "glue"
+            return "biscuit" if Slot(self.design, self.kind, self.fasteners, self.choice, "biscuit").fitting else "glue"
         usual: How = "screw" if self.square and self.square.through_mm <= SCREWED_MM else "bolt"
         if self.square and self._fits(self.square, self._size(usual, self.square), usual):
             return usual
@@ -252,7 +206,7 @@ class Fastened:
         if self.how in STRAIGHT:
             return sum(len(row) for row in self.rows)
         if self.how == "biscuit":
-            return self.slots * len(self.kind.joints)
+            return self.slot.count * len(self.kind.joints)
         return len(self.kind.joints) if self.how != "glue" else 0
 
     @property
@@ -260,155 +214,16 @@ class Fastened:
         """How many screws hold what is put behind, all joints together."""
         return PER_BEHIND[self.how] * len(self.kind.joints) if self.how in BEHIND else 0
 
-    # Slots.
-
-    def _contact(self) -> tuple[float, float]:
-        """How long and how wide it is where the two boards lie on each other."""
-        line = Line(self.design, self.kind.joints[0], self.kind.joints[0].a.board)
-        return line.high - line.low, 2 * line.half
-
-    def _deep(self) -> float:
-        """How deep a slot may go, square to where they meet, into the one that has less there."""
-        return self._deepest[0]
-
-    @property
-    def room_mm(self) -> float:
-        """How deep a slot may go at most."""
-        return self._deep()
-
-    @property
-    def slot_aside_mm(self) -> float:
-        """How far from the middle of where they meet the slot lies: where the wood behind it is thickest."""
-        return self._deepest[1]
-
     @cached_property
-    def _deepest(self) -> tuple[float, float]:
-        if not self.kind.stacks:
-            return 0.0, 0.0
-        # Towards the inside of a box's miter there is more wood behind: at a third of the way from the middle.
-        line = Line(self.design, self.kind.joints[0], self.kind.joints[0].a.board)
-        half, ways = self._slot_half, []
-        for aside in (0.0, line.half / 3, -line.half / 3):
-            edges = [line.at(0.0, aside + side * half) for side in (-1.0, 1.0)]
-            ways.append((min(min(s.through_mm, s.into_mm) if s else 0.0 for s in edges), aside))
-        room, aside = max(ways, key=lambda way: round(way[0], 6))
-        return max(0.0, room - self.fasteners.rules.cover_mm), aside
-
-    @property
-    def _slot_half(self) -> float:
-        """Half of how wide a slot is."""
-        if self.choice.how == "spline":
-            return self.fasteners.rules.spline_part * self._contact()[1] / 2
-        return max((b.slot_mm for b in self.fasteners.biscuits.values()), default=0.0) / 2
-
-    def _biscuit(self) -> Biscuit | None:
-        """The largest whose slot the wood takes."""
-        long, wide = self._contact()
-        fitting = [
-            b for b in self.fasteners.biscuits.values()
-            if b.long_mm <= long and 3 * b.slot_mm <= wide + SAME and b.wide_mm / 2 + self.fasteners.rules.pass_mm / 2 <= self._deep()
-        ]  # fmt: skip
-        return max(fitting, key=lambda b: b.long_mm, default=None)
-
-    @cached_property
-    def biscuit(self) -> Biscuit | None:
-        """Which biscuit: as chosen, else the largest that fits."""
-        if self.how != "biscuit":
-            return None
-        return self.fasteners.biscuits.get(self.choice.size or "") or self._biscuit()
-
-    @property
-    def slots(self) -> int:
-        """How many biscuits a joint takes."""
-        if self.biscuit is None:
-            return 0
-        long, _ = self._contact()
-        return self.choice.count or max(1, int((long + APART_MM) // (self.biscuit.long_mm + APART_MM)))
-
-    @property
-    def slot_deep_mm(self) -> float | None:
-        """How deep a slot goes into each board: half the biscuit and a little for glue; a spline's groove as deep as the wood lets it, at most a third
-        of where they meet."""
-        if self.how == "biscuit":
-            return self.biscuit.wide_mm / 2 + self.fasteners.rules.pass_mm / 2 if self.biscuit else None
-        if self.how == "spline":
-            return min(self._deep(), max(self._contact()) / 3)
-        return None
-
-    @property
-    def slot_wide_mm(self) -> float | None:
-        """How wide a slot is."""
-        if self.how == "biscuit":
-            return self.biscuit.slot_mm if self.biscuit else None
-        return self.fasteners.rules.spline_part * self._contact()[1] if self.how == "spline" else None
+    def slot(self) -> Slot:
+        """Its slots, where biscuits or a spline hold it."""
+        return Slot(self.design, self.kind, self.fasteners, self.choice, self.how)
 
     @property
     def holes(self) -> tuple[float, float] | None:
         """The drills, mm, in soft and in hard wood, of what is to be drilled for besides a screw's clearance."""
         one = self.straight
         return (one.pilot_soft_mm, one.pilot_hard_mm) if isinstance(one, Screw) else None
-
-    # Doubts.
-
-    @cached_property
-    def doubts(self) -> tuple[Doubt, ...]:
-        """What speaks against it, the gravest first."""
-        return tuple(_doubts(self))
-
-
-def _doubts(one: Fastened) -> list[Doubt]:
-    found: list[Doubt] = []
-    straight, lengths, length = one.straight, one.lengths, one.length_mm
-    if one.how == "biscuit" and one.biscuit and (one.slot_deep_mm or 0.0) > one._deep() + NOTHING:
-        found.append(Doubt("slot_deep", one.slot_deep_mm or 0.0, one._deep()))
-    if one.how == "biscuit" and one.biscuit is None:
-        found.append(Doubt("no_biscuit"))
-    if straight is None or lengths is None or one.through is None:
-        return found
-    if length is None:
-        found.append(Doubt(f"lacks_{lengths.lacks}", lengths.shortest_mm, lengths.longest_mm))
-    elif (one.left_mm or 0.0) < 0:
-        found.append(Doubt("comes_out", -(one.left_mm or 0.0), lengths.longest_mm))
-    elif length > lengths.longest_mm + SAME:
-        found.append(Doubt("little_cover", length, lengths.longest_mm))
-    elif length < lengths.shortest_mm - SAME:
-        found.append(Doubt("little_bite", length, lengths.shortest_mm))
-    if one.how in STRAIGHT:
-        found += _in_the_row(one, straight)
-    if one.through.into_end_grain and one.how in ("screw", "nail"):
-        found.append(Doubt("end_grain"))
-    return found
-
-
-def _in_the_row(one: Fastened, straight: Straight) -> list[Doubt]:
-    found: list[Doubt] = []
-    if one.rows and not one.rows[0]:
-        found.append(Doubt("no_room", straight.shank_mm * one.fasteners.rules_of(one.how).edge_shanks))
-    if one.choice.count and one.rows and 0 < len(one.rows[0]) < one.choice.count:
-        found.append(Doubt("fewer", len(one.rows[0]), one.choice.count))
-    cover = one.cover
-    if cover and one.sunk_mm < straight.head_high_mm - SAME:
-        found.append(Doubt("head_covered", one.sunk_mm, straight.head_high_mm, cover))
-    stack = one.rows[0][0] if one.rows and one.rows[0] else one.stack
-    if stack and (steep := _steep(one, stack)) > STEEP_DEG:
-        found.append(Doubt("steep", steep, STEEP_DEG))
-    elif stack and straight.head_mm and one.how != "dowel":
-        at = add(stack.head, scale(stack.way, min(1.0, stack.through_mm / 2)))
-        room = margins(one.design.solids[stack.near], at, stack.way, (-stack.through_mm / 4, stack.through_mm / 4))
-        if min(room.edge_mm, room.end_mm) < straight.head_mm / 2:
-            found.append(Doubt("head_wide", straight.head_mm, 2 * min(room.edge_mm, room.end_mm)))
-    return found
-
-
-def _steep(one: Fastened, stack: Stack) -> float:
-    """How far from square a fastener goes into its near board's side, degrees."""
-    sides = [
-        facet.plane.normal
-        for piece in one.design.solids[stack.near].world
-        for facet in piece.facets
-        if abs(facet.plane.beyond(stack.head)) < ON_LINE and dot(facet.plane.normal, stack.way) < 0
-    ]
-    return degrees(acos(min(1.0, max((-dot(normal, stack.way) for normal in sides), default=1.0))))
 
 
 def fastened(design: Design, fasteners: Fasteners, choices: Mapping[str, Fastening]) -> list[Fastened]:
@@ -446,8 +261,8 @@ def pieces_needed(found: Sequence[Fastened], spare_part: float) -> dict[tuple[st
             how = "screw" if one.how in BEHIND else one.how
             key = (how, one.straight.name, one.length_mm)
             counts[key] = counts.get(key, 0) + (one.screws_behind if one.how in BEHIND else one.count)
-        if one.biscuit:
-            key = ("biscuit", one.biscuit.name, one.biscuit.long_mm)
+        if biscuit := one.slot.biscuit:
+            key = ("biscuit", biscuit.name, biscuit.long_mm)
             counts[key] = counts.get(key, 0) + one.count
         if one.how in BEHIND:
             key = (one.how, "", one.thick_mm)
