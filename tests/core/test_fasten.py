@@ -114,8 +114,8 @@ class Places(unittest.TestCase):
         lid, screw = joint(made, "A", "cover"), SCREWS["3.5"]
         row = row_of(made.design, lid, "cover", screw.shank_mm, USUAL)
         places = [add(stack.head, scale(stack.way, stack.through_mm)) for stack in row]
-        # The wall is mitered at 45: 7 shanks square to that are as many times the root of two along it; half of the wall is its middle.
-        first = -250.0 + 12.5 + 7 * 3.5 * sqrt(2.0)
+        # The wall is mitered at 45: 5 shanks square to that are as many times the root of two along it; half of the wall is its middle.
+        first = -250.0 + 12.5 + 5 * 3.5 * sqrt(2.0)
         self.assertAlmostEqual(places[0][0], first, places=4)
         self.assertAlmostEqual(places[-1][0], -first, places=4)
         apart = [b[0] - a[0] for a, b in pairwise(places)]

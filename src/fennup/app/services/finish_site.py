@@ -252,7 +252,7 @@ class SiteSheet:
         assert sun
         controls = [figure_in("site/latitude_deg", "Latitude, north +", self.words.voice.angle(site.latitude_deg))]
         lines = [
-            "Noon height: 90° less latitude plus how far north the sun stands that day, to half a degree (Cooper's formula). Share: the cosine of how far from square it comes in. A lid that faces the sun, a clear sky."
+            "Noon height: 90° less latitude plus how far north the sun stands that day, to some half a degree (Spencer's series). Share: the cosine of how far from square it comes in. A lid that faces the sun, a clear sky."
         ]
         year = site.day.year
         days = [

@@ -104,9 +104,8 @@ def _metal(one: Fastened, stack: Stack, paper: Paper, across: Vec) -> tuple[Shap
         both = [*places, *((along, -aside) for along, aside in reversed(places))]
         return tuple(paper.at(add(stack.head, add(scale(stack.way, along), scale(across, aside)))) for along, aside in both)
 
-    start = one.sunk_mm
+    start = one.begins_mm(stack)
     if isinstance(straight, Dowel):
-        start = stack.through_mm - length / 2
         return (Shape("metal", outline((start, half), (start + length, half)), True),)
     end = start + length
     if isinstance(straight, Bolt):
@@ -141,7 +140,7 @@ def _sizes(one: Fastened, stack: Stack, paper: Paper, across: Vec) -> tuple[Dime
     length = one.length_mm
     if one.how not in STRAIGHT or length is None:
         return ()
-    start = stack.through_mm - length / 2 if isinstance(one.straight, Dowel) else one.sunk_mm
+    start = one.begins_mm(stack)
     places = {
         "head": 0.0,
         "start": start,

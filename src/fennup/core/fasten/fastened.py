@@ -156,6 +156,11 @@ class Fastened:
         usual = USUAL_TIMES * self.through.through_mm
         return min(self.lengths.fitting_mm, key=lambda length: abs(length - usual))
 
+    def begins_mm(self, stack: Stack) -> float:
+        """How far along its way it begins: its head is sunk so far; a dowel lies half in each board."""
+        half_in = isinstance(self.straight, Dowel) and self.length_mm is not None
+        return stack.through_mm - (self.length_mm or 0.0) / 2 if half_in else self.sunk_mm
+
     @property
     def bite_mm(self) -> float | None:
         """How far it reaches into the far part, half of a dowel."""
@@ -249,7 +254,7 @@ def all_driven(found: Sequence[Fastened]) -> list[tuple[str, Driven]]:
         if one.straight is None or one.length_mm is None:
             continue
         for joint, row in zip(one.kind.joints, one.rows, strict=False):
-            driven += [(joint.id, Driven(stack, one.straight, one.length_mm, one.sunk_mm)) for stack in row]
+            driven += [(joint.id, Driven(stack, one.straight, one.length_mm, one.begins_mm(stack))) for stack in row]
     return driven
 
 

@@ -1,7 +1,7 @@
 """Where fasteners go: far enough from ends and edges of both boards, evenly over where these lie on each other."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from math import ceil
 
@@ -121,8 +121,9 @@ def row_of(
         stack = line.at(t, aside)
         return stack if stack and does(stack) and has_room(design, stack, shank_mm, rules) else None
 
+    aside = line.half / 2 if wish.staggered else 0.0
+
     def set_out(places: Sequence[float]) -> list[Stack]:
-        aside = line.half / 2 if wish.staggered else 0.0
         both = [(t, aside if k % 2 else -aside) for k, t in enumerate(places)]
         return [stack for t, off in both if (stack := tried(t, off) or tried(t))]
 
@@ -130,16 +131,22 @@ def row_of(
         return made
     low, high = line.low, line.high
     step = (high - low) / STEPS
-    room = [t for k in range(STEPS) if tried(t := low + step * (k + 0.5))]
+
+    def room_at(t: float) -> bool:
+        return bool(tried(t, aside) and tried(t, -aside))
+
+    room = [t for k in range(STEPS) if room_at(t := low + step * (k + 0.5))]
+    if not room and aside:  # no room for two lines: one
+        return row_of(design, joint, near, shank_mm, rules, replace(wish, staggered=False), known, does)
     if not room:
         return []
-    first, last = (_edge(tried, inside, inside + sense * step) for inside, sense in ((room[0], -1.0), (room[-1], 1.0)))
+    first, last = (_edge(room_at, inside, inside + sense * step) for inside, sense in ((room[0], -1.0), (room[-1], 1.0)))
     apart = rules.apart_shanks * shank_mm
     usual = 1 if last - first < apart else max(2, 1 + ceil((last - first) / rules.pitch_mm - NOTHING))
     count = wish.count or usual
     middle = (first + last) / 2
     if count == 1:  # the room may be in two pieces
-        return set_out([middle if tried(middle) else min(room, key=lambda t: abs(t - middle))])
+        return set_out([middle if room_at(middle) else min(room, key=lambda t: abs(t - middle))])
     return set_out([first + (last - first) * k / (count - 1) for k in range(count)])
 
 
@@ -149,7 +156,7 @@ def places_along(design: Design, joint: Joint, near: str, row: Sequence[Stack], 
     return [dot(sub(add(s.head, scale(s.way, s.through_mm)), line.middle), line.along) for s in row]
 
 
-def _edge(tried: Callable[[float], Stack | None], inside: float, outside: float) -> float:
+def _edge(tried: Callable[[float], bool], inside: float, outside: float) -> float:
     """The last place with room on the way out, by halving."""
     for _ in range(HALVINGS):
         middle = (inside + outside) / 2

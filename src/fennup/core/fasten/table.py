@@ -92,7 +92,7 @@ class Rules(Strict):
     bite_behind: Times = 4.0
     dowel_shanks: Times = 1.5
     dowel_edge: Times = 1.0
-    end_shanks: Times = 7.0
+    end_shanks: Times = 5.0
     edge_shanks: Times = 2.5
     apart_shanks: Times = 10.0
     pass_mm: Hole_mm = 2.0

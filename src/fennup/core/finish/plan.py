@@ -53,7 +53,8 @@ def latest_plan(tasks: Sequence[Task], needed: datetime, free: FreeHours) -> lis
     for task in reversed(_in_order(tasks)):
         following = [other for other in tasks if task.id in other.after]
         deadline = min([placed[other.id].start for other in following], default=needed) - timedelta(hours=task.wait_h)
-        spans = _fill(task, _left(free.before(deadline), placed.values(), backwards=True), backwards=True)
+        room = [(deadline, deadline)] if not task.work_h else _left(free.before(deadline), placed.values(), backwards=True)
+        spans = _fill(task, room, backwards=True)
         placed[task.id] = Placed(task, spans, spans[-1][1] + timedelta(hours=task.wait_h))
     return sorted(placed.values(), key=lambda p: (p.start, p.end))
 
@@ -68,7 +69,8 @@ def earliest_plan(
         if task.id in done:
             continue
         begin = max([start, *(done[id] if id in done else placed[id].ready for id in task.after)])
-        spans = _fill(task, _left(free.after(begin), placed.values(), backwards=False), backwards=False)
+        room = [(begin, begin)] if not task.work_h else _left(free.after(begin), placed.values(), backwards=False)
+        spans = _fill(task, room, backwards=False)
         placed[task.id] = Placed(task, spans, spans[-1][1] + timedelta(hours=task.wait_h))
     return sorted(placed.values(), key=lambda p: (p.start, p.end))
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import combinations
 
 from fennup.core.design import Design
-from fennup.core.fasten.through import is_in, spans
+from fennup.core.fasten.through import spans
 from fennup.core.geometry.plane import plane_through
 from fennup.core.geometry.polyhedron import clip_polygon, polygon_area
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub, unit
@@ -16,17 +16,19 @@ FACING = -0.7  # the cosine between two sides that look at each other, at most
 LEAST_MM2 = 100.0
 MOST_MM = 260.0
 MOST_GAPS = 4000
+ALMOST_MM = 0.1
 
 
 @dataclass(frozen=True)
 class Opening:
-    """What is open between two boards, from its least to its most, mm, and where about."""
+    """What is open between two boards, from its least to its most, mm, where about and along which way."""
 
     a: str
     b: str
     least_mm: float
     most_mm: float
     at: Vec
+    way: Vec
 
 
 @dataclass(frozen=True)
@@ -90,12 +92,21 @@ def _between(a: str, b: str, one: Patch, other: Patch, most_mm: float) -> Openin
     if least < SAME or least > most_mm:
         return None
     middle = scale(add(over[0], over[len(over) // 2]), 0.5)
-    return Opening(a, b, least, most, add(middle, scale(way, other.plane.beyond(middle) / against / 2)))
+    return Opening(a, b, least, most, add(middle, scale(way, other.plane.beyond(middle) / against / 2)), way)
 
 
 def _blocked(design: Design, opening: Opening) -> bool:
-    """Whether other wood lies in the middle of it."""
-    return any(is_in(solid, opening.at) for id, solid in design.solids.items() if id not in (opening.a, opening.b))
+    """Whether other wood lies in its middle, from side to side."""
+    others = (solid for id, solid in design.solids.items() if id not in (opening.a, opening.b))
+    half = opening.least_mm / 2 - ALMOST_MM
+    return any(low < half and high > -half for solid in others for low, high in _spans_near(solid, opening, half))
+
+
+def _spans_near(solid: Solid, opening: Opening, half: float) -> list[tuple[float, float]]:
+    start = add(opening.at, scale(opening.way, -half))
+    if not any(_met(low, high, start, opening.way, 2 * half) for low, high in solid.boxes):
+        return []
+    return spans(solid, opening.at, opening.way)
 
 
 def nearest_ahead(design: Design, board: str, at: Vec, way: Vec, most_mm: float) -> float | None:

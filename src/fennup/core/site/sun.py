@@ -5,14 +5,16 @@ from math import acos, cos, degrees, pi, radians, sin
 
 from fennup.core.geometry.vec import Vec
 
-TILT_DEG = 23.44  # of the earth's axis
 YEAR = 365.0
-MARCH = 284  # days from the equinox of autumn to the year's end, and so on round (Cooper)
+# Of the sun's declination, radians: the first, then cosine and sine of once, twice and three times the day's angle (Spencer 1971).
+SPENCER = (0.006918, (-0.399912, 0.070257), (-0.006758, 0.000907), (-0.002697, 0.00148))
 
 
 def declination_deg(day: date) -> float:
-    """How far north of the equator the sun stands on a day, to half a degree (Cooper)."""
-    return TILT_DEG * sin(2 * pi * (MARCH + day.timetuple().tm_yday) / YEAR)
+    """How far north of the equator the sun stands on a day, to some half a degree, as the calendar shifts (Spencer 1971)."""
+    first, *series = SPENCER
+    angle = 2 * pi * (day.timetuple().tm_yday - 1) / YEAR
+    return degrees(first + sum(c * cos(k * angle) + s * sin(k * angle) for k, (c, s) in enumerate(series, 1)))
 
 
 def noon_altitude_deg(latitude_deg: float, day: date) -> float:

@@ -164,8 +164,8 @@ def wind_on(design: Design, footing: Footing, mass: Mass, n_m2: float, anchors: 
         over = push * (high - footing.ground_mm) - mass.kg * GRAVITY * inside
         lift = max(0.0, over / (far - near))
         each = lift / (anchors / 2) if anchors else lift
-        if worst is None or over > worst[0]:
-            worst = (over, Wind(area / 1e6, push, lift, each))
+        if worst is None or over / (far - near) > worst[0]:
+            worst = (over / (far - near), Wind(area / 1e6, push, lift, each))
     return worst[1] if worst else None
 
 

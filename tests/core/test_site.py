@@ -1,0 +1,243 @@
+"""Weight, feet, tipping, wind, gaps, movement, sun and hooks: against figures worked out by hand from the sizes given."""
+
+import unittest
+from datetime import date
+from math import atan, cos, degrees, radians, sin, tan
+from typing import Any
+
+from fennup.core.errors import SpecError
+from fennup.core.finish.planned import Finish
+from fennup.core.finish.standing import Standing
+from fennup.core.finish.tables import USUAL_TABLES
+from fennup.core.finish.wishes import FinishWishes, Holds, Site
+from fennup.core.site.fill import filled
+from fennup.core.site.gaps import caught_in, openings
+from fennup.core.site.moving import plastic_moves_mm, room_at, stack_in_rabbet, wood_moves_mm
+from fennup.core.site.setout import hung
+from fennup.core.site.sun import caught_part, declination_deg, noon_altitude_deg
+from fennup.core.site.weight import (
+    GRAVITY,
+    Footing,
+    Mass,
+    footing_of,
+    in_order_round,
+    pull_on_wall,
+    shares,
+    tipping,
+    weight_of,
+    wind_on,
+)
+from tests.core.frames import Solved, box, level, rectangle, solved
+
+STOUT = box(level(400.0, 300.0), 200.0, thickness_mm=20.0, floor={"height_mm": 0.0, "thickness_mm": 10.0})
+
+
+def standing(made: Solved, **wishes: Any) -> Standing:
+    return Standing(Finish(made.design, USUAL_TABLES, FinishWishes(**wishes)))
+
+
+class Weight(unittest.TestCase):
+    def test_a_box_weighs_what_its_wood_does(self) -> None:
+        made = solved(box(level(400.0, 300.0), 200.0, thickness_mm=20.0))
+        mass = weight_of(made.design, dict.fromkeys(made.design.solids, 500.0))
+        volume = (400.0 * 300.0 - 360.0 * 260.0) * 200.0
+        self.assertAlmostEqual(mass.kg, volume * 1e-9 * 500.0, places=9)
+        for value, right in zip(mass.at, (0.0, 0.0, 100.0), strict=True):
+            self.assertAlmostEqual(value, right, places=6)
+        # One wall of a wood twice as heavy pulls the middle towards it.
+        heavy = weight_of(made.design, dict.fromkeys(made.design.solids, 500.0) | {"A": 1000.0})
+        self.assertLess(heavy.at[1], -1.0)
+
+    def test_two_masses_act_between_them(self) -> None:
+        both = Mass(3.0, (0.0, 0.0, 0.0)).and_also(Mass(1.0, (100.0, 0.0, 40.0)))
+        self.assertEqual((both.kg, both.at), (4.0, (25.0, 0.0, 10.0)))
+
+    def test_feet_share_it_as_a_plane_does(self) -> None:
+        feet = {"a": (0.0, 0.0), "b": (1000.0, 0.0), "c": (1000.0, 500.0), "d": (0.0, 500.0)}
+        footing = Footing(feet, {}, tuple(feet.values()), 0.0)
+        even = shares(footing, Mass(40.0, (500.0, 250.0, 300.0)))
+        self.assertEqual({name: round(kg, 9) for name, kg in even.items()}, dict.fromkeys(feet, 10.0))
+        # A quarter of the way over: a lever says 30 on the two feet at 0 and 10 on the two at 1000.
+        aside = shares(footing, Mass(40.0, (250.0, 250.0, 300.0)))
+        self.assertEqual([round(aside[name], 9) for name in "abcd"], [15.0, 5.0, 5.0, 15.0])
+        # Three feet: levers alone say it.
+        three = shares(Footing({k: feet[k] for k in "abd"}, {}, (), 0.0), Mass(10.0, (200.0, 100.0, 0.0)))
+        self.assertEqual([round(three[name], 9) for name in "abd"], [6.0, 2.0, 2.0])
+        self.assertEqual(shares(Footing({"a": (0, 0), "b": (1, 0)}, {}, (), 0.0), Mass(1.0, (0, 0, 0))), {})
+
+    def test_tipping_over_the_nearest_edge(self) -> None:
+        footing = Footing({}, {}, ((0.0, 0.0), (800.0, 0.0), (800.0, 400.0), (0.0, 400.0)), 0.0)
+        tips = tipping(footing, Mass(10.0, (400.0, 150.0, 300.0)), 600.0)
+        assert tips
+        self.assertEqual((tips.inside_mm, {tips.a, tips.b}), (150.0, {(0.0, 0.0), (800.0, 0.0)}))
+        self.assertAlmostEqual(tips.lean_deg, degrees(atan(150.0 / 300.0)), places=9)
+        self.assertAlmostEqual(tips.push_n, 10.0 * GRAVITY * 150.0 / 600.0, places=9)
+        over = tipping(footing, Mass(10.0, (400.0, -20.0, 300.0)), 600.0)
+        assert over
+        self.assertEqual(over.inside_mm, -20.0)
+
+    def test_wind_against_a_box(self) -> None:
+        made = solved(STOUT)
+        mass = weight_of(made.design, dict.fromkeys(made.design.solids, 500.0))
+        footing = footing_of(made.design)
+        wind = wind_on(made.design, footing, mass, 5000.0, 4)
+        assert wind
+        # Square to its long side: 400 by 200 at half its height, against its weight at half of 300.
+        push = 0.4 * 0.2 * 5000.0
+        lift = (push * 100.0 - mass.kg * GRAVITY * 150.0) / 300.0
+        self.assertGreaterEqual(wind.lift_n, lift - 1e-6)
+        self.assertAlmostEqual(wind.each_n, wind.lift_n / 2, places=9)
+        still = wind_on(made.design, footing, mass, 1.0, 4)
+        assert still
+        self.assertEqual(still.lift_n, 0.0)
+
+    def test_pulled_off_a_wall(self) -> None:
+        self.assertAlmostEqual(pull_on_wall(12.0, 150.0, 400.0), 12.0 * GRAVITY * 150.0 / 400.0, places=9)
+
+
+class Holding(unittest.TestCase):
+    def test_what_a_leaning_box_of_four_holds(self) -> None:
+        # The issue's: outer bottom 300, slope 15, 18 thick, 200 high, a floor of 12 with its underside at 10, filled to 150.
+        spec = box(level(300.0, 300.0), 200.0, thickness_mm=18.0, slope_deg=15.0, floor={"height_mm": 10.0, "thickness_mm": 12.0})
+        made = standing(solved(spec), holds=Holds(filling="water", level_mm=150.0))
+        assert made.room
+
+        def side(z: float) -> float:
+            return 300.0 + 2 * (z * tan(radians(15.0)) - 18.0 / cos(radians(15.0)))
+
+        low, high = 22.0, 150.0
+        litres = (high - low) / 6 * (side(low) ** 2 + 4 * side((low + high) / 2) ** 2 + side(high) ** 2) / 1e6
+        self.assertAlmostEqual(made.room.litres, litres, places=9)
+        self.assertAlmostEqual(made.filling_kg, litres, places=9)
+        self.assertAlmostEqual(made.loaded.kg, made.own.kg + litres, places=9)
+        for up in (low, 80.0, high):
+            inside = made.inside_at(up)
+            assert inside
+            self.assertAlmostEqual(inside[0], side(up), places=6)
+        self.assertIsNone(room_at(made.room, 151.0))
+
+    def test_a_liner_has_room_at_both_its_ends(self) -> None:
+        spec = box(level(300.0, 240.0), 200.0, thickness_mm=20.0, slope_deg=10.0, floor={"height_mm": 0.0, "thickness_mm": 10.0})
+        holds = Holds(level_mm=180.0, liner_width_mm=250.0, liner_depth_mm=180.0, liner_to_mm=120.0)
+        (low, high) = standing(solved(spec), holds=holds).liner_play()
+        self.assertEqual((low[0], high[0]), (10.0, 130.0))
+        wide = 300.0 + 2 * (10.0 * tan(radians(10.0)) - 20.0 / cos(radians(10.0)))
+        self.assertAlmostEqual(low[1], (wide - 250.0) / 2, places=6)
+        self.assertAlmostEqual(high[2] - low[2], 120.0 * tan(radians(10.0)), places=6)
+
+    def test_a_level_that_holds_nothing(self) -> None:
+        with self.assertRaises(SpecError) as caught:
+            _ = standing(solved(STOUT), holds=Holds(level_mm=5.0)).room
+        self.assertEqual((caught.exception.code, caught.exception.fields), ("holds_nothing", ("holds/level_mm",)))
+        (ring,) = solved(STOUT).assembly.rings
+        self.assertAlmostEqual(filled(solved(STOUT).design, ring, 60.0).litres, 360.0 * 260.0 * 50.0 / 1e6, places=9)
+
+    def test_stacks_in_a_rabbet(self) -> None:
+        for layers, left, holder in (
+            ((2.0, 1.0, 3.0), 3.0, "points"),
+            ((2.0,), 7.0, "buttons"),
+            ((9.0,), 0.0, "level"),
+            ((10.0,), -1.0, "proud"),
+        ):
+            lies = stack_in_rabbet(9.0, *layers)
+            self.assertEqual((lies.left_mm, lies.holder), (left, holder))
+
+    def test_wood_and_plastics_move(self) -> None:
+        # A board of 200 at 0.29 percent for each percent of moisture, over 6 of them; a metre of acrylic over 50 degrees.
+        self.assertAlmostEqual(wood_moves_mm(200.0, 0.0029, 6.0), 3.48, places=9)
+        self.assertAlmostEqual(plastic_moves_mm(1000.0, 7.0e-5, 50.0), 3.5, places=9)
+        made = solved(rectangle("outside", 900.0, 700.0, 100.0))
+        moves = {m.part: m for m in standing(made, materials={"B": "acrylic"}, exposure="outdoors").moves()}
+        self.assertAlmostEqual(moves["A"].by_mm, 100.0 * 0.0029 * 6.0, places=9)
+        self.assertAlmostEqual(moves["B"].along_mm, 700.0 * 7.0e-5 * 50.0, places=6)
+
+
+class Gaps(unittest.TestCase):
+    POSTS = {"width_mm": 45.0, "thickness_mm": 45.0, "height_mm": 700.0, "row": "1"}
+
+    def rails(self, *heights: float) -> Solved:
+        rail = {"a": "A", "b": "B", "width_mm": 60.0, "thickness_mm": 20.0, "joint": {"form": "between"}}
+        return solved({
+            "kind": "post_frame", "columns": {"1": 0.0, "2": 800.0}, "rows": {"1": 0.0},
+            "rails": {str(k): rail | {"height_mm": h} for k, h in enumerate(heights, 1)},
+            "posts": {"A": self.POSTS | {"column": "1"}, "B": self.POSTS | {"column": "2"}},
+        })  # fmt: skip
+
+    def test_between_rails_one_after_the_other_and_not_through_one(self) -> None:
+        made = self.rails(100.0, 260.0, 420.0)
+        found = {(o.a, o.b): o for o in openings(made.design)}
+        self.assertEqual(set(found), {("rail 1", "rail 2"), ("rail 2", "rail 3")})
+        for opening in found.values():
+            self.assertAlmostEqual(opening.least_mm, 100.0, places=6)
+            self.assertAlmostEqual(opening.most_mm, 100.0, places=6)
+
+    def test_what_could_be_caught(self) -> None:
+        made = openings(self.rails(100.0, 260.0, 355.0).design)
+        limits = {"head": (89.0, 230.0), "limb": (25.0, 45.0), "finger": (7.0, 12.0)}
+        self.assertEqual([(c.what, c.opening.a) for c in caught_in(made, limits)], [("head", "rail 1"), ("limb", "rail 2")])
+        self.assertEqual(caught_in(made, {"head": (100.5, 230.0), "limb": (36.0, 45.0)}), [])
+
+    def test_legs_that_spread_are_a_gap_from_to(self) -> None:
+        made = solved({
+            "kind": "stand", "height_mm": 300.0, "leg": {"width_mm": 40.0, "thickness_mm": 40.0},
+            "plan": {"form": "four", "top_width_mm": 200.0, "top_depth_mm": 160.0, "front_splay_deg": 0.0, "side_splay_deg": 10.0},
+        })  # fmt: skip
+        wide = max(openings(made.design), key=lambda o: o.most_mm - o.least_mm)
+        # Both legs lean by 10 degrees: over 300 the gap grows by twice 300 times the tangent.
+        self.assertAlmostEqual(wide.most_mm - wide.least_mm, 2 * 300.0 * tan(radians(10.0)), places=4)
+
+
+class SettingUp(unittest.TestCase):
+    def test_feet_by_their_middles_and_edges_by_their_corners(self) -> None:
+        stand = standing(solved({
+            "kind": "stand", "height_mm": 300.0, "leg": {"width_mm": 50.0, "thickness_mm": 50.0},
+            "plan": {"form": "four", "top_width_mm": 1300.0, "top_depth_mm": 990.0, "front_splay_deg": 0.0, "side_splay_deg": 0.0},
+        }))  # fmt: skip
+        self.assertEqual(len(stand.places), 4)
+        sides = sorted(round(stand.distances.get(pair) or stand.distances[pair[1], pair[0]], 6) for pair in stand.sides)
+        # Legs of 50 within 1300 by 990: 1250 and 940 from middle to middle, as the issue has it.
+        self.assertEqual(sides, [940.0, 940.0, 1250.0, 1250.0])
+        self.assertAlmostEqual(max(stand.distances.values()), 1564.0013, places=4)
+        corners = standing(solved(STOUT)).places
+        self.assertEqual({(round(abs(x), 6), round(abs(y), 6)) for x, y in corners.values()}, {(200.0, 150.0)})
+        names = list(stand.places)
+        readings = {f"{names[0]}|{names[2]}": 1562.0, f"{names[1]}|{names[3]}": 1566.0}
+        read = Standing(Finish(stand.finish.design, USUAL_TABLES, FinishWishes(site=Site(readings=readings))))
+        self.assertAlmostEqual(abs(read.out_of_square or 0.0), 0.1525, places=4)
+        self.assertLess(read.out_of_square or 0.0, 0.0)  # the second one is the longer
+        self.assertEqual(read.three(10.0), (1240.0, 930.0, 1550.0))
+
+    def test_their_order_is_round(self) -> None:
+        feet = {"d": (0.0, 5.0), "b": (9.0, 0.0), "a": (0.0, 0.0), "c": (9.0, 5.0)}
+        self.assertEqual(in_order_round(feet), ["a", "b", "c", "d"])
+
+    def test_falling_ground_is_packed_up_to_the_highest(self) -> None:
+        made = standing(solved(STOUT), site=Site(rises={"corner 2": -30.0, "corner 3": 12.0}))
+        self.assertEqual(made.packing, {"corner 1": 12.0, "corner 2": 42.0, "corner 3": 0.0, "corner 4": 12.0})
+
+    def test_hooks_and_the_studs_behind_them(self) -> None:
+        marks = hung(800.0, 1800.0, 100.0, 30.0, -310.0, 600.0)
+        self.assertEqual((marks.hooks_mm, marks.up_mm), ((-300.0, 300.0), 1770.0))
+        self.assertEqual((marks.studs_mm, marks.on_studs), ((-310.0, 290.0), True))
+        self.assertFalse(hung(800.0, 1800.0, 100.0, 30.0, 0.0, 600.0).on_studs)
+        self.assertEqual(hung(800.0, 1800.0, 100.0, 30.0, 890.0, 600.0).studs_mm, (-310.0, 290.0))
+        for inset, drop, code in ((500.0, 30.0, "hooks_cross"), (100.0, 1800.0, "hooks_low")):
+            with self.subTest(code), self.assertRaises(SpecError) as caught:
+                hung(800.0, 1800.0, inset, drop, 0.0, 600.0)
+            self.assertEqual(caught.exception.code, code)
+
+    def test_the_noon_sun(self) -> None:
+        # The year's four corners: the equinoxes of 2027 are 8 hours after noon and 18 hours after it, at 0.395 degrees a day.
+        for day, deg in (
+            (date(2027, 3, 20), -0.14),
+            (date(2027, 6, 21), 23.44),
+            (date(2027, 9, 22), 0.29),
+            (date(2027, 12, 21), -23.44),
+        ):
+            self.assertAlmostEqual(declination_deg(day), deg, delta=0.4)
+        self.assertAlmostEqual(noon_altitude_deg(52.0, date(2027, 6, 21)), 90.0 - 52.0 + 23.44, delta=0.1)
+        self.assertAlmostEqual(noon_altitude_deg(-52.0, date(2027, 12, 21)), 61.44, delta=0.1)
+        # Level it gets the sine of the altitude; square to the sun all of it; turned away nothing.
+        self.assertAlmostEqual(caught_part(0.0, 40.0), sin(radians(40.0)), places=12)
+        self.assertAlmostEqual(caught_part(50.0, 40.0), 1.0, places=12)
+        self.assertEqual((caught_part(90.0, -5.0), caught_part(0.0, 0.0)), (0.0, 0.0))
