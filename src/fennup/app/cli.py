@@ -37,12 +37,13 @@ from fennup.app.services.projects import PLAIN
 from fennup.app.services.saw_wishes import placements
 from fennup.app.services.solving import solved, solved_spec
 from fennup.app.services.upgrade import PROJECT
-from fennup.app.services.validate import Invalid, validated
+from fennup.app.services.validate import Invalid, from_core, validated
 from fennup.app.services.yards import WHERE
 from fennup.app.sharing import EVERYWHERE, LARGEST_REQUEST, SILENT_SECONDS, Share
 from fennup.app.standins import Refused, end, run_instruments, run_weather, run_yard
 from fennup.app.wording.trouble import trouble_text
 from fennup.core.bench.tasks import tasks_for
+from fennup.core.errors import CoreError
 from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.exchange.document import solution_document
@@ -251,7 +252,10 @@ def _finish(chosen: argparse.Namespace) -> int:
     if is_file(document):
         entry, entries = finish_in_file(document), records_in_file(document)
     finish = finish_of(_solved(document, None), entry.tables or USUAL_TABLES, entry.wishes, entries)
-    print(finish_document(finish).model_dump_json(indent=2))
+    try:
+        print(finish_document(finish).model_dump_json(indent=2))
+    except CoreError as error:
+        raise from_core(error, PLAIN) from None
     return 0
 
 

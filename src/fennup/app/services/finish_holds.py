@@ -115,10 +115,7 @@ class HoldsSheet:
         else:
             rows += self._tip("empty", tips)
             if standing.loaded.kg > standing.own.kg:
-                try:
-                    loaded = standing.tips_loaded
-                except CoreError:
-                    loaded = None
+                loaded = standing.tips_loaded
                 rows += self._tip("with all that", loaded) if loaded else []
         if (wind := standing.wind) and tips and tips.inside_mm > 0:
             speed, anchors = self.finish.tables.speed, self.finish.wishes.site.anchors
@@ -174,11 +171,7 @@ class HoldsSheet:
                         lines=[f"The rabbet is {say(deep)} deep, the stack {say(stack)}."], tone="near" if lies.holder == "proud" else "right",
                     )
                 )  # fmt: skip
-        try:
-            room = standing.room
-        except CoreError:
-            room = None
-        if room:
+        if room := standing.held:
             for field, label in (
                 ("liner_width_mm", "Goes in: its width"),
                 ("liner_depth_mm", "its depth"),

@@ -127,7 +127,7 @@ class FinishDocument(Form):
 
 
 def finish_document(finish: Finish) -> FinishDocument:
-    """The finish as figures. SpecError where what it holds cannot be."""
+    """The finish as figures. SpecError where readings cannot be."""
     refused: tuple[str, list[str]] | None = None
     tasks: list[TaskForm] = []
     try:
@@ -211,7 +211,7 @@ def _standing(standing: Standing) -> StandingForm:
     return StandingForm(
         own_kg=standing.own.kg,
         loaded_kg=standing.loaded.kg,
-        litres=standing.room.litres if standing.room else None,
+        litres=standing.held.litres if standing.held else None,
         shares_kg=standing.shares,
         tips_deg=tips.lean_deg if tips else None,
         push_n=tips.push_n if tips else None,

@@ -83,23 +83,31 @@ class Standing:
             raise SpecError(refused.code, ("holds/level_mm",), **refused.data)
         return max(found, key=lambda room: room.litres)
 
+    @cached_property
+    def held(self) -> Filled | None:
+        """The same; None where that level holds nothing."""
+        try:
+            return self.room
+        except SpecError:
+            return None
+
     @property
     def filling_kg(self) -> float:
         """What that weighs."""
         filling = self.finish.tables.fillings.get(self.finish.wishes.holds.filling or "")
-        return self.room.litres * LITRE_MM3 / MM3_PER_M3 * filling.kg_m3 if self.room and filling else 0.0
+        return self.held.litres * LITRE_MM3 / MM3_PER_M3 * filling.kg_m3 if self.held and filling else 0.0
 
     def inside_at(self, up_mm: float) -> tuple[float, float] | None:
         """How wide and deep it is inside at a height, from its floor to the level."""
-        return room_at(self.room, up_mm) if self.room else None
+        return room_at(self.held, up_mm) if self.held else None
 
     def liner_play(self) -> list[tuple[float, float, float]]:
         """What is left beside a liner at its lower and upper end: at which height, how much at each side in its width and its depth."""
         holds = self.finish.wishes.holds
-        if self.room is None or holds.liner_width_mm is None or holds.liner_depth_mm is None:
+        if self.held is None or holds.liner_width_mm is None or holds.liner_depth_mm is None:
             return []
-        low = max(self.room.from_mm, self.room.from_mm + holds.liner_from_mm)
-        high = min(self.room.to_mm, holds.liner_to_mm + self.room.from_mm if holds.liner_to_mm else self.room.to_mm)
+        low = max(self.held.from_mm, self.held.from_mm + holds.liner_from_mm)
+        high = min(self.held.to_mm, holds.liner_to_mm + self.held.from_mm if holds.liner_to_mm else self.held.to_mm)
         found = []
         for up in (low, high):
             if room := self.inside_at(up):
@@ -152,8 +160,8 @@ class Standing:
     def loaded(self) -> Mass:
         """With what it holds, and what weighs on it besides over its middle, at its top."""
         mass = self.own
-        if self.room and self.filling_kg:
-            mass = mass.and_also(Mass(self.filling_kg, self.room.middle))
+        if self.held and self.filling_kg:
+            mass = mass.and_also(Mass(self.filling_kg, self.held.middle))
         load = self.finish.wishes.holds.load_kg
         return mass.and_also(Mass(load, (self.own.at[0], self.own.at[1], self.high))) if load else mass
 
