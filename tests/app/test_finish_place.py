@@ -200,7 +200,7 @@ class ByTheDay(FinishPlace):
         project = self.planned()
         version = self.finish(project)["version"]
         for path, value, field, said in (
-            ("needed", "2020-01-01", "needed", "That day is over"), ("hours/coat 1", "=-1", "hours.coat 1", "0 or more"), ("hours/coat 1", "=soon", "hours/coat 1", "is no number"),
+            ("needed", "2020-01-01", "needed", "That day is over"), ("needed", "9999-12-31", "needed", "less than 2200"), ("hours/coat 1", "=-1", "hours.coat 1", "0 or more"), ("hours/coat 1", "=soon", "hours/coat 1", "is no number"),
             ("needed_h", "=25", "needed_h", "at most 24"), ("recipe", "tar", "recipe", "none called tar"), ("joints/m1/AB/lean_deg", "=80", "joints.m1/AB.lean_deg", "at most 75"),
             ("nothing", "=1", "nothing", "no such field"), ("site/readings/m1/A|m1/B", "=0", "site.readings.m1/A|m1/B", "more than 0"), ("joints/m1/AB/how", "nailgun", "joints.m1/AB.how", "not one of"),
         ):  # fmt: skip

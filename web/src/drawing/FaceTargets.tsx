@@ -3,7 +3,7 @@ import type { Face as AnyFace, Point } from "../api/types";
 import { type Camera, path, toPaper, toScreen } from "./camera";
 
 /** A side as it is touched. */
-type Face = Pick<AnyFace, "board" | "label" | "outline"> & { side: string };
+type Face = Pick<AnyFace, "board" | "label" | "outline"> & { side: string; more?: AnyFace["outline"][] };
 
 type Props<F extends Face> = {
   faces: F[];
@@ -28,11 +28,10 @@ export function FaceTargets<F extends Face>({ faces, chosen, camera, onTouch, lo
   };
   return (
     <g>
-      {faces.map((face, i) => (
+      {faces.map((face) => (
         // biome-ignore lint/a11y/useSemanticElements: a face inside a drawing cannot be a button element
         <g
-          // biome-ignore lint/suspicious/noArrayIndexKey: a side may be in several pieces, which keep their order
-          key={`${face.board}|${face.side}|${i}`}
+          key={`${face.board}|${face.side}`}
           className="face-target"
           role="button"
           tabIndex={0}
@@ -42,7 +41,10 @@ export function FaceTargets<F extends Face>({ faces, chosen, camera, onTouch, lo
         >
           <title>{face.label}</title>
           {face.outline.length > 2 ? (
-            <polygon className={`face ${look?.(face) ?? ""}`} points={screen(face)} />
+            [face.outline, ...(face.more ?? [])].map((outline) => {
+              const points = path(outline.map((p) => toScreen(camera, p as Point)));
+              return <polygon key={points} className={`face ${look?.(face) ?? ""}`} points={points} />;
+            })
           ) : (
             <>
               <polyline className="face-reach" points={screen(face)} />

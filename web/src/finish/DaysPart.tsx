@@ -36,10 +36,12 @@ export function DaysSheet({ finish, held, onProblem }: Omit<Props, "project">) {
         </label>
         <Controls controls={[days.needed_at]} held={held} onProblem={onProblem} />
       </div>
-      <h2 className={`mt-2 flex items-start gap-2 text-[21px] ${INK[days.tone]}`} role="status">
-        {days.tone !== "none" && <Sign is={SIGN[days.tone]} />}
-        {days.headline}
-      </h2>
+      <div role="status">
+        <h2 className={`mt-2 flex items-start gap-2 text-[21px] ${INK[days.tone]}`}>
+          {days.tone !== "none" && <Sign is={SIGN[days.tone]} />}
+          {days.headline}
+        </h2>
+      </div>
       {days.refused && (
         <p role="alert" className="mt-1 flex items-start gap-2 font-medium text-warn">
           <Sign is="warning" />

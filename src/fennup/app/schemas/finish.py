@@ -48,12 +48,13 @@ class FastenOut(BaseModel):
 
 
 class PaintedOut(BaseModel):
-    """A side that is seen on the drawing: what becomes of it; `tone`: how dark it is, seen aslant, 0 to 2."""
+    """A side that is seen on the drawing, in one piece or in `more`: what becomes of it; `tone`: how dark it is, seen aslant, 0 to 2."""
 
     board: str
     side: str
     label: str
     outline: list[Point]
+    more: list[list[Point]]
     at: Point
     use: str
     tone: int

@@ -12,7 +12,7 @@ from fennup.app.wording import finish as told
 from fennup.app.wording.fit import FitWords
 from fennup.app.wording.members import end_word, sides_of
 from fennup.core.drawing.board_views import from_a_side, seen_from, sides_seen
-from fennup.core.drawing.view import View
+from fennup.core.drawing.view import Shape, View
 from fennup.core.finish.faces import Face
 from fennup.core.finish.planned import Finish
 from fennup.core.finish.tables import EXPOSURES
@@ -204,25 +204,20 @@ class CoatsSheet:
         right, up = from_a_side(design.solids, side)
         faces = {(f.board, f.facet): f for f in self.finish.faces}
         shapes = seen_from(design.assembly, design.solids, right, up, through_found=False)
-        painted = []
+        pieces: dict[tuple[str, str], list[Shape]] = {}
         for facet, shape in sides_seen(design.assembly, design.solids, right, up):
-            board, outline = shape.part or "", shape.points
-            face = faces.get((board, facet))
-            if face is None:
-                continue
-            use = "glued" if face.covered and face.glued_mm2 else face.use
-            middle = (sum(x for x, _ in outline) / len(outline), sum(y for _, y in outline) / len(outline))
-            said = "glued over" if use == "glued" else told.USE_NAMES[face.use]
-            label = f"{self.words.board(board)}, {self._facet(board, facet)}: {said}"
-            painted.append(
-                PaintedOut(
-                    board=board,
-                    side=facet,
-                    label=f"{label[:1].upper()}{label[1:]}",
-                    outline=list(outline),
-                    at=middle,
-                    use=use,
-                    tone=shape.tone,
-                )
-            )
+            key = (shape.part or "", facet)
+            pieces[key] = [*pieces.pop(key, []), shape]  # where its nearest piece is, among all that are drawn
+        painted = [self._painted(faces[key], shapes) for key, shapes in pieces.items() if key in faces]
         return PaintOut(view=view_out(View("painting", shapes), self.words.voice), faces=painted)
+
+    def _painted(self, face: Face, pieces: list[Shape]) -> PaintedOut:
+        """A side to be painted, in all its pieces."""
+        use = "glued" if face.covered and face.glued_mm2 else face.use
+        first, *more = (list(piece.points) for piece in pieces)
+        middle = (sum(x for x, _ in first) / len(first), sum(y for _, y in first) / len(first))
+        said = "glued over" if use == "glued" else told.USE_NAMES[face.use]
+        label = f"{self.words.board(face.board)}, {self._facet(face.board, face.facet)}: {said}"
+        return PaintedOut(
+            board=face.board, side=face.facet, label=f"{label[:1].upper()}{label[1:]}", outline=first, more=more, at=middle, use=use, tone=pieces[0].tone,
+        )  # fmt: skip

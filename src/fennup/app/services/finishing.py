@@ -39,7 +39,8 @@ def finish_of(solution: Solution, tables: Tables, wishes: FinishWishes, entries:
     key = (id(solution.design), tables.model_dump_json(), wishes.model_dump_json(), tuple(e.id for e in entries))
     finish = _kept.get(key)
     if finish is None or finish.design is not solution.design:
-        finish = _kept[key] = Finish(solution.design, tables, wishes, tuple(entries))
+        before = next((kept for kept in reversed(_kept.values()) if kept.design is solution.design), None)
+        finish = _kept[key] = Finish(solution.design, tables, wishes, tuple(entries), before.worked_out if before else None)
         while len(_kept) > MOST_KEPT:
             _kept.popitem(last=False)
     return finish
@@ -48,7 +49,7 @@ def finish_of(solution: Solution, tables: Tables, wishes: FinishWishes, entries:
 def after_acts(finish: Finish, acts: list[Edit], voice: Voice, today: date) -> FinishWishes:
     """The wishes after some acts, and possible: Invalid names the field of what is not."""
     changed = AT_THE_FINISH.after(finish.wishes, acts, voice)
-    made = Finish(finish.design, finish.tables, changed, finish.entries)
+    made = Finish(finish.design, finish.tables, changed, finish.entries, finish.worked_out)
     try:
         check_wishes(changed, finish.tables, finish.wishes, today)
         if changed.coat_when != finish.wishes.coat_when:

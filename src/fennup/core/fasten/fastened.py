@@ -231,12 +231,16 @@ class Fastened:
         return (one.pilot_soft_mm, one.pilot_hard_mm) if isinstance(one, Screw) else None
 
 
-def fastened(design: Design, fasteners: Fasteners, choices: Mapping[str, Fastening]) -> list[Fastened]:
-    """Every kind of joint with what holds it. SpecError `no_such_size` names the field of a size that there is not."""
+def fastened(
+    design: Design, fasteners: Fasteners, choices: Mapping[str, Fastening], known: Sequence[Fastened] = ()
+) -> list[Fastened]:
+    """Every kind of joint with what holds it. `known`: what was worked out before; of the same design and fasteners, chosen alike, it is taken over."""
+    if not known or known[0].design is not design or known[0].fasteners != fasteners:
+        known = [Fastened(design, kind, fasteners) for kind in kinds_of_joint(design)]
     found = []
-    for kind in kinds_of_joint(design):
-        choice = next((choices[j.id] for j in kind.joints if j.id in choices), USUAL_CHOICE)
-        found.append(Fastened(design, kind, fasteners, choice))
+    for one in known:
+        choice = next((choices[j.id] for j in one.kind.joints if j.id in choices), USUAL_CHOICE)
+        found.append(one if one.choice == choice else Fastened(design, one.kind, fasteners, choice))
     return found
 
 

@@ -16,7 +16,7 @@ from fennup.core.tolerances import NOTHING, SAME
 LOOKS_ALONG = 0.5  # the cosine from which on a side looks along the fastener, or along the grain
 BEYOND = 0.01
 STEPS = 60  # places tried along a row
-HALVINGS = 40
+HALVINGS = 24
 
 
 @dataclass(frozen=True)
@@ -38,12 +38,12 @@ def margins(solid: Solid, at: Vec, way: Vec, span: tuple[float, float]) -> Margi
                 continue
             nearest = min(places, key=lambda p: -facet.plane.beyond(p))
             away = -facet.plane.beyond(nearest)
+            along = abs(dot(normal, grain)) > LOOKS_ALONG
+            if away >= (end if along else edge):
+                continue
             if away < -SAME or is_in(solid, add(nearest, scale(normal, away + BEYOND))):
                 continue  # a line beside this piece, or a side that only parts it from another one
-            if abs(dot(normal, grain)) > LOOKS_ALONG:
-                end = min(end, away)
-            else:
-                edge = min(edge, away)
+            end, edge = (away, edge) if along else (end, away)
     return Margins(end, edge)
 
 
@@ -133,7 +133,7 @@ def row_of(
     step = (high - low) / STEPS
 
     def room_at(t: float) -> bool:
-        return bool(tried(t, aside) and tried(t, -aside))
+        return bool(tried(t, aside)) and (not aside or bool(tried(t, -aside)))
 
     room = [t for k in range(STEPS) if room_at(t := low + step * (k + 0.5))]
     if not room and aside:  # no room for two lines: one

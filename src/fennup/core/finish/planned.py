@@ -1,7 +1,7 @@
 """One project's finish: what holds it together, what coats it, in which order and by which day, from a design, the workshop's tables, wishes and records."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from datetime import date, datetime, time, timedelta
 from functools import cached_property
 from math import ceil
@@ -14,7 +14,7 @@ from fennup.core.finish.faces import MM2_PER_M2, Face, faces_of
 from fennup.core.finish.hours import FreeHours
 from fennup.core.finish.plan import Placed, Task, earliest_plan, latest_plan, longest_span_h, ready_at
 from fennup.core.finish.tables import Exposure, Glue, Plastic, Recipe, Tables, Wood
-from fennup.core.finish.wishes import NO_COAT, FinishWishes, Weather
+from fennup.core.finish.wishes import NO_COAT, FaceUse, FinishWishes, Weather
 from fennup.core.records.entry import DidBody, Entry
 from fennup.core.records.fold import live
 from fennup.core.tolerances import NOTHING
@@ -31,13 +31,23 @@ STEPS = ("cut", "smooth", "fit", "mask", "glue", "fasten", "setup")
 
 
 @dataclass(frozen=True)
+class Known:
+    """Kinds of joints with what holds them, and sides with what was painted on them."""
+
+    fastened: tuple[Fastened, ...]
+    faces: tuple[Face, ...]
+    painted: Mapping[str, FaceUse]
+
+
+@dataclass(frozen=True)
 class Finish:
-    """All that follows. Hours, m2, kg, mm."""
+    """All that follows. Hours, m2, kg, mm. `known`: what was worked out before a change and may still hold."""
 
     design: Design
     tables: Tables
     wishes: FinishWishes
     entries: tuple[Entry, ...] = ()
+    known: "Known | None" = field(default=None, compare=False)
 
     # What it is of.
 
@@ -67,7 +77,13 @@ class Finish:
     @cached_property
     def fastened(self) -> list[Fastened]:
         """Every kind of joint with what holds it."""
-        return fastened(self.design, self.tables.fasteners, self.wishes.joints)
+        known = self.known.fastened if self.known else ()
+        return fastened(self.design, self.tables.fasteners, self.wishes.joints, known)
+
+    @property
+    def worked_out(self) -> "Known":
+        """What took longest to work out."""
+        return Known(tuple(self.fastened), tuple(self.faces), self.wishes.faces)
 
     @cached_property
     def numbers(self) -> dict[str, int]:
@@ -97,6 +113,9 @@ class Finish:
     @cached_property
     def faces(self) -> list[Face]:
         """Every side of every part."""
+        known = self.known
+        if known and known.painted == self.wishes.faces and [*map(id, known.fastened)] == [*map(id, self.fastened)]:
+            return list(known.faces)
         return faces_of(self.design, self.fastened, self.wishes.faces)
 
     @cached_property
@@ -232,13 +251,8 @@ class WayOut:
 def _others(finish: Finish) -> list[tuple[str, str, Finish, float]]:
     wishes, tables, recipe = finish.wishes, finish.tables, finish.recipe
 
-    def alike(other: Finish) -> Finish:
-        """How it is held together and what its sides are stay as they are: worked out once."""
-        vars(other).update(fastened=finish.fastened, faces=finish.faces)
-        return other
-
     def wished(**changed: object) -> Finish:
-        return alike(replace(finish, wishes=wishes.model_copy(update=changed)))
+        return replace(finish, wishes=wishes.model_copy(update=changed), known=finish.worked_out)
 
     found: list[tuple[str, str, Finish, float]] = []
     if recipe and finish.coats > 1:
@@ -253,7 +267,9 @@ def _others(finish: Finish) -> list[tuple[str, str, Finish, float]]:
             found.append(("glue", glue.name, wished(glue=glue.name), 0.0))
     longer = tuple(tuple((start, min(24.0, end + 1.0)) for start, end in spans[-1:]) if spans else () for spans in tables.hours)
     longer = tuple((*spans[:-1], *more) for spans, more in zip(tables.hours, longer, strict=True))
-    found.append(("hour_more", "", alike(replace(finish, tables=tables.model_copy(update={"hours": longer}))), 0.0))
+    found.append(
+        ("hour_more", "", replace(finish, tables=tables.model_copy(update={"hours": longer}), known=finish.worked_out), 0.0)
+    )
     if wishes.away:
         found.append(("days_back", "", wished(away=()), 0.0))
     if recipe and wishes.coat_where == "outdoors":
@@ -322,12 +338,12 @@ def check_wishes(wishes: FinishWishes, tables: Tables, before: FinishWishes, tod
     for key, choice in wishes.joints.items():
         if before.joints.get(key) != choice:
             check_choice(tables.fasteners, key, choice)
-    for field, name, there in (
+    for place, name, there in (
         ("wood", wishes.wood, (*tables.woods, *tables.plastics)), ("recipe", wishes.recipe, (*tables.recipes, NO_COAT)),
         ("glue", wishes.glue, tables.glues), ("holds/filling", wishes.holds.filling, tables.fillings),
     ):  # fmt: skip
         if name is not None and name not in there:
-            raise SpecError("no_such_row", (field,), name=name)
+            raise SpecError("no_such_row", (place,), name=name)
 
 
 def days_of(placed: Sequence[Placed]) -> list[date]:

@@ -189,7 +189,7 @@ class Tables(Strict):
     season: Season = Season()
     speed: Speed = Speed()
     hours: Annotated[tuple[Annotated[tuple[Span_h, ...], Field(max_length=6)], ...], Field(min_length=7, max_length=7)] = EVENINGS
-    away: Annotated[tuple[date, ...], Field(max_length=400)] = ()
+    away: Annotated[tuple[Annotated[date, Field(ge=date(2000, 1, 1), lt=date(2200, 1, 1))], ...], Field(max_length=400)] = ()
 
     @property
     def free(self) -> FreeHours:

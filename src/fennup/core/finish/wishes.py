@@ -21,6 +21,7 @@ CoatWhen = Literal["after", "masked", "before"]
 Large_mm = Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False)]
 Some_mm = Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)]
 Rise_mm = Annotated[float, Field(ge=-5_000, le=5_000, allow_inf_nan=False)]
+Day = Annotated[date, Field(ge=date(2000, 1, 1), lt=date(2200, 1, 1))]
 Load_kg = Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)]
 NO_COAT = "none"
 MOST = 600
@@ -76,7 +77,7 @@ class Site(Strict):
     first_stud_mm: Rise_mm = 0.0
     anchors: Annotated[int, Field(ge=0, le=40)] = 4
     latitude_deg: Annotated[float, Field(ge=-90, le=90, allow_inf_nan=False)] = 52.0
-    day: date = date(2027, 3, 20)
+    day: Day = date(2027, 3, 20)
 
 
 class FinishWishes(Strict):
@@ -96,10 +97,10 @@ class FinishWishes(Strict):
     coat_when: CoatWhen = "after"
     coat_where: Literal["indoors", "outdoors"] = "indoors"
     hours: Annotated[dict[Key, Hours], Field(max_length=60)] = {}
-    needed: date | None = None
+    needed: Day | None = None
     needed_h: Annotated[float, Field(ge=0, le=24, allow_inf_nan=False)] = 10.0
     weather: Weather | None = None
-    away: Annotated[tuple[date, ...], Field(max_length=400)] = ()
+    away: Annotated[tuple[Day, ...], Field(max_length=400)] = ()
     holds: Holds = Holds()
     site: Site = Site()
 
