@@ -254,12 +254,33 @@ def fit_ms() -> None:
             print(f"fit: {what}: median {statistics.median(took.values()):.0f} ms, worst {took[name]:.0f} ms ({name})")
 
 
+def finish_ms() -> None:
+    """What opening the finish of a demo project costs, and what a change there."""
+    with tempfile.TemporaryDirectory() as folder:
+        client = create_app(Path(folder) / "finish.db", with_demo=True).test_client()
+        opening: dict[str, float] = {}
+        changing: dict[str, float] = {}
+        for card in client.get("/api/projects").json["projects"]:
+            address = f"/api/projects/{card['id']}/finish"
+            began = time.perf_counter()
+            shown = client.get(address).json
+            opening[card["name"]] = 1000 * (time.perf_counter() - began)
+            act = {"op": "choose", "path": "exposure", "value": "outdoors"}
+            began = time.perf_counter()
+            client.post(f"{address}/acts", json={"version": shown["version"], "acts": [act]})
+            changing[card["name"]] = 1000 * (time.perf_counter() - began)
+        for what, took in (("opened for the first time", opening), ("a change", changing)):
+            name = max(took, key=lambda name: took[name])
+            print(f"finish: {what}: median {statistics.median(took.values()):.0f} ms, worst {took[name]:.0f} ms ({name})")
+
+
 def main() -> None:
     """Print one figure a line."""
     boards()
     steps_ms()
     bench_ms()
     fit_ms()
+    finish_ms()
     rack_ms()
     for rabbet in (None, {"width_mm": 6, "depth_mm": 8}):
         frame = regular(12, 40.0, "opening_flats", mm=600.0, rabbet=rabbet)

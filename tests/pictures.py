@@ -80,6 +80,19 @@ def fit(tab: str, presses: int = 0) -> Callable[[Page], None]:
     return act
 
 
+def finish(tab: str, joint: str = "") -> Callable[[Page], None]:
+    """Go to a tab of the finish, there to a kind of joint."""
+
+    def act(page: Page) -> None:
+        page.get_by_role("link", name="6 Finish").click()
+        page.get_by_role("tab", name=tab).click()
+        if joint:
+            page.get_by_role("combobox", name="Joint", exact=True).select_option(joint)
+        page.wait_for_load_state("networkidle")
+
+    return act
+
+
 def boards(page: Page) -> None:
     """Go to the boards."""
     page.get_by_role("link", name="2 Boards").click()
@@ -112,9 +125,6 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "projects": (DESK, "light", []),
     "shape": (DESK, "light", [opened("Tide clock surround")]),
     "shape-part": (DESK, "light", [opened("Tide clock surround"), part("E")]),
-    "shape-phone": (PHONE, "light", [opened("Tide clock surround")]),
-    "posts": (DESK, "light", [opened("Landing stage arch")]),
-    "roof": (DESK, "light", [opened("Winch shelter roof")]),
     "together": (DESK, "light", [opened("Sand bin on a stand")]),
     "compare": (DESK, "light", [opened("Boat trestle"), variant]),
     "boards": (DESK, "light", [opened("Boat trestle"), boards, part("rail A1")]),
@@ -126,6 +136,9 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "fit": (DESK, "light", [opened("Honours board frame"), fit("Readings")]),
     "fit-phone": (PHONE, "light", [opened("Boat trestle"), fit("Readings")]),
     "fit-order": (DESK, "light", [opened("Sand bin on a stand"), fit("Order", 5)]),
+    "finish": (DESK, "light", [opened("Boat trestle"), finish("Fasten", "m1/AB top")]),
+    "finish-days": (DESK, "light", [opened("Rope bin"), finish("By the day")]),
+    "finish-phone": (PHONE, "light", [opened("Landing-stage trough"), finish("Coats")]),
     "tools": (DESK, "light", [opened("Oar loft ladder"), saw, step("first end ×2 Front"), pressed("Tools")]),
     "cut-list": (DESK, "light", [opened("Oar hatch arch"), cut_list]),
 }

@@ -13,6 +13,7 @@ from unittest import mock
 from icalendar import Calendar
 
 from fennup.app.services.demo import PROJECTS
+from fennup.app.wording.finish import both_forms
 from fennup.weather.days import DAYS, forecast
 from fennup.weather.server import open_weather
 from tests.app.test_api import Api
@@ -310,6 +311,28 @@ class Standing(FinishPlace):
         self.assertEqual((wall["rows"][0]["figure"], wall["rows"][0]["note"][:6]), ("1770 mm", "220 mm"))
         crossed = self.wish(project, ("site/hooks_in_mm", "=400"))
         self.assertTrue(any("pass each other" in g["note"] for g in crossed["site"]["groups"]))
+
+
+class Why(FinishPlace):
+    def test_every_figure_of_every_project_opens_to_where_it_comes_from(self) -> None:
+        rows = 0
+        for project in PROJECTS:
+            made = self.new(name=project["name"], spec=project["spec"])
+            finish = self.wish(
+                made, ("holds/load_kg", "=20"), ("site/top_mm", "=1500"), ("exposure", "child"), ("holds/glass_mm", "=2")
+            )
+            groups = [finish["coats"]["rows"], *(j["rows"] for j in finish["fasten"]["joints"])]
+            groups += [g["rows"] for part in ("holds", "site") for g in finish[part]["groups"]]
+            for row in (row for group in groups for row in group):
+                self.assertTrue(row["lines"] and all(row["lines"]), (project["name"], row))
+                self.assertNotIn("None", str(row))
+                rows += 1
+        self.assertGreater(rows, 500)
+
+    def test_both_forms_of_feet_and_inches(self) -> None:
+        self.assertEqual(both_forms(1564.0013), "5′ 1 9/16″ = 61 9/16″")
+        self.assertEqual(both_forms(304.8), "1′ 0″ = 12″")
+        self.assertEqual(both_forms(-12.7), "−(0′ 1/2″ = 1/2″)")
 
 
 class Kept(FinishPlace):

@@ -7,7 +7,7 @@ from typing import Any
 from fennup.core.drawing.edit import Choose, TypeIn
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.fasten.choice import Fastening
-from fennup.core.finish.planned import Finish, check_weather, check_wishes, days_of, unfit_days
+from fennup.core.finish.planned import Finish, check_weather, check_wishes, days_of, meanwhile, unfit_days
 from fennup.core.finish.tables import USUAL_TABLES, Limits, Tables, edit_tables
 from fennup.core.finish.wishes import FinishWishes, Weather, WeatherDay, edit_finish_wishes
 from fennup.core.records.entry import DidBody, Entry, UndoneBody
@@ -18,7 +18,9 @@ MM = tape("mm", "1")
 EVENINGS = USUAL_TABLES.model_copy(update={"hours": (((19.0, 21.0),),) * 5 + ((), ())})
 SATURDAY = date(2026, 11, 28)
 # As the figure has it: three coats 16 h apart, 24 h until it is used; glue 12 h before the first; an hour of work each.
-HOURS = {"cut": 0.0, "fit": 0.0, "smooth": 0.0, "fasten": 0.0, "setup": 0.0, "glue": 1.0} | {f"coat {k}": 1.0 for k in (1, 2, 3)}
+HOURS = {"site": 0.0, "cut": 0.0, "fit": 0.0, "smooth": 0.0, "fasten": 0.0, "setup": 0.0, "glue": 1.0} | {
+    f"coat {k}": 1.0 for k in (1, 2, 3)
+}
 THREE: dict[str, Any] = {"recipe": "outdoor paint", "glue": "white glue", "hours": HOURS, "needed": SATURDAY, "needed_h": 10.0}
 
 
@@ -54,6 +56,11 @@ class Sides(unittest.TestCase):
         self.assertTrue(end.covered)
         self.assertEqual(end.coated_mm2, 0.0)
 
+    def test_a_hidden_side_gets_one_coat(self) -> None:
+        made = finish(faces={"A back": "hidden"})
+        self.assertAlmostEqual(made.hidden_m2 * 1e6, (600.0 + 480.0) / 2 * 60.0, places=4)
+        self.assertAlmostEqual(made.litres, (made.coated_m2 * 2 + made.hidden_m2) / 10.0, places=9)
+
     def test_without_glue_nothing_is_glued(self) -> None:
         dry = finish(joints={"AB": Fastening(how="bracket")})
         self.assertEqual((dry.glued, dry.glue_g, dry.litres > 0), ([], 0.0, True))
@@ -88,7 +95,7 @@ class ByTheDay(unittest.TestCase):
             _ = finish(**THREE | {"coat_when": "before"}).tasks
         self.assertEqual((caught.exception.code, caught.exception.fields), ("paint_before_glue", ("coat_when",)))
         screwed = finish(**THREE | {"coat_when": "before", "joints": {"AB": Fastening(how="bracket")}})
-        self.assertEqual([t.id for t in screwed.tasks][-2:], ["fasten", "setup"])
+        self.assertEqual([t.id for t in screwed.tasks][-2:], ["site", "setup"])
 
     def test_usual_hours_come_from_the_work_itself(self) -> None:
         made = finish(recipe="none")
@@ -131,6 +138,12 @@ class ByTheDay(unittest.TestCase):
         # Stain takes two coats too, 12 hours apart and another 24 until it is used.
         self.assertEqual(ways["recipe", "outdoor stain"].ready, datetime(2026, 11, 28, 20))
         self.assertEqual(made.ways_out(datetime(2026, 11, 23, 18)), [])
+
+    def test_what_is_done_while_something_waits(self) -> None:
+        made = finish(**THREE | {"hours": HOURS | {"site": 1.0}})
+        # The place is prepared on the last evening that is left: Friday, while the third coat dries.
+        self.assertEqual({p.task.id: p.start.day for p in made.plan}["site"], 27)
+        self.assertEqual(meanwhile(made.plan), [("coat 3", "site")])
 
     def test_days_crossed_out_for_it(self) -> None:
         made = finish(**THREE | {"away": (date(2026, 11, 25),)})

@@ -109,6 +109,10 @@ function Hatches() {
         <rect className="hatch-under" width="6" height="6" />
         <line className="hatch-glued" x1="0" y1="0" x2="0" y2="6" />
       </pattern>
+      <pattern id="hatch-hidden" width="9" height="9" patternUnits="userSpaceOnUse">
+        <rect className="hatch-under" width="9" height="9" />
+        <line className="hatch-hidden" x1="0" y1="4.5" x2="9" y2="4.5" />
+      </pattern>
       <pattern id="hatch-soil" width="7" height="7" patternUnits="userSpaceOnUse">
         <rect className="hatch-under" width="7" height="7" />
         <circle className="hatch-soil" cx="2" cy="2" r="1.4" />

@@ -43,6 +43,11 @@ def _stool(today: date) -> FinishWishes:
     return FinishWishes(exposure="child", recipe="hard wax oil")
 
 
+def _grille(today: date) -> FinishWishes:
+    """Children put their fingers through it."""
+    return FinishWishes(exposure="child", recipe="outdoor stain")
+
+
 def _handrail(today: date) -> FinishWishes:
     """Children hold on to it."""
     return FinishWishes(exposure="child", wood="larch", recipe="outdoor stain", coat_where="outdoors")
@@ -62,7 +67,7 @@ def _bin(today: date) -> FinishWishes:
 
 WISHES: dict[str, Callable[[date], FinishWishes]] = {
     "Sand bin on a stand": _sand_bin, "Slip lantern hip": _hip, "Honours board frame": _board, "Boat trestle": _trestle,
-    "Coxswain's stool": _stool, "Slip steps handrail": _handrail, "Landing-stage trough": _trough, "Rope bin": _bin,
+    "Coxswain's stool": _stool, "Slip steps handrail": _handrail, "Boat-bay vent grille": _grille, "Landing-stage trough": _trough, "Rope bin": _bin,
 }  # fmt: skip
 
 

@@ -15,7 +15,7 @@ from fennup.core.drawing.board_views import from_a_side, seen_from, sides_seen
 from fennup.core.drawing.view import Shape, View
 from fennup.core.finish.faces import Face
 from fennup.core.finish.planned import Finish
-from fennup.core.finish.tables import EXPOSURES
+from fennup.core.finish.tables import EXPOSURES, Plastic
 from fennup.core.finish.wishes import FACE_USES, NO_COAT
 from fennup.core.fit.ways import FILLED_MM
 from fennup.core.parts.alike import PartGroup
@@ -71,8 +71,9 @@ class CoatsSheet:
         found = [area]
         if finish.recipe:
             recipe = finish.recipe
+            hidden = f" and {plain(finish.hidden_m2).whole} m² once," if finish.hidden_m2 else ""
             litres = [
-                f"{plain(finish.coated_m2).whole} m² × {finish.coats} ÷ {plain(recipe.m2_l).whole} m² a litre.",
+                f"{plain(finish.coated_m2).whole} m² × {finish.coats}{hidden} ÷ {plain(recipe.m2_l).whole} m² a litre.",
                 f"Recipe {recipe.name}: {recipe.source}.",
             ]
             found.append(
@@ -181,6 +182,10 @@ class CoatsSheet:
     def _care(self) -> list[str]:
         finish, recipe = self.finish, self.finish.recipe
         found = ["Sanding: dust mask, and a vacuum at the sander; sweep nothing up dry."]
+        if any(isinstance(finish.wood_of(part.id), Plastic) for part in finish.design.parts):
+            found.append(
+                "Plastics are drilled slowly, backed up with wood, well off their edges; glass edges cut: gloves, and no drilling of toughened glass."
+            )
         if recipe:
             found.append("Solvents and two-part products: open doors, gloves, no flame or spark; read the can.")
         if recipe and recipe.oily:

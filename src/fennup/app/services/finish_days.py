@@ -14,7 +14,7 @@ from fennup.app.wording.problems import problem_text
 from fennup.core.drawing.edit import Edit
 from fennup.core.errors import CoreError
 from fennup.core.finish.plan import Placed
-from fennup.core.finish.planned import Finish, WayOut, by_clock, days_of, unfit_days
+from fennup.core.finish.planned import Finish, WayOut, by_clock, days_of, meanwhile, unfit_days
 from fennup.core.finish.wishes import WeatherDay
 
 MOST_DAYS = 120
@@ -118,6 +118,8 @@ class DaysSheet:
         if lost:
             slips = "nothing slips" if lost == ready else f"{_apart(lost - ready)} later"
             found.append(LineOut(text="If today is lost", figure=told.at_words(lost), note=slips, tone=self._tone(lost)))
+        for before, does in meanwhile(finish.plan):
+            found.append(LineOut(text=f"While it waits after {told.task_name(before).lower()}", figure=told.task_name(does)))
         return found
 
     def _tone(self, ready: datetime) -> Tone:

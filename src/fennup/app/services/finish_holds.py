@@ -76,7 +76,13 @@ class HoldsSheet:
         standing, rows = self.standing, []
         total, more = standing.loaded.kg, standing.loaded.kg > standing.own.kg
         if more:
-            rows.append(WhyOut(title="Together", figure=told.kg(total)))
+            rows.append(
+                WhyOut(
+                    title="Together",
+                    figure=told.kg(total),
+                    lines=["The thing itself, what it is filled with, and what lies on it."],
+                )
+            )
         shares = standing.shares
         if shares and not standing.lies_flat:
             most = max(shares, key=lambda name: shares[name])
@@ -141,6 +147,9 @@ class HoldsSheet:
                     title=f"It tips, {how}",
                     figure="by itself",
                     note=f"its weight acts {say(round(-tips.inside_mm))} outside of where it stands",
+                    lines=[
+                        "From the weight of every finished part, and where those touch the ground. It must lean on something, and be held there."
+                    ],
                     tone="wrong",
                 )
             ]
@@ -192,6 +201,7 @@ class HoldsSheet:
                             title=f"Inside, {say(round(up))} up",
                             figure=f"{say(round(inside[0], 1))} × {say(round(inside[1], 1))}",
                             note="wide and deep",
+                            lines=["Between the insides of its walls at that height, from the solids."],
                         )
                     )
         elif any(ring.closed for ring in self.finish.design.assembly.rings) and not controls:

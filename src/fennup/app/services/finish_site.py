@@ -48,6 +48,8 @@ class SiteSheet:
         groups = [*([self._set_out(), self._ground()] if setting else []), self._wall()]
         if standing.sun and not lies:
             groups.append(self._sun())
+        if holes := self._holes():
+            groups.append(GroupOut(title="Drains, pipes and holes", controls=[], rows=holes))
         return PlacesOut(view=self.view() if setting else None, groups=groups, care=self._care())
 
     def place(self, name: str) -> str:
@@ -123,6 +125,10 @@ class SiteSheet:
                     title=f"Middle of {self.place(name)}",
                     figure=f"{voice.say(round(x, 1))}, {voice.say(round(y, 1))}",
                     note=f"to the right and back of {self.place(names[0])}",
+                    lines=[
+                        "Where it touches the ground, from the finished parts.",
+                        f"{told.both_forms(x)}; {told.both_forms(y)}",
+                    ],
                 )
             )
         try:
@@ -168,7 +174,14 @@ class SiteSheet:
             far = voice.small(hypot(move.right_mm, move.back_mm))
             found.append(WhyOut(title=f"Move {self.place(name)}", figure=far, note=", ".join(ways), lines=lines, tone="near"))
         if not moved:
-            found.append(WhyOut(title="As read", figure="every place is right", tone="right"))
+            found.append(
+                WhyOut(
+                    title="As read",
+                    figure="every place is right",
+                    tone="right",
+                    lines=["No place is off by more than can be seen."],
+                )
+            )
         return found  # fmt: skip
 
     def _ground(self) -> GroupOut:
@@ -235,7 +248,8 @@ class SiteSheet:
                 note=f"{say(round(abs(left), 1))} to the left and {say(round(right, 1))} to the right of the middle",
                 lines=["Mark the middle plumb, then a level line at that height through it; measure both from the middle.", told.both_forms(hung.up_mm)],
             ),
-            WhyOut(title="Studs behind it", figure=studs, note=f"from its middle; {held}", tone="right" if hung.on_studs else "near"),
+            WhyOut(title="Studs behind it", figure=studs, note=f"from its middle; {held}", tone="right" if hung.on_studs else "near",
+                   lines=["From the one stud that you gave, on by how far apart they are, as wide as it is."]),
             WhyOut(
                 title="On each hook", figure=told.kg(weight / 2), note=f"take one made for {told.kg(weight)} or more",
                 lines=["Its weight on two hooks, and twice that for a knock and for one hook alone."],
@@ -268,9 +282,31 @@ class SiteSheet:
                     title=f"Sloping {slope:.1f}°{', as it is' if mine else ''}",
                     figure=f"{100 * part:.0f} %",
                     note="of the full sun",
+                    lines=[f"The cosine of {abs(90 - sun.altitude_deg - slope):.1f}°, by which the sun comes in from square."],
                 )
             )
         return GroupOut(title="Sun on its slope", controls=controls, rows=rows)
+
+    def _holes(self) -> list[WhyOut]:
+        """Where holes are in the parts, so that what goes through them can be made to match."""
+        say, found = self.words.voice.say, []
+        for facts in self.finish.design.facts:
+            name = self.words.short(facts.key)
+            for row in facts.holes:
+                deep = f", {say(row.deep_mm)} deep" if row.deep_mm else ""
+                places = ", ".join(say(round(mm, 1)) for mm in row.along_mm)
+                lines = [
+                    f"Middles {places} from the left end, running; {say(round(row.up_mm, 1))} up from the lower edge, on the {row.side}.",
+                    "Hold the pipe or the drain to the board before anything is glued.",
+                ]
+                found.append(
+                    WhyOut(
+                        title=f"{name[:1].upper()}{name[1:]}: {told.how_many(len(row.along_mm), 'hole')}",
+                        figure=f"⌀ {say(row.diameter_mm)}{deep}",
+                        lines=lines,
+                    )
+                )
+        return found  # fmt: skip
 
     def _care(self) -> list[str]:
         kg = self.standing.own.kg

@@ -22,6 +22,7 @@ EXPOSURE_NAMES: dict[Exposure, str] = {
 }  # fmt: skip
 USE_NAMES: dict[FaceUse, str] = {
     "coated": "coated",
+    "hidden": "hidden, one coat",
     "bare": "left bare",
     "soil": "against soil",
     "contents": "against what it holds",
@@ -36,7 +37,7 @@ METAL: dict[Exposure, str] = {
 SIDE_NAMES = {"face": "face", "back": "back", "upper": "upper edge", "lower": "lower edge", "rabbet": "rabbet"}
 TASK_NAMES = {
     "cut": "Cut all parts", "smooth": "Smooth what one cannot reach later", "fit": "Put together dry and fit", "mask": "Mask what is to be glued",
-    "glue": "Glue", "fasten": "Fasten", "setup": "Set up",
+    "glue": "Glue", "fasten": "Fasten", "site": "Prepare where it goes", "setup": "Set up",
 }  # fmt: skip
 WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 CAUGHT = {"finger": "a finger", "limb": "an arm or a leg", "head": "a head"}
@@ -92,6 +93,8 @@ def task_name(id: str) -> str:
 
 def both_forms(mm: float) -> str:
     """A length in feet and inches, and in inches alone, to the sixteenth."""
+    if mm < 0:
+        return f"−({both_forms(-mm)})"
     sixteenths = round(mm / 25.4 * 16)
     feet, rest = divmod(sixteenths, 12 * 16)
     return f"{feet}′ {_inches(rest)}″ = {_inches(sixteenths)}″"

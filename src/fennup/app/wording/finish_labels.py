@@ -27,7 +27,7 @@ FIELD_NAMES = {
     "limb_from_mm": "Arm or leg, from, mm", "limb_to_mm": "Arm or leg, to, mm", "head_from_mm": "Head, from, mm", "head_to_mm": "Head, to, mm",
     "indoors_percent": "Moisture indoors, percent", "outdoors_percent": "Moisture outdoors, percent", "indoors_c": "Warmth indoors, degrees", "outdoors_c": "Warmth outdoors, degrees",
     "cut_min": "A cut, minutes", "fit_min": "Fitting a joint, minutes", "glue_min": "Gluing a joint, minutes", "fasten_min": "A fastener, minutes",
-    "smooth_min": "Smoothing a square metre, minutes", "setup_min": "Setting up, minutes", "spare_part": "Spares, as a part", "wind_n_m2": "Wind, N a square metre",
+    "smooth_min": "Smoothing a square metre, minutes", "setup_min": "Setting up, minutes", "site_min": "Preparing the place, minutes", "spare_part": "Spares, as a part", "wind_n_m2": "Wind, N a square metre",
 }  # fmt: skip
 # What was done, for undo.
 FINISH_ACTS = {

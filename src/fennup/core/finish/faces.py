@@ -43,8 +43,18 @@ class Face:
 
     @property
     def coated_mm2(self) -> float:
-        """What of it is coated: all but what lies on others."""
-        return max(0.0, self.area_mm2 - self.meets_mm2) if self.use == "coated" else 0.0
+        """What of it gets all coats: all but what lies on others."""
+        return self.open_mm2 if self.use == "coated" else 0.0
+
+    @property
+    def hidden_mm2(self) -> float:
+        """What of it is seen by nobody, and gets one coat."""
+        return self.open_mm2 if self.use == "hidden" else 0.0
+
+    @property
+    def open_mm2(self) -> float:
+        """What of it does not lie on others."""
+        return max(0.0, self.area_mm2 - self.meets_mm2)
 
 
 def faces_of(design: Design, found: Iterable[Fastened], wished: Mapping[str, FaceUse]) -> list[Face]:

@@ -148,8 +148,13 @@ class Finish:
 
     @cached_property
     def coated_m2(self) -> float:
-        """How much is coated."""
+        """How much gets all coats."""
         return sum(face.coated_mm2 for face in self.faces) / MM2_PER_M2
+
+    @cached_property
+    def hidden_m2(self) -> float:
+        """How much gets one."""
+        return sum(face.hidden_mm2 for face in self.faces) / MM2_PER_M2
 
     @cached_property
     def glued_m2(self) -> float:
@@ -159,7 +164,7 @@ class Finish:
     @property
     def litres(self) -> float:
         """Of what it is coated with, all coats."""
-        return self.coated_m2 * self.coats / self.recipe.m2_l if self.recipe else 0.0
+        return (self.coated_m2 * self.coats + self.hidden_m2) / self.recipe.m2_l if self.recipe else 0.0
 
     @property
     def glue_g(self) -> float:
@@ -287,7 +292,7 @@ def _tasks(finish: Finish) -> list[Task]:
     usual = {
         "cut": cuts * speed.cut_min, "smooth": inside * speed.smooth_min, "fit": joints * speed.fit_min,
         "mask": MASK_H * HOUR_MIN, "glue": sum(len(one.kind.joints) for one in finish.glued) * speed.glue_min,
-        "fasten": pieces * speed.fasten_min, "setup": speed.setup_min,
+        "fasten": pieces * speed.fasten_min, "site": speed.site_min, "setup": speed.setup_min,
     }  # fmt: skip
     there = [name for name in STEPS if usual[name] > 0]
     if finish.wishes.coat_when != "masked" or not finish.coats or not finish.glued:
@@ -311,8 +316,22 @@ def _tasks(finish: Finish) -> list[Task]:
         elif name == "glue":
             wait = finish.glue.cured_h
         whole = name in (*coats, "glue") and work <= room
-        tasks.append(Task(name, work, wait, tuple(order[k - 1 : k]), whole, never if name in coats else frozenset()))
+        after = tuple(order[k - 1 : k])
+        if name == "setup":  # the place waits for nothing, and what is set up waits for it
+            tasks.append(Task("site", finish.wishes.hours.get("site", usual["site"] / HOUR_MIN)))
+            after = (*after, "site")
+        tasks.append(Task(name, work, wait, after, whole, never if name in coats else frozenset()))
     return tasks
+
+
+def meanwhile(plan: Sequence[Placed]) -> list[tuple[str, str]]:
+    """Which tasks are worked at while another one waits: the one that waits, and the one that is done."""
+    found = []
+    for waiting in plan:
+        for other in plan:
+            if any(waiting.end <= start and end <= waiting.ready for start, end in other.spans) and other.task.work_h:
+                found.append((waiting.task.id, other.task.id))
+    return found
 
 
 def unfit_days(weather: Weather | None, recipe: Recipe) -> frozenset[date]:

@@ -119,7 +119,7 @@ class Season(Strict):
 
 
 class Speed(Strict):
-    """How long work takes: minutes for a cut, a joint's fitting, its gluing, a fastener, and to set something up; smoothing in minutes for a square
+    """How long work takes: minutes for a cut, a joint's fitting, its gluing, a fastener, to prepare where something goes, and to set it up; smoothing in minutes for a square
     metre; spares of what is bought in small, as a part."""
 
     cut_min: Hours = 5.0
@@ -127,6 +127,7 @@ class Speed(Strict):
     glue_min: Hours = 6.0
     fasten_min: Hours = 2.0
     smooth_min: Hours = 20.0
+    site_min: Hours = 60.0
     setup_min: Hours = 60.0
     spare_part: Part = 0.1
     wind_n_m2: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] = 500.0

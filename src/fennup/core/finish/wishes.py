@@ -15,8 +15,8 @@ from fennup.core.saw.tool import Strict
 from fennup.core.units.lengths import Tape
 
 Key = Annotated[str, Field(max_length=120)]
-FaceUse = Literal["coated", "bare", "soil", "contents"]
-FACE_USES: tuple[FaceUse, ...] = ("coated", "bare", "soil", "contents")
+FaceUse = Literal["coated", "hidden", "bare", "soil", "contents"]
+FACE_USES: tuple[FaceUse, ...] = ("coated", "hidden", "bare", "soil", "contents")
 CoatWhen = Literal["after", "masked", "before"]
 Large_mm = Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False)]
 Some_mm = Annotated[float, Field(ge=0, le=20_000, allow_inf_nan=False)]
