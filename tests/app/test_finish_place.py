@@ -181,6 +181,9 @@ class ByTheDay(FinishPlace):
         same = [day for day in days["strip"] if day["day"] == busy["day"]]
         self.assertTrue(all(day["away"] and not any(s["kind"] == "work" for s in day["spans"]) for day in same))
         self.assertLess(days["strip"][0]["day"], busy["day"])
+        (again,) = same
+        free = self.post(project, "acts", version=self.finish(project)["version"], acts=again["cross"])["days"]
+        self.assertFalse(any(day["away"] for day in free["strip"]))
 
     def test_the_calendar_is_read_by_another(self) -> None:
         project = self.planned()
@@ -196,6 +199,15 @@ class ByTheDay(FinishPlace):
         self.assertIn("Coat 1: ", " ".join(str(event["SUMMARY"]) for event in events))
         again = self.client.get(f"/api/projects/{project['id']}/finish/dates.ics")
         self.assertEqual(again.data, answer.data)
+
+    def test_a_name_with_signs_and_a_long_one_comes_through_whole(self) -> None:
+        name = "Bottenviken; låda, för tågvirke \\ number one of many that we still make"
+        project = self.new(spec=FRAME, name=name)
+        self.wish(project, ("needed", SOON.isoformat()))
+        data = self.client.get(f"/api/projects/{project['id']}/finish/dates.ics").data
+        self.assertTrue(all(len(line) <= 75 for line in data.split(b"\r\n")))
+        summaries = {str(event["SUMMARY"]) for event in Calendar.from_ical(data).walk("VEVENT")}
+        self.assertIn(f"Needed: {name}", summaries)
 
     def test_what_cannot_be_is_answered_at_its_field_and_nothing_is_lost(self) -> None:
         project = self.planned()

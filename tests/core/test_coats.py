@@ -56,6 +56,11 @@ class Sides(unittest.TestCase):
         self.assertTrue(end.covered)
         self.assertEqual(end.coated_mm2, 0.0)
 
+    def test_a_side_on_which_several_lie_meets_them_all(self) -> None:
+        made = finish(box(level(500.0, 300.0), 120.0, thickness_mm=25.0, cover={"thickness_mm": 18.0}))
+        (under,) = (face for face in made.faces if face.board == "cover" and face.meets_mm2)
+        self.assertAlmostEqual(under.meets_mm2, 500.0 * 300.0 - 450.0 * 250.0, places=4)
+
     def test_a_hidden_side_gets_one_coat(self) -> None:
         made = finish(faces={"A back": "hidden"})
         self.assertAlmostEqual(made.hidden_m2 * 1e6, (600.0 + 480.0) / 2 * 60.0, places=4)
@@ -64,6 +69,7 @@ class Sides(unittest.TestCase):
     def test_without_glue_nothing_is_glued(self) -> None:
         dry = finish(joints={"AB": Fastening(how="bracket")})
         self.assertEqual((dry.glued, dry.glue_g, dry.litres > 0), ([], 0.0, True))
+        self.assertEqual({face.glued_mm2 for face in dry.faces}, {0.0})
         self.assertEqual((finish(recipe="none").litres, finish(recipe="none").coats), (0.0, 0))
 
     def test_what_cannot_be_smoothed_later(self) -> None:
@@ -113,6 +119,8 @@ class ByTheDay(unittest.TestCase):
         self.assertEqual([p.task.id for p in made.late(tuesday) if p.task.work_h], ["glue"])
         # Glue on Tuesday at 19, coats on Wednesday, Thursday, Friday at 19; ready on Saturday at 20.
         self.assertEqual(made.ready_from(tuesday), datetime(2026, 11, 28, 20))
+        done = finish(entries=(did("glue", tuesday.astimezone(UTC)),), **THREE)
+        self.assertEqual([p.task.id for p in done.late(tuesday) if p.task.work_h], [])
         self.assertEqual([p.start for p in made.plan], [p.start for p in finish(**THREE).plan])
 
     def test_what_is_done_is_waited_for_from_when_it_was_done(self) -> None:
@@ -121,6 +129,11 @@ class ByTheDay(unittest.TestCase):
         made = finish(entries=early, **THREE)
         # Glued by 20 on Monday, dry at 8 on Tuesday: coats on Tuesday, Wednesday and Thursday at 19.
         self.assertEqual(made.ready_from(datetime(2026, 11, 24, 8)), datetime(2026, 11, 27, 20))
+        # Glued on Tuesday at 10 it is dry at 22, when that evening is over.
+        late = did("glue", datetime(2026, 11, 24, 10).astimezone(UTC), 9)
+        self.assertEqual(
+            finish(entries=(*early[:4], late), **THREE).ready_from(datetime(2026, 11, 24, 11)), datetime(2026, 11, 28, 20)
+        )
         back = (*early, Entry("9", "", "undone", at + timedelta(hours=1), body=UndoneBody(takes_back="4")))
         self.assertNotIn("glue", finish(entries=back, **THREE).did)
         everything = tuple(did(task.id, at, k) for k, task in enumerate(made.tasks))
@@ -137,6 +150,8 @@ class ByTheDay(unittest.TestCase):
         self.assertEqual((less.ready, less.cost), (datetime(2026, 11, 28, 20), 4.0))
         # Stain takes two coats too, 12 hours apart and another 24 until it is used.
         self.assertEqual(ways["recipe", "outdoor stain"].ready, datetime(2026, 11, 28, 20))
+        # Quicker, but not for outdoors.
+        self.assertNotIn(("recipe", "indoor paint"), ways)
         self.assertEqual(made.ways_out(datetime(2026, 11, 23, 18)), [])
 
     def test_what_is_done_while_something_waits(self) -> None:

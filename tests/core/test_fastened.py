@@ -153,12 +153,55 @@ class Choices(unittest.TestCase):
         bracket = held(made, "A", "B", how="bracket")
         self.assertEqual((bracket.thick_mm, bracket.glued), (2.0, False))
 
+    def test_a_wider_one_is_another_kind(self) -> None:
+        rails = {"1": STAND["rails"]["1"], "2": STAND["rails"]["1"] | {"width_mm": 60.0, "height_mm": 550.0}}
+        kinds = kinds_of_joint(solved(STAND | {"rails": rails}).design)
+        self.assertEqual(sorted(round(kind.area_mm2, 6) for kind in kinds), [45.0 * 60.0, 45.0 * 90.0])
+        self.assertEqual([len(kind.joints) for kind in kinds], [2, 2])
+
     def test_every_joint_is_in_one_kind_and_alike_ones_are_together(self) -> None:
         made = solved(box(level(400.0, 300.0), 120.0, thickness_mm=18.0))
         (kind,) = kinds_of_joint(made.design)
         self.assertEqual({j.id for j in kind.joints}, {j.id for j in made.assembly.joints})
         height = 120.0
         self.assertAlmostEqual(kind.area_mm2, height * 18.0 * sqrt(2.0), places=6)
+
+
+class OfTheDemo(unittest.TestCase):
+    """Where the boathouse's own things come to what seldom comes."""
+
+    def kinds(self, name: str, **choices: Fastening) -> dict[str, Fastened]:
+        spec = next(p["spec"] for p in PROJECTS if p["name"] == name)
+        found = fastened(solved_spec(spec, Workshop()).design, SHOP, {key.replace("__", " "): c for key, c in choices.items()})
+        return {one.kind.key: one for one in found}
+
+    def test_a_head_that_the_opposite_rafter_covers_is_to_be_sunk(self) -> None:
+        one = self.kinds("Winch shelter roof")["m1/common B1 ridge"]
+        self.assertEqual((one.how, one.cover), ("screw", "m1/common D1"))
+        assert one.straight
+        (doubt,) = doubts_of(one)
+        self.assertEqual(
+            (doubt.code, doubt.value, doubt.limit, doubt.name), ("head_covered", 0.0, one.straight.head_high_mm, "m1/common D1")
+        )
+        sunk = Fastened(one.design, one.kind, SHOP, Fastening(how="screw", sunk_mm=4.0))
+        self.assertEqual([d.code for d in doubts_of(sunk)], [])
+        level, deep = (
+            Fastened(one.design, one.kind, SHOP, Fastening(how="screw", length_mm=60.0, sunk_mm=mm)) for mm in (0.0, 4.0)
+        )
+        assert level.lengths and deep.lengths
+        self.assertAlmostEqual(level.lengths.longest_mm - deep.lengths.longest_mm, 4.0, places=6)
+
+    def test_a_knee_at_45_is_entered_as_steeply(self) -> None:
+        one = self.kinds("Landing stage arch")["m1/knee 1 A1 left"]
+        (doubt,) = doubts_of(one)
+        self.assertEqual((doubt.code, round(doubt.value, 6)), ("steep", 45.0))
+
+    def test_marks_run_from_the_nearer_end(self) -> None:
+        one = self.kinds("Oar rack lean-to")["m1/right lid"]
+        marks = marks_of(one)
+        assert marks
+        # The lid is 1180 long and reaches 40 over a side of 20: its middle is 50 from that end.
+        self.assertEqual({round(mm, 6) for mm in marks.along_mm}, {50.0})
 
 
 class Rows(unittest.TestCase):

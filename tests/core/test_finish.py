@@ -79,6 +79,13 @@ class Forwards(unittest.TestCase):
         self.assertEqual(ready_at(plan), datetime(2026, 11, 27, 20))
         self.assertEqual(ready_at(earliest_plan(COATS, tomorrow, EVENINGS)), datetime(2026, 11, 28, 20))
 
+    def test_what_is_done_is_not_planned_again(self) -> None:
+        dry = datetime(2026, 11, 24, 22)
+        plan = earliest_plan(COATS, datetime(2026, 11, 24, 12), EVENINGS, {"glue": dry})
+        # Dry on Tuesday at 22: the first coat on Wednesday.
+        self.assertEqual([p.task.id for p in plan], ["coat 1", "coat 2", "coat 3"])
+        self.assertEqual(hours(plan, "coat 1", "coat 2", "coat 3"), [(25, 19), (26, 19), (27, 19)])
+
     def test_half_an_evening_is_begun_when_one_is_there(self) -> None:
         self.assertEqual(hours(earliest_plan([Task("a", 1.0)], datetime(2026, 11, 23, 20), EVENINGS), "a"), [(23, 20)])
 

@@ -5,6 +5,8 @@ from datetime import date
 from math import atan, cos, degrees, radians, sin, tan
 from typing import Any
 
+from fennup.app.services.demo import PROJECTS
+from fennup.app.services.solving import solved_spec
 from fennup.core.errors import SpecError
 from fennup.core.finish.planned import Finish
 from fennup.core.finish.standing import Standing
@@ -27,6 +29,7 @@ from fennup.core.site.weight import (
     weight_of,
     wind_on,
 )
+from fennup.core.workshop import Workshop
 from tests.core.frames import Solved, box, level, rectangle, solved
 
 STOUT = box(level(400.0, 300.0), 200.0, thickness_mm=20.0, floor={"height_mm": 0.0, "thickness_mm": 10.0})
@@ -85,11 +88,28 @@ class Weight(unittest.TestCase):
         # Square to its long side: 400 by 200 at half its height, against its weight at half of 300.
         push = 0.4 * 0.2 * 5000.0
         lift = (push * 100.0 - mass.kg * GRAVITY * 150.0) / 300.0
-        self.assertGreaterEqual(wind.lift_n, lift - 1e-6)
+        # Turned by any angle it is broader both ways: the lift goes as width over depth, most where that is 400 over 300.
+        self.assertAlmostEqual(wind.lift_n, lift, places=6)
         self.assertAlmostEqual(wind.each_n, wind.lift_n / 2, places=9)
         still = wind_on(made.design, footing, mass, 1.0, 4)
         assert still
         self.assertEqual(still.lift_n, 0.0)
+
+    def test_what_lies_on_it_lies_at_its_top(self) -> None:
+        made = standing(solved(STOUT), holds=Holds(load_kg=10.0))
+        own = made.own
+        high = (own.kg * own.at[2] + 10.0 * 200.0) / (own.kg + 10.0)
+        tips, loaded = made.tips, made.tips_loaded
+        assert tips and loaded
+        self.assertAlmostEqual(loaded.lean_deg, degrees(atan(150.0 / high)), places=6)
+        self.assertGreater(tips.lean_deg, loaded.lean_deg)
+
+    def test_the_sun_on_a_pyramid_of_45(self) -> None:
+        hood = next(p["spec"] for p in PROJECTS if p["name"] == "Lifebuoy hood")
+        sun = Standing(Finish(solved_spec(hood, Workshop()).design, USUAL_TABLES, FinishWishes())).sun
+        assert sun
+        self.assertAlmostEqual(sun.slope_deg, 45.0, places=6)
+        self.assertEqual([s for s, _ in sun.variants if s in (0.0, 35.0, 45.0, 55.0)], [0.0, 35.0, 45.0, 55.0])
 
     def test_pulled_off_a_wall(self) -> None:
         self.assertAlmostEqual(pull_on_wall(12.0, 150.0, 400.0), 12.0 * GRAVITY * 150.0 / 400.0, places=9)

@@ -317,6 +317,8 @@ def _tasks(finish: Finish) -> list[Task]:
             wait = finish.glue.cured_h
         whole = name in (*coats, "glue") and work <= room
         after = tuple(order[k - 1 : k])
+        if name == "coat 1" and "glue" in order[:k] and "glue" not in after:
+            after = (*after, "glue")
         if name == "setup":  # the place waits for nothing, and what is set up waits for it
             tasks.append(Task("site", finish.wishes.hours.get("site", usual["site"] / HOUR_MIN)))
             after = (*after, "site")
