@@ -208,6 +208,7 @@ class ByTheDay(FinishPlace):
         self.assertTrue(all(len(line) <= 75 for line in data.split(b"\r\n")))
         summaries = {str(event["SUMMARY"]) for event in Calendar.from_ical(data).walk("VEVENT")}
         self.assertIn(f"Needed: {name}", summaries)
+        self.assertIn(b"SUMMARY:Needed: Bottenviken\\; l", data)
 
     def test_what_cannot_be_is_answered_at_its_field_and_nothing_is_lost(self) -> None:
         project = self.planned()

@@ -1,6 +1,7 @@
 """The real application in Chromium: a server on a free port, a database of its own, the demo's projects."""
 
 import logging
+import re
 import tempfile
 import threading
 import unittest
@@ -96,6 +97,16 @@ class InTheBrowser(unittest.TestCase):
     def reads(self, label: str, text: str, page: Page | None = None) -> None:
         """Wait until a dimension on the drawing is spoken so."""
         (page or self.page).locator(f'main .drawing input[aria-label^="{label}"][aria-label*="{text}"]').first.wait_for()
+
+    def opened_in(self, place: str, name: str, tab: str, page: Page | None = None) -> Page:
+        """A place of one of the demo's projects at a tab, reached as anybody would."""
+        page = page or self.page
+        page.goto(self.url)
+        page.get_by_role("link", name=re.compile(f"^{name}")).first.click()
+        page.get_by_role("navigation", name="Places").get_by_role("link", name=place).click()
+        expect(page.get_by_role("heading", name=name)).to_be_visible()
+        page.get_by_role("tab", name=tab).click()
+        return page
 
     def clean(self, page: Page, where: str) -> None:
         """Nothing that axe finds, and no wider than the screen."""

@@ -13,14 +13,8 @@ TABS = ("Fasten", "Coats", "By the day", "Holds", "Set up", "Tables")
 
 class Finish(InTheBrowser):
     def opened_at(self, name: str, tab: str, page: Page | None = None) -> Page:
-        """The Finish place of one of the demo's projects, reached as anybody would."""
-        page = page or self.page
-        page.goto(self.url)
-        page.get_by_role("link", name=re.compile(f"^{name}")).first.click()
-        page.get_by_role("navigation", name="Places").get_by_role("link", name="Finish").click()
-        expect(page.get_by_role("heading", name=name)).to_be_visible()
-        page.get_by_role("tab", name=tab).click()
-        return page
+        """The place of one of the demo's projects."""
+        return self.opened_in("Finish", name, tab, page)
 
     def test_a_length_is_typed_on_the_joint_cut_open(self) -> None:
         page = self.opened_at("Sign bracket", "Fasten")

@@ -9,14 +9,8 @@ from tests.browser.page import InTheBrowser
 
 class Fit(InTheBrowser):
     def opened_at(self, name: str, tab: str, page: Page | None = None) -> Page:
-        """The Fit place of one of the demo's projects, reached as anybody would."""
-        page = page or self.page
-        page.goto(self.url)
-        page.get_by_role("link", name=re.compile(f"^{name}")).first.click()
-        page.get_by_role("navigation", name="Places").get_by_role("link", name="Fit").click()
-        expect(page.get_by_role("heading", name=name)).to_be_visible()
-        page.get_by_role("tab", name=tab).click()
-        return page
+        """The place of one of the demo's projects."""
+        return self.opened_in("Fit", name, tab, page)
 
     def test_a_reading_is_typed_where_it_stands_and_taken_back(self) -> None:
         page = self.opened_at("Boat-bay vent grille", "Readings")

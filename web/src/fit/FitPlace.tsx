@@ -1,10 +1,10 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { pictureQuery } from "../api/fit";
 import type { Fit, Problem, Project, Workshop } from "../api/types";
 import type { Held } from "../api/useDocument";
 import { Drawing } from "../drawing/Drawing";
+import { TabbedPlace } from "../ui/TabbedPlace";
 import { ForecastPanel, ForecastSheet } from "./ForecastPanel";
 import { MadePanel, MadeParts } from "./MadePanel";
 import { OrderSheet, OrderSteps } from "./OrderPart";
@@ -52,100 +52,81 @@ export function FitPlace({ project, fit, workshop, onTab, onProblem }: Props) {
   };
   const onPicture = tab === "close" || tab === "readings" || tab === "made";
   return (
-    <Tabs.Root value={tab} onValueChange={open} className="fit-place">
-      <nav aria-label="The dry fit" className="fit-tabs">
-        <Tabs.List aria-label="What to look at" className="flex">
-          {TABS.map(([value, name]) => (
-            <Tabs.Trigger
-              key={value}
-              value={value}
-              className="tab whitespace-nowrap px-2.5"
-              data-skip={value}
-            >
-              {name}
-            </Tabs.Trigger>
-          ))}
-        </Tabs.List>
-      </nav>
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is scrolled by keyboard too */}
-      <main tabIndex={0} className="sheet fit-sheet lg:overflow-y-auto">
-        <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
-          <h1 className="text-[24px]">{project.name}</h1>
-          {onPicture && picture && (
-            <div className="flex flex-wrap items-center gap-3">
-              <PictureChooser fit={shown} picture={picture} onChoose={setChosen} />
-              {tab !== "close" && (
-                <fieldset className="flex border border-ink">
-                  <legend className="sr-only">Drawn</legend>
-                  {[
-                    [false, "plan"],
-                    [true, "as made"],
-                  ].map(([value, name]) => (
-                    <button
-                      key={String(name)}
-                      type="button"
-                      className="switch-button"
-                      aria-pressed={made === value}
-                      onClick={() => setMade(value as boolean)}
-                    >
-                      {name}
-                    </button>
-                  ))}
-                </fieldset>
-              )}
-            </div>
+    <TabbedPlace
+      label="The dry fit"
+      tabs={TABS}
+      tab={tab}
+      onTab={open}
+      sheet={
+        <>
+          <div className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
+            <h1 className="text-[24px]">{project.name}</h1>
+            {onPicture && picture && (
+              <div className="flex flex-wrap items-center gap-3">
+                <PictureChooser fit={shown} picture={picture} onChoose={setChosen} />
+                {tab !== "close" && (
+                  <fieldset className="flex border border-ink">
+                    <legend className="sr-only">Drawn</legend>
+                    {[
+                      [false, "plan"],
+                      [true, "as made"],
+                    ].map(([value, name]) => (
+                      <button
+                        key={String(name)}
+                        type="button"
+                        className="switch-button"
+                        aria-pressed={made === value}
+                        onClick={() => setMade(value as boolean)}
+                      >
+                        {name}
+                      </button>
+                    ))}
+                  </fieldset>
+                )}
+              </div>
+            )}
+          </div>
+          {tab === "close" && (
+            <>
+              <ForecastSheet fit={shown} />
+              <FanPicture project={project.id} picture={picture} stamp={stamp} times={timesOf(shown)} />
+            </>
           )}
-        </div>
-        {tab === "close" && (
-          <>
-            <ForecastSheet fit={shown} />
-            <FanPicture project={project.id} picture={picture} stamp={stamp} times={timesOf(shown)} />
-          </>
-        )}
-        {tab === "readings" && (
-          <ReadingSheet
-            project={project.id}
-            fit={shown}
-            stamp={stamp}
-            picture={picture}
-            made={made}
-            doing={doing}
-          />
-        )}
-        {tab === "made" && (
-          <>
-            <PlainPicture project={project.id} picture={picture} stamp={stamp} made={made} />
-            <p className="py-1 text-[15px] text-ink-2">
-              {made
-                ? "Drawn as it is made, dashed as it is planned; the difference is drawn larger."
-                : "Drawn as planned."}
-            </p>
-            <MadeParts parts={shown.made.parts} doing={doing} />
-          </>
-        )}
-        {tab === "order" && (
-          <OrderSheet project={project.id} fit={shown} stamp={stamp} here={here} onChoose={setStep} />
-        )}
-        {tab === "passage" && <PassageSheet fit={shown} held={fit} onProblem={onProblem} />}
-      </main>
-      <aside aria-label="Details" className="fit-aside">
-        <Tabs.Content value="close" className="p-5 pt-3">
-          <ForecastPanel fit={shown} held={fit} workshop={workshop} onProblem={onProblem} />
-        </Tabs.Content>
-        <Tabs.Content value="readings" className="p-5 pt-3">
-          <ReadingsPanel fit={shown} held={fit} doing={doing} onProblem={onProblem} />
-        </Tabs.Content>
-        <Tabs.Content value="made" className="p-5 pt-3">
-          <MadePanel fit={shown} doing={doing} />
-        </Tabs.Content>
-        <Tabs.Content value="order" className="p-5 pt-3">
-          <OrderSteps fit={shown} held={fit} here={here} onChoose={setStep} onProblem={onProblem} />
-        </Tabs.Content>
-        <Tabs.Content value="passage" className="p-5 pt-3">
-          <PassagePanel fit={shown} held={fit} onProblem={onProblem} />
-        </Tabs.Content>
-      </aside>
-    </Tabs.Root>
+          {tab === "readings" && (
+            <ReadingSheet
+              project={project.id}
+              fit={shown}
+              stamp={stamp}
+              picture={picture}
+              made={made}
+              doing={doing}
+            />
+          )}
+          {tab === "made" && (
+            <>
+              <PlainPicture project={project.id} picture={picture} stamp={stamp} made={made} />
+              <p className="py-1 text-[15px] text-ink-2">
+                {made
+                  ? "Drawn as it is made, dashed as it is planned; the difference is drawn larger."
+                  : "Drawn as planned."}
+              </p>
+              <MadeParts parts={shown.made.parts} doing={doing} />
+            </>
+          )}
+          {tab === "order" && (
+            <OrderSheet project={project.id} fit={shown} stamp={stamp} here={here} onChoose={setStep} />
+          )}
+          {tab === "passage" && <PassageSheet fit={shown} held={fit} onProblem={onProblem} />}
+        </>
+      }
+      panels={{
+        close: <ForecastPanel fit={shown} held={fit} workshop={workshop} onProblem={onProblem} />,
+        readings: <ReadingsPanel fit={shown} held={fit} doing={doing} onProblem={onProblem} />,
+        made: <MadePanel fit={shown} doing={doing} />,
+        order: <OrderSteps fit={shown} held={fit} here={here} onChoose={setStep} onProblem={onProblem} />,
+        passage: <PassagePanel fit={shown} held={fit} onProblem={onProblem} />,
+      }}
+    />
   );
 }
 
