@@ -153,6 +153,21 @@ class Choices(unittest.TestCase):
         bracket = held(made, "A", "B", how="bracket")
         self.assertEqual((bracket.thick_mm, bracket.glued), (2.0, False))
 
+    def test_what_is_put_behind_is_drawn_where_it_goes(self) -> None:
+        frame = solved(rectangle("outside", 600.0, 400.0, 60.0))
+        strip = held(frame, "A", "B", how="backing", thick_mm=12.0)
+        (block,) = (shape for shape in joint_view(strip).shapes if shape.role == "jig")
+        wide, high = (max(p[k] for p in block.points) - min(p[k] for p in block.points) for k in (0, 1))
+        # Twice its thickness along both rails, seen across the miter: at 45 degrees to each.
+        self.assertEqual(sorted((round(wide, 6), round(high, 6))), [12.0, 48.0])
+        case = solved(box(level(400.0, 300.0), 120.0, thickness_mm=20.0))
+        corner = joint_view(held(case, "A", "B", how="block", thick_mm=25.0))
+        (block,) = (shape for shape in corner.shapes if shape.role == "jig")
+        area = abs(sum(a[0] * b[1] - a[1] * b[0] for a, b in pairwise([*block.points, block.points[0]]))) / 2
+        # A triangle with legs of 50 in the right inner corner, at 180 and -130 of a box 400 by 300, 20 thick.
+        self.assertAlmostEqual(area, 50.0 * 50.0 / 2, places=6)
+        self.assertTrue(all(abs(x) <= 180.0 + 1e-6 and abs(y) <= 130.0 + 1e-6 for x, y in block.points))
+
     def test_a_wider_one_is_another_kind(self) -> None:
         rails = {"1": STAND["rails"]["1"], "2": STAND["rails"]["1"] | {"width_mm": 60.0, "height_mm": 550.0}}
         kinds = kinds_of_joint(solved(STAND | {"rails": rails}).design)

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from fennup.core.drawing.board_views import sliced
 from fennup.core.drawing.edit import TypeIn
 from fennup.core.drawing.view import Dimension, Shape, View
+from fennup.core.fasten.behind import behind_corners
 from fennup.core.fasten.fastened import Fastened
 from fennup.core.fasten.length import bite_mm
 from fennup.core.fasten.pattern import Line
-from fennup.core.fasten.table import STRAIGHT, Bolt, Dowel
+from fennup.core.fasten.table import BEHIND, STRAIGHT, Bolt, Dowel
 from fennup.core.fasten.through import Stack
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polygon import circle
@@ -68,6 +69,9 @@ def joint_view(one: Fastened) -> View:
     tip = max(one.length_mm or 0.0, min(stack.through_mm + 2 * (one.slot.deep_mm or 0.0), MOST_SEEN_MM)) - stack.through_mm
     far = scale(stack.way, max(tip, 0.0) + AROUND_MM)
     back = scale(stack.way, -min(stack.through_mm, MOST_SEEN_MM) - AROUND_MM / 2)
+    if one.how not in STRAIGHT:
+        reach = max(one.slot.deep_mm or 0.0, 2 * one.thick_mm if one.how in BEHIND else 0.0) + AROUND_MM / 2
+        far, back = scale(stack.way, reach), scale(stack.way, -reach)
     across = _square(cross(paper.normal, stack.way), paper.normal)
     wide = max(line.half, AROUND_MM) + AROUND_MM / 2
     within = (
@@ -80,6 +84,8 @@ def joint_view(one: Fastened) -> View:
     shapes = sliced(one.design.solids, plane, paper.right, paper.up, within)
     shapes = (*shapes, *_meets(line, plane, paper))
     drawn = _metal(one, stack, paper, across) if one.how in STRAIGHT else _slot(one, line, stack, paper)
+    if one.how in BEHIND and (corners := behind_corners(one, line, paper.normal)):
+        drawn = (Shape("jig", tuple(paper.at(p) for p in corners), True),)
     return View("joint_cut", (*shapes, *drawn), (), _sizes(one, stack, paper, across))
 
 
