@@ -307,7 +307,8 @@ class Standing(FinishPlace):
     def test_feet_are_read_and_told_where_to_go(self) -> None:
         project = self.new(spec=next(e["spec"] for e in PROJECTS if e["name"] == "Boat trestle"))
         site = self.finish(project)["site"]
-        self.assertEqual(len([d for d in site["view"]["dimensions"] if d["acts"]]), 6)
+        names = [d["name"] for d in site["view"]["dimensions"] if d["acts"]]
+        self.assertEqual((len(names), names[0]), (6, "leg DA to leg AB reads"))
         finish = self.wish(project, ("site/readings/m1/DA|m1/BC", "=894"), ("site/readings/m1/AB|m1/CD", "=890"))
         rows = finish["site"]["groups"][0]["rows"]
         self.assertEqual(rows[0]["title"], "Out of square by")
@@ -322,7 +323,20 @@ class Standing(FinishPlace):
         finish = self.wish(project, ("site/top_mm", "=1800"), ("site/hooks_in_mm", "=100"))
         (wall,) = [g for g in finish["site"]["groups"] if g["title"] == "On a wall"]
         self.assertEqual((wall["rows"][0]["figure"], wall["rows"][0]["note"][:6]), ("1770 mm", "220 mm"))
+        view = finish["site"]["view"]
+        sizes = {d["id"]: (d["figure"]["whole"], d["acts"]["path"], d["standing"]) for d in view["dimensions"]}
+        self.assertEqual(
+            sizes,
+            {
+                "top": ("1800", "site/top_mm", "given"),
+                "in": ("100", "site/hooks_in_mm", "given"),
+                "drop": ("30", "site/drop_mm", "given"),
+            },
+        )
+        wood = [y for shape in view["shapes"] if shape["role"] == "wood" for _, y in shape["points"]]
+        self.assertEqual((round(max(wood), 6), round(min(wood), 6)), (1800.0, 1800.0 - 420.0))
         crossed = self.wish(project, ("site/hooks_in_mm", "=400"))
+        self.assertIsNone(crossed["site"]["view"])
         self.assertTrue(any("pass each other" in g["note"] for g in crossed["site"]["groups"]))
 
 

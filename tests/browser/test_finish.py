@@ -93,7 +93,7 @@ class Finish(InTheBrowser):
         for tab in ("Holds", "Set up"):
             page.keyboard.press("ArrowRight")
             expect(page.get_by_role("tab", name=tab)).to_be_focused()
-        reading = page.get_by_label(re.compile("^leg DA to leg AB reads"))
+        reading = page.locator("main").get_by_label(re.compile("^leg DA to leg AB reads"))
         reading.focus()
         page.keyboard.type("717")
         page.keyboard.press("Enter")

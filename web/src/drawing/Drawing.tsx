@@ -153,7 +153,7 @@ export function Drawing({
                 {editable && dimension.acts ? (
                   <FigureField
                     figure={dimension.figure}
-                    label={dimension.label}
+                    label={dimension.name || dimension.label}
                     standing={dimension.standing}
                     acts={dimension.acts as Act}
                     canFree={dimension.can_free}

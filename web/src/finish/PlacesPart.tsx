@@ -20,7 +20,7 @@ export function GroupsSheet({
       {view && (
         <Drawing
           view={view}
-          label="Set out, from above"
+          label={view.title}
           className="min-h-[320px] flex-1"
           onAct={held.act}
           onLook={noLook}

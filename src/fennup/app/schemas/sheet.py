@@ -14,10 +14,11 @@ Point = tuple[float, float]
 
 
 class DimensionOut(BaseModel):
-    """A dimension line with its words. For an angle, `a` and `b` are directions from `about`."""
+    """A dimension line with its words. For an angle, `a` and `b` are directions from `about`. `name`: what it is called where no words stand at it."""
 
     id: str
     label: str
+    name: str = ""
     figure: Figure
     a: Point
     b: Point

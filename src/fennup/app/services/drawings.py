@@ -1,5 +1,7 @@
 """Drawings and controls with their words."""
 
+from collections.abc import Mapping
+
 from fennup.app.schemas.sheet import ControlOut, DimensionOut, GripOut, OptionOut, ViewOut
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.grips import grip_name
@@ -50,6 +52,11 @@ def view_out(view: View, voice: Voice, naming: Naming | None = None) -> ViewOut:
         dimensions=[_dimension(d, voice, naming) for d in view.dimensions],
         grips=[GripOut(id=g.id, name=grip_name(g.id, naming), at=g.at, along=g.along) for g in view.grips],
     )
+
+
+def named(view: ViewOut, names: Mapping[str, str]) -> ViewOut:
+    """A drawing whose figures are called by something, without words at them."""
+    return view.model_copy(update={"dimensions": [d.model_copy(update={"name": names.get(d.id, "")}) for d in view.dimensions]})
 
 
 def _dimension(d: Dimension, voice: Voice, naming: Naming) -> DimensionOut:

@@ -7,7 +7,8 @@ from math import hypot
 from fennup.app.schemas.finish import GroupOut, PlacesOut, WhyOut
 from fennup.app.schemas.sheet import ViewOut
 from fennup.app.services.controls import figure_in, picked
-from fennup.app.services.drawings import view_out
+from fennup.app.services.drawings import named, view_out
+from fennup.app.services.wall_view import wall_view
 from fennup.app.wording import finish as told
 from fennup.app.wording.fit import FitWords
 from fennup.app.wording.problems import problem_text
@@ -21,6 +22,7 @@ from fennup.core.geometry.vec import Point2
 from fennup.core.site.setout import Pair
 from fennup.core.tolerances import SAME
 
+ON_WALL = {"top": "Hung with its top at", "in": "Hooks in from each side", "drop": "They carry below its top by"}
 STEP_MM = 10.0
 SQUARE_DEG = 0.011  # nobody sees less
 SEEN_MM = 0.3
@@ -50,7 +52,9 @@ class SiteSheet:
             groups.append(self._sun())
         if holes := self._holes():
             groups.append(GroupOut(title="Drains, pipes and holes", controls=[], rows=holes))
-        return PlacesOut(view=self.view() if setting else None, groups=groups, care=self._care())
+        on_wall = None if setting else wall_view(standing)
+        view = self.view() if setting else named(view_out(on_wall, self.words.voice), ON_WALL) if on_wall else None
+        return PlacesOut(view=view, groups=groups, care=self._care())
 
     def place(self, name: str) -> str:
         """A foot, or a corner on the ground."""
@@ -78,7 +82,8 @@ class SiteSheet:
         for pair in (*standing.sides, *across):
             read = standing.readings.get(pair)
             sizes.append(_line(pair, places, read, None if pair in across else middle))
-        return view_out(View("set_out", tuple(shapes), marks, tuple(sizes)), self.words.voice)
+        seen = view_out(View("set_out", tuple(shapes), marks, tuple(sizes)), self.words.voice)
+        return named(seen, {f"{pair[0]}|{pair[1]}": f"{self.pair(pair)} reads" for pair in (*standing.sides, *across)})
 
     def _set_out(self) -> GroupOut:
         standing, voice = self.standing, self.words.voice

@@ -65,6 +65,8 @@ def kg(value: float) -> str:
 
 def newton(value: float) -> str:
     """A force, and what weighs so much."""
+    if value < 10:
+        return f"{value:.1f} N, next to nothing"
     return f"{value:.0f} N, as {value / 9.81:.1f} kg weigh"
 
 

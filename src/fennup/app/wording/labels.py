@@ -230,7 +230,7 @@ VIEWS = {
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
     "saw_room_square": "The greatest board, cut straight, seen from the right", "saw_room_swung": "The same, swung 45°", "saw_room_tilted": "The same, tilted 45°", "saw_front_step": "From the front", "saw_right_step": "From the right",
     "measure": "What to measure", "blank": "Sheet, laid flat",
-    "rack_board": "A board of the rack", "joining": "How it comes together", "passage": "As it goes through", "joint_cut": "The joint cut open", "joint_pattern": "Where they go in", "painting": "What becomes of each side", "set_out": "Set out, from above", "hands": "Flipped onto each other", "plan_board": "A board and its parts",
+    "rack_board": "A board of the rack", "joining": "How it comes together", "passage": "As it goes through", "joint_cut": "The joint cut open", "joint_pattern": "Where they go in", "painting": "What becomes of each side", "set_out": "Set out, from above", "on_wall": "On its wall", "hands": "Flipped onto each other", "plan_board": "A board and its parts",
 }  # fmt: skip
 
 
