@@ -14,6 +14,7 @@ from fennup.core.exchange.paper import Worded
 from fennup.core.fasten.doubts import doubts_of
 from fennup.core.fasten.drawn import joint_view, marks_of, pattern_template, pattern_view
 from fennup.core.fasten.fastened import Fastened
+from fennup.core.fasten.length import holes_mm
 from fennup.core.fasten.table import BEHIND, STRAIGHT, Bolt, Dowel, Screw
 from fennup.core.finish.planned import Finish
 from fennup.core.finish.tables import EXPOSURES, Exposure
@@ -200,7 +201,7 @@ class FastenSheet:
         source = f"Table of {told.HOW_NAMES[one.how]}: {straight.source}."
         if isinstance(straight, Screw):
             hard = bool(one.through and getattr(self.finish.wood_of(one.through.far), "hard", False))
-            pilot = straight.pilot_hard_mm if hard else straight.pilot_soft_mm
+            clear, pilot = holes_mm(straight, hard=hard)
             lines = [
                 source,
                 f"Pilot in {'hard' if hard else 'soft'} wood, for its core; the near board is drilled clear, so that the screw pulls it tight.",
@@ -208,7 +209,7 @@ class FastenSheet:
             return [
                 WhyOut(
                     title="Drill",
-                    figure=f"{_drill(straight.clearance_mm)} and {_drill(pilot)}",
+                    figure=f"{_drill(clear)} and {_drill(pilot)}",
                     note="near board, far board",
                     lines=lines,
                 )

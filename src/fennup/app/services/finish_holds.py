@@ -8,6 +8,7 @@ from fennup.app.wording import finish as told
 from fennup.app.wording.fit import FitWords
 from fennup.app.wording.problems import problem_text
 from fennup.core.errors import CoreError
+from fennup.core.fasten.length import plastic_hole_mm
 from fennup.core.finish.planned import Finish
 from fennup.core.finish.standing import Moves, Standing
 from fennup.core.finish.tables import Plastic
@@ -15,7 +16,7 @@ from fennup.core.site.gaps import Caught
 from fennup.core.site.weight import Tipping
 
 MOST_ROWS = 14
-NO_FILLING = ""
+SCREW_MM = 4.0
 
 
 @dataclass(frozen=True)
@@ -226,7 +227,7 @@ class HoldsSheet:
             warm = season.outdoors_c if out else season.indoors_c
             lines = [
                 f"{of.per_degree:g} of its length for each degree, over {warm:g} degrees (your table).",
-                f"Holes for 4 mm screws at its far end: {voice.small(4 + 2 * move.along_mm)} wide, so that it can move; never drilled near its edge.",
+                f"Holes for screws of 4 mm at its far end, if it is held at the other: {voice.small(plastic_hole_mm(SCREW_MM, move.long_mm, of.per_degree, warm))} wide, so that it can move; never drilled near its edge.",
             ]
             return WhyOut(
                 title=f"{name[:1].upper()}{name[1:]}, {of.name}",

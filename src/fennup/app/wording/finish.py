@@ -2,7 +2,7 @@
 
 from datetime import date, datetime
 
-from fennup.app.wording.figures import Figure, Voice
+from fennup.app.wording.figures import Voice
 from fennup.core.fasten.doubts import Doubt
 from fennup.core.fasten.fastened import Fastened
 from fennup.core.fasten.table import Bolt, Dowel, How, Nail, Screw
@@ -176,8 +176,3 @@ def care_for(one: Fastened, exposures: set[Exposure]) -> list[str]:
             "Treated wood: mask and gloves while drilling; its dust and offcuts are not burned, and it does not touch food."
         )
     return found
-
-
-def figure_text(figure: Figure) -> str:
-    """A figure in one string."""
-    return f"{figure.whole} {figure.unit}".strip()

@@ -92,11 +92,6 @@ class Finish:
         return {id: k for k, id in enumerate(ids, 1)}
 
     @cached_property
-    def driven(self) -> list[tuple[str, object]]:
-        """Every straight fastener of the whole, with its joint's id."""
-        return [(joint, one) for joint, one in all_driven(self.fastened)]
-
-    @cached_property
     def met(self) -> list[tuple[str, str, Meeting]]:
         """Fasteners that come too near each other, by their joints."""
         every = all_driven(self.fastened)
@@ -373,8 +368,3 @@ def days_of(placed: Sequence[Placed]) -> list[date]:
         return []
     first, last = min(p.start for p in placed).date(), max(p.ready for p in placed).date()
     return [first + timedelta(days=k) for k in range((last - first).days + 1)]
-
-
-def free_on(free: FreeHours, day: date) -> float:
-    """How many hours are free on a day."""
-    return sum((end - start) / timedelta(hours=1) for start, end in free.of(day))

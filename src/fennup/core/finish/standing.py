@@ -39,12 +39,13 @@ HALF_PI_DEG = 90.0
 
 @dataclass(frozen=True)
 class Moves:
-    """How much a part grows and shrinks over a year: across the grain, of plastic along and across."""
+    """How much a part grows and shrinks over a year: across the grain, of plastic along and across; how long that is."""
 
     part: str
     wide_mm: float
     by_mm: float
     along_mm: float = 0.0
+    long_mm: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -132,6 +133,7 @@ class Standing:
                         wide,
                         plastic_moves_mm(wide, of.per_degree, warm),
                         plastic_moves_mm(high - low, of.per_degree, warm),
+                        high - low,
                     )
                 )
             else:
