@@ -14,6 +14,7 @@ from fennup.core.finish.tables import USUAL_TABLES
 from fennup.core.finish.wishes import FinishWishes, Holds, Site
 from fennup.core.site.fill import filled
 from fennup.core.site.gaps import caught_in, openings
+from fennup.core.site.lids import lids_of
 from fennup.core.site.moving import plastic_moves_mm, room_at, stack_in_rabbet, wood_moves_mm
 from fennup.core.site.setout import hung
 from fennup.core.site.sun import caught_part, declination_deg, noon_altitude_deg
@@ -151,6 +152,13 @@ class Holding(unittest.TestCase):
         self.assertEqual((caught.exception.code, caught.exception.fields), ("holds_nothing", ("holds/level_mm",)))
         (ring,) = solved(STOUT).assembly.rings
         self.assertAlmostEqual(filled(solved(STOUT).design, ring, 60.0).litres, 360.0 * 260.0 * 50.0 / 1e6, places=9)
+
+    def test_a_lid_over_its_opening(self) -> None:
+        made = solved(box(level(500.0, 300.0), 120.0, thickness_mm=25.0, cover={"thickness_mm": 18.0, "over_mm": 12.0}))
+        (lid,) = lids_of(made.design)
+        self.assertEqual([round(mm, 6) for mm in lid.over_mm], [12.0] * 4)
+        self.assertEqual(sorted(round(mm, 6) for mm in lid.opening_mm), [250.0, 450.0])
+        self.assertAlmostEqual(lid.bears_mm, 25.0, places=6)
 
     def test_stacks_in_a_rabbet(self) -> None:
         for layers, left, holder in (

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from fennup.app.schemas.finish import GroupOut, PlacesOut, WhyOut
+from fennup.app.schemas.fit import Tone
 from fennup.app.services.controls import figure_in, picked
 from fennup.app.wording import finish as told
 from fennup.app.wording.fit import FitWords
@@ -13,7 +14,9 @@ from fennup.core.finish.planned import Finish
 from fennup.core.finish.standing import Moves, Standing
 from fennup.core.finish.tables import Plastic
 from fennup.core.site.gaps import Caught
+from fennup.core.site.lids import lids_of
 from fennup.core.site.weight import Tipping
+from fennup.core.tolerances import SAME
 
 MOST_ROWS = 14
 SCREW_MM = 4.0
@@ -34,7 +37,7 @@ class HoldsSheet:
     def out(self) -> PlacesOut:
         """All of it."""
         groups = [self._load(), self._tips(), self._contents(), self._moves()]
-        groups.append(self._caught())
+        groups += [self._lids(), self._caught()]
         return PlacesOut(view=None, groups=[g for g in groups if g.controls or g.rows or g.note], care=[told.DEFER])
 
     def _load(self) -> GroupOut:
@@ -208,6 +211,25 @@ class HoldsSheet:
         elif any(ring.closed for ring in self.finish.design.assembly.rings) and not controls:
             note = "Say above up to which height it is filled: then the room inside is measured."
         return GroupOut(title="What goes in it", controls=controls, rows=rows, note=note)
+
+    def _lids(self) -> GroupOut:
+        """A lid against its opening."""
+        say, rows = self.words.voice.say, []
+        moves = {move.part: move.by_mm for move in self.standing.moves()}
+        for lid in lids_of(self.finish.design):
+            left, right, low, high = (say(round(mm, 1)) for mm in lid.over_mm)
+            by = moves.get(self.finish.part_of[lid.board], 0.0)
+            lines = [
+                f"Beyond what it lies on: {left} and {right} at its ends, {low} and {high} at its edges.",
+                f"It lies on at least {say(round(lid.bears_mm, 1))} of wood at every side.",
+                f"Over the year it grows and shrinks by {self.words.voice.small(by)} across its grain: what holds it down lets it move.",
+            ]
+            name = self.words.short(lid.board)
+            long, wide = (say(round(mm, 1)) for mm in lid.opening_mm)
+            tone: Tone = "right" if min(lid.over_mm) > -SAME and lid.bears_mm > by else "near"
+            rows.append(WhyOut(title=f"{name[:1].upper()}{name[1:]} over its opening", figure=f"{long} × {wide}", note=f"reaches over by {say(round(min(lid.over_mm), 1))} or more",
+                               lines=lines, tone=tone))  # fmt: skip
+        return GroupOut(title="Lid and opening", controls=[], rows=rows)
 
     def _moves(self) -> GroupOut:
         rows = [self._move(move) for move in self.standing.moves()[:MOST_ROWS]]
