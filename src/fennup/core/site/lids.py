@@ -51,8 +51,8 @@ def _flat(p: Vec) -> Point2:
 
 
 def _between(places: list[list[Point2]], middle: Point2, k: int) -> float:
-    """How far apart the nearest wood is to either side of the middle."""
+    """How far apart the nearest wood is to either side of the middle; where there is none on a side, from as far as the others reach."""
     sides = [(min(p[k] for p in place), max(p[k] for p in place)) for place in places]
     before = [high for _, high in sides if high < middle[k]]
     after = [low for low, _ in sides if low > middle[k]]
-    return min(after, default=middle[k]) - max(before, default=middle[k])
+    return min(after, default=max(high for _, high in sides)) - max(before, default=min(low for low, _ in sides))
