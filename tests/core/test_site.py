@@ -159,7 +159,7 @@ class Holding(unittest.TestCase):
         self.assertEqual([round(mm, 6) for mm in lid.over_mm], [12.0] * 4)
         self.assertEqual(sorted(round(mm, 6) for mm in lid.opening_mm), [250.0, 450.0])
         self.assertAlmostEqual(lid.bears_mm, 25.0, places=6)
-        # A lean-to's lid lies on three walls: at the back its opening goes as far as the side walls do, 1180 less 2 times 60 wide.
+        # A lean-to's lid lies on three walls: at the back its opening goes as far as the side walls do; 1180 less twice 40 over and twice 20 of wall.
         spec = next(p["spec"] for p in PROJECTS if p["name"] == "Oar rack lean-to")
         (lean,) = lids_of(solved_spec(spec, Workshop()).design)
         self.assertAlmostEqual(max(lean.opening_mm), 1060.0, places=6)
