@@ -213,6 +213,15 @@ class Refused(unittest.TestCase):
         mine = self.chosen("recipes/add", {"like": "linseed oil", "name": "tung oil"})
         self.assertEqual((mine.recipes["tung oil"].coats, mine.recipes["tung oil"].source), (2, "own figure"))
         self.assertNotIn("epoxy", self.chosen("glues/epoxy", None).glues)
+        thick = self.chosen("fasteners/screws/add", {"like": "4", "name": "4.5"})
+        self.assertEqual((thick.fasteners.screws["4.5"].shank_mm, thick.fasteners.screws["4.5"].source), (4.0, "own figure"))
+        self.assertEqual(self.typed("fasteners/screws/4.5/shank_mm", "4.2", thick).fasteners.screws["4.5"].shank_mm, 4.2)
+        self.assertNotIn(
+            "4.5",
+            Tables.model_validate(
+                edit_tables(thick, Choose(op="choose", path="fasteners/screws/4.5", value=None), MM)
+            ).fasteners.screws,
+        )
 
     def test_what_cannot_be_is_refused_at_its_field(self) -> None:
         for path, text, code in (

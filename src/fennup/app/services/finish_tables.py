@@ -12,11 +12,10 @@ from fennup.app.services.projects import PLAIN
 from fennup.app.services.racks import tables_in
 from fennup.app.wording.acts import did_words
 from fennup.app.wording.finish_labels import FIELD_NAMES, TABLE_NAMES, TABLE_NOTES
-from fennup.core.finish.tables import ROWS, Tables
+from fennup.core.finish.tables import ROWS, SIZES, Tables
 from fennup.core.units.lengths import decimals
 
 SINGLE = ("limits", "season", "speed")
-FASTENERS = ("screws", "nails", "bolts", "dowels", "biscuits")
 YES_NO = [("yes", "yes", True), ("no", "no", False)]
 
 
@@ -24,7 +23,7 @@ def tables_out(state: documents.State) -> TablesOut:
     """All tables."""
     tables = tables_in(state)
     found = [_table(name, dict(getattr(tables, name)), f"{name}/") for name in ROWS]
-    found += [_table(name, dict(getattr(tables.fasteners, name)), f"fasteners/{name}/") for name in FASTENERS]
+    found += [_table(name, dict(getattr(tables.fasteners, name)), f"fasteners/{name}/") for name in SIZES]
     found.append(
         TableOut(
             id="rules",
@@ -44,16 +43,11 @@ def _single(name: str, tables: Tables) -> TableOut:
 
 
 def _table(name: str, rows: dict[str, BaseModel], at: str) -> TableOut:
-    copies = name in ROWS
     made = [
-        _row(key, row, f"{at}{key}/").model_copy(
-            update={"remove": choosing(f"{at}{key}", None) if copies and len(rows) > 1 else []}
-        )
+        _row(key, row, f"{at}{key}/").model_copy(update={"remove": choosing(f"{at}{key}", None) if len(rows) > 1 else []})
         for key, row in rows.items()
     ]
-    return TableOut(
-        id=name, title=TABLE_NAMES[name], note=TABLE_NOTES.get(name, ""), rows=made, add=f"{name}/add" if copies else ""
-    )
+    return TableOut(id=name, title=TABLE_NAMES[name], note=TABLE_NOTES.get(name, ""), rows=made, add=f"{at}add")
 
 
 def _row(name: str, row: BaseModel, at: str) -> RowOut:

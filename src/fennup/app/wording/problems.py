@@ -138,7 +138,7 @@ TEXTS = merged(
         "no_such_size": "There is none called {name} in your table.",
         "no_such_row": "There is none called {name} in your tables.",
         "no_such_step": "There is no step of that name.",
-        "row_name": "A row needs a name of its own, without points or slashes.",
+        "row_name": "A row needs a name of its own, without slashes.",
         "row_twice": "There is a row called {name} already.",
         "no_hours": "“{text}” are no hours. Write 18-20, or 9-12, 14-17:30; nothing where there is no time.",
         "free_hours_wrong": "Hours go from an earlier one to a later one, between 0 and 24, and do not overlap.",

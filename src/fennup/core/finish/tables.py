@@ -175,6 +175,7 @@ FILLINGS = {
                      ("firewood", 400), ("gear", 200), ("books", 600))
 }  # fmt: skip
 ROWS = ("woods", "plastics", "recipes", "glues", "fillings")  # tables to which rows can be added
+SIZES = ("screws", "nails", "bolts", "dowels", "biscuits")  # and those of fasteners
 
 
 class Tables(Strict):
@@ -219,8 +220,12 @@ def edit_tables(tables: Tables, act: Edit, on: Tape) -> dict[str, Any]:
         return {**document, "away": sorted([*rest, parts[1]]) if act.value else rest}
     if act.op == "type" and parts[0] == "hours" and len(parts) == 2:
         return edit_field(document, Choose(op="choose", path=f"hours.{parts[1]}", value=spans_in(act.text, act.path)), on)
-    if isinstance(act, Choose) and parts[0] in ROWS and parts[-1] == "add" and isinstance(act.value, dict):
-        return _copied(document, parts[0], str(act.value.get("like", "")), str(act.value.get("name", "")).strip())
+    if isinstance(act, Choose) and parts[-1] == "add" and isinstance(act.value, dict):
+        like, name = str(act.value.get("like", "")), str(act.value.get("name", "")).strip()
+        if parts[0] == "fasteners" and len(parts) == 3 and parts[1] in SIZES:
+            return {**document, "fasteners": _copied(document["fasteners"], parts[1], act.path, like, name)}
+        if parts[0] in ROWS and len(parts) == 2:
+            return _copied(document, parts[0], act.path, like, name)
     if act.op == "type" and parts[-1] == "lengths_mm":
         lengths = [
             read_figure(act.path, piece, on, act.inches_meant) for piece in act.text.replace(";", ",").split(",") if piece.strip()
@@ -234,14 +239,14 @@ def _own(row: dict[str, Any], field: str) -> dict[str, Any]:
     return {**row, "source": "own figure"} if "source" in row and field != "source" else row
 
 
-def _copied(document: dict[str, Any], table: str, like: str, name: str) -> dict[str, Any]:
+def _copied(document: dict[str, Any], table: str, path: str, like: str, name: str) -> dict[str, Any]:
     rows = document[table]
     if like not in rows:
-        raise SpecError("no_such_field", (f"{table}/{like}",))
-    if not name or "." in name or "/" in name:
-        raise SpecError("row_name", (f"{table}/add",))
+        raise SpecError("no_such_field", (path,))
+    if not name or "/" in name:
+        raise SpecError("row_name", (path,))
     if name in rows:
-        raise SpecError("row_twice", (f"{table}/add",), name=name)
+        raise SpecError("row_twice", (path,), name=name)
     return {**document, table: {**rows, name: {**rows[like], "name": name, "source": "own figure"}}}
 
 
