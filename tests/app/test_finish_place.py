@@ -145,6 +145,10 @@ class Coats(FinishPlace):
         self.assertTrue(any("lead" in text for text in oily["coats"]["care"]))
         self.assertTrue(any("codes" in text for text in oily["holds"]["care"]))
         self.assertTrue(any("cables" in text for text in oily["site"]["care"]))
+        # Into a post that is there already: it may have cables on it.
+        bracket = self.new(spec=next(e["spec"] for e in PROJECTS if e["name"] == "Sign bracket"))
+        self.assertTrue(all(any("cables" in text for text in j["care"]) for j in self.finish(bracket)["fasten"]["joints"]))
+        self.assertFalse(any("cables" in text for j in oily["fasten"]["joints"] for text in j["care"]))
         key = oily["fasten"]["joints"][0]["key"]
         nailed = self.wish(project, (f"joints/{key}/how", "nail"))
         self.assertTrue(any("nailer" in text for text in nailed["fasten"]["joints"][0]["care"]))

@@ -5,9 +5,10 @@ from datetime import date, datetime
 from fennup.app.wording.figures import Voice
 from fennup.core.fasten.doubts import Doubt
 from fennup.core.fasten.fastened import Fastened
-from fennup.core.fasten.table import Bolt, Dowel, How, Nail, Screw
+from fennup.core.fasten.table import STRAIGHT, Bolt, Dowel, How, Nail, Screw
 from fennup.core.finish.tables import Exposure
 from fennup.core.finish.wishes import FaceUse
+from fennup.core.site.weight import GRAVITY
 
 HOW_NAMES: dict[How, str] = {
     "screw": "screws", "nail": "nails", "bolt": "bolts", "dowel": "dowels", "biscuit": "biscuits", "spline": "a spline",
@@ -67,7 +68,7 @@ def newton(value: float) -> str:
     """A force, and what weighs so much."""
     if value < 10:
         return f"{value:.1f} N, next to nothing"
-    return f"{value:.0f} N, as {value / 9.81:.1f} kg weigh"
+    return f"{value:.0f} N, as {value / GRAVITY:.1f} kg weigh"
 
 
 def hours(value: float) -> str:
@@ -112,11 +113,10 @@ def _inches(sixteenths: int) -> str:
 
 def size_words(one: Fastened, voice: Voice) -> str:
     """What holds a joint, in a few words: `2 screws 4 × 50`."""
-    if one.how in ("screw", "nail", "bolt", "dowel") and one.straight:
+    if one.how in STRAIGHT and one.straight:
         count = len(one.rows[0]) if one.rows else 0
         long = voice.say(one.length_mm) if one.length_mm is not None else "?"
-        names = {"screw": "screw", "nail": "nail", "bolt": "bolt", "dowel": "dowel"}
-        return f"{how_many(count, names[one.how])} {one.straight.name} × {long}"
+        return f"{how_many(count, one.how)} {one.straight.name} × {long}"
     if one.how == "biscuit":
         return how_many(one.slot.count, f"{one.slot.biscuit.name} biscuit") if one.slot.biscuit else "no biscuit fits"
     return HOW_NAMES[one.how]
@@ -169,7 +169,7 @@ def care_for(one: Fastened, exposures: set[Exposure]) -> list[str]:
         )
     if isinstance(one.straight, Bolt | Dowel) or one.how in ("biscuit", "spline"):
         found.append("Clamp the piece; both hands at the machine; eye protection.")
-    if one.through and one.design.boards[one.through.near].found if one.through and one.through.near else False:
+    if any(one.design.boards[m.board].found for m in (one.kind.joints[0].a, one.kind.joints[0].b)):
         found.append("Before drilling into what is there: look for cables and pipes.")
     if "soil" in exposures:
         found.append(

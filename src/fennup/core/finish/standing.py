@@ -19,6 +19,7 @@ from fennup.core.site.weight import (
     Mass,
     Tipping,
     Wind,
+    corners_of_made,
     extent,
     footing_of,
     in_order_round,
@@ -170,10 +171,7 @@ class Standing:
     @cached_property
     def high(self) -> float:
         """The level of its highest wood."""
-        design = self.finish.design
-        return max(
-            p[2] for id, s in design.solids.items() if not design.boards[id].found for piece in s.world for p in piece.points
-        )
+        return max(p[2] for p in corners_of_made(self.finish.design))
 
     @cached_property
     def footing(self) -> Footing:
@@ -283,7 +281,7 @@ class Standing:
         if len(names) < 3:
             return None
         try:
-            return three_lengths(self.distances[names[0], names[1]], self.distances[min_pair(names)], step_mm)
+            return three_lengths(self.distances[names[0], names[1]], self.distances[names[0], names[-1]], step_mm)
         except SpecError:
             return None
 
@@ -297,8 +295,7 @@ class Standing:
     @cached_property
     def size(self) -> tuple[float, float, float]:
         """How wide, deep and high it is, over all."""
-        design = self.finish.design
-        points = [p for id, s in design.solids.items() if not design.boards[id].found for piece in s.world for p in piece.points]
+        points = corners_of_made(self.finish.design)
         w, d, h = (max(p[k] for p in points) - min(p[k] for p in points) for k in range(3))
         return w, d, h
 
@@ -343,8 +340,3 @@ class Standing:
         best = max(0.0, min(HALF_PI_DEG, HALF_PI_DEG - altitude))
         at = sorted({round(s, 1) for s in (0.0, slope - 10, slope, slope + 10, best) if 0 <= s <= HALF_PI_DEG})
         return Sun(altitude, slope, tuple((s, caught_part(s, altitude)) for s in at))
-
-
-def min_pair(names: list[str]) -> Pair:
-    """The first and the last of some places, as their pair is called."""
-    return (names[0], names[-1])

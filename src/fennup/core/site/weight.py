@@ -85,6 +85,11 @@ def extent(places: Sequence[Point2]) -> float:
     return max((hypot(b[0] - a[0], b[1] - a[1]) for a, b in combinations(places, 2)), default=0.0)
 
 
+def corners_of_made(design: Design) -> list[Vec]:
+    """The corners of all that is made; of what is there already none."""
+    return [p for id, s in design.solids.items() if not design.boards[id].found for piece in s.world for p in piece.points]
+
+
 def _middle(outline: tuple[Point2, ...]) -> Point2:
     """The middle of a small flat place: that of its area, of its corners where it has none."""
     area = mx = my = 0.0
@@ -149,7 +154,7 @@ def wind_on(design: Design, footing: Footing, mass: Mass, n_m2: float, anchors: 
     """The worst of all directions; the area is that of the whole outline, half of the anchors hold. None where it stands on no more than a line."""
     if len(footing.outline) < 3:
         return None
-    points = [p for id, s in design.solids.items() if not design.boards[id].found for piece in s.world for p in piece.points]
+    points = corners_of_made(design)
     worst: tuple[float, Wind] | None = None
     for k in range(TURNS):
         turn = k * np.pi / (TURNS / 2)
