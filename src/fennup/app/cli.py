@@ -12,30 +12,24 @@ from typing import Any
 
 from fennup.app.models.store import Trouble, back_up, open_store
 from fennup.app.services import devices, documents
-from fennup.app.services.board_plans import asked_for, make_plan
-from fennup.app.services.finishing import finish_of
+from fennup.app.services.exports import EXPORTS
+from fennup.app.services.file_work import boards_of_file, finish_of_file, outgoing_of_file, solved_file
 from fennup.app.services.fitting import fit_of
 from fennup.app.services.forecasts import WHERE as WEATHER_AT
 from fennup.app.services.instruments import WHERE as INSTRUMENTS_AT
 from fennup.app.services.kinds import kind_list
 from fennup.app.services.portable import (
-    BoardsEntry,
-    FinishEntry,
     Import,
-    boards_in_file,
     file_schema,
-    finish_in_file,
     fit_in_file,
     is_file,
     project_file,
-    read_project_file,
     records_in_file,
     saw_in_file,
     workshop_file,
 )
 from fennup.app.services.projects import PLAIN
 from fennup.app.services.saw_wishes import placements
-from fennup.app.services.solving import solved, solved_spec
 from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, from_core, validated
 from fennup.app.services.yards import WHERE
@@ -49,11 +43,10 @@ from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.exchange.document import solution_document
 from fennup.core.exchange.finish_document import finish_document
 from fennup.core.exchange.fit_document import fit_document
+from fennup.core.exchange.paper import SHEETS
 from fennup.core.exchange.progress import progress_document
-from fennup.core.finish.tables import USUAL_TABLES
 from fennup.core.fit.wishes import FitWishes
 from fennup.core.saw.miter_saw import MiterSaw
-from fennup.core.solve import Solution
 from fennup.core.steps.planned import steps_for
 from fennup.core.workshop import Workshop, with_saw
 
@@ -123,8 +116,21 @@ def _parser() -> argparse.ArgumentParser:
     serving.add_argument("--demo", action="store_true", help="put the demo's projects into an empty database")
     backing = command("backup", _back_up, "copy the database, also while the application runs", database=True)
     backing.add_argument("to", nargs="?", type=Path, help="the copy's file; by default dated, in `backups` beside the database")
-    exporting = command("export", _export, "print a project, or the whole workshop, as a .fennup.json file", database=True)
-    exporting.add_argument("project", nargs="?", help="its name or id; without one the whole workshop")
+    exporting = command(
+        "export", _export, "print a project, or the whole workshop, as a .fennup.json file; or a project's file as a drawing, solids, a table, ...",
+        database=True,
+    )  # fmt: skip
+    exporting.add_argument(
+        "project",
+        nargs="?",
+        help="its name or id, without one the whole workshop; with --as a .fennup.json file, or - for standard input",
+    )
+    exporting.add_argument(
+        "--as", dest="as_", choices=list(EXPORTS), help="what to make of a project's file; no database is needed"
+    )
+    exporting.add_argument("--to", type=Path, help="the file to write, by default standard output")
+    exporting.add_argument("--workshop", help="with --as: a file with a workshop in JSON")
+    exporting.add_argument("--size", choices=list(SHEETS), default="a4", help="of the paper, for PDF")
     importing = command("import", _import, "bring a .fennup.json file in", database=True)
     importing.add_argument("file", help="the file, or - for standard input")
     return parser
@@ -182,7 +188,7 @@ def _solve(chosen: argparse.Namespace) -> int:
         workshop = with_saw(validated(MiterSaw, _read(chosen.saw), PLAIN))
     elif chosen.workshop:
         workshop = validated(Workshop, _read(chosen.workshop), PLAIN)
-    solution = _solved(document, workshop)
+    solution = solved_file(document, workshop)
     print(solution_document(solution, solution.design.proof).model_dump_json(indent=2))
     return 0
 
@@ -191,20 +197,8 @@ def _boards(chosen: argparse.Namespace) -> int:
     """The plan of a project's file; of a bare spec with the usual wishes, an empty rack and no list."""
     document = _read(chosen.file)
     workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
-    _print(_boards_plan(document, _solved(document, workshop), workshop))
+    _print(boards_of_file(document, solved_file(document, workshop), workshop))
     return 0
-
-
-def _boards_plan(document: Any, solution: Solution, workshop: Workshop) -> dict[str, Any]:
-    """The plan of the boards with the rack, the list and the wishes that a project's file holds."""
-    entry, body = BoardsEntry(), None
-    if is_file(document):
-        body, entry = read_project_file(document), boards_in_file(document)
-    asked = asked_for(
-        [("", solution.spec.model_dump(mode="json"))], entry.rack, entry.prices, entry.wishes, workshop.kerf_mm,
-        body.unit if body else "mm", body.graduation if body else "1",
-    )  # fmt: skip
-    return make_plan(asked.given, lambda share, result: None)
 
 
 def _cuts(chosen: argparse.Namespace) -> int:
@@ -213,8 +207,8 @@ def _cuts(chosen: argparse.Namespace) -> int:
     workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
     if is_file(document):
         workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
-    solution = _solved(document, workshop)
-    placed = placements(BoardsDocument.model_validate(_boards_plan(document, solution, workshop))) if chosen.boards else {}
+    solution = solved_file(document, workshop)
+    placed = placements(BoardsDocument.model_validate(boards_of_file(document, solution, workshop))) if chosen.boards else {}
     print(cuts_document(solution, placed).model_dump_json(indent=2))
     return 0
 
@@ -226,7 +220,7 @@ def _progress(chosen: argparse.Namespace) -> int:
         raise Refused(f"{chosen.file}: a project's file is needed: a bare spec has no records.")
     workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
     workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
-    solution = _solved(document, workshop)
+    solution = solved_file(document, workshop)
     tasks = tasks_for(solution.design, solution.plan, steps_for(solution.design, solution.plan))
     print(progress_document(tasks, records_in_file(document)).model_dump_json(indent=2))
     return 0
@@ -240,7 +234,7 @@ def _fit(chosen: argparse.Namespace) -> int:
     if is_file(document):
         workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
         entries, wishes = records_in_file(document), fit_in_file(document)
-    fit = fit_of(_solved(document, workshop), entries, wishes)
+    fit = fit_of(solved_file(document, workshop), entries, wishes)
     print(fit_document(fit).model_dump_json(indent=2))
     return 0
 
@@ -248,22 +242,12 @@ def _fit(chosen: argparse.Namespace) -> int:
 def _finish(chosen: argparse.Namespace) -> int:
     """The finish of a project's file, with its tables and records; of a bare spec as usual."""
     document = _read(chosen.file)
-    entry, entries = FinishEntry(), []
-    if is_file(document):
-        entry, entries = finish_in_file(document), records_in_file(document)
-    finish = finish_of(_solved(document, None), entry.tables or USUAL_TABLES, entry.wishes, entries)
+    finish = finish_of_file(document, solved_file(document))
     try:
         print(finish_document(finish).model_dump_json(indent=2))
     except CoreError as error:
         raise from_core(error, PLAIN) from None
     return 0
-
-
-def _solved(document: Any, workshop: Workshop | None) -> Solution:
-    """A project's file solved to its own tape, a bare spec with lengths as they are."""
-    if is_file(document):
-        return solved(read_project_file(document), workshop or Workshop())
-    return solved_spec(document, workshop or Workshop())
 
 
 def _kinds(_: argparse.Namespace) -> int:
@@ -289,7 +273,9 @@ def _openapi(_: argparse.Namespace) -> int:
 
 
 def _export(chosen: argparse.Namespace) -> int:
-    """One project by its name or id, or all."""
+    """One project by its name or id, or all; with `--as` a file as something else."""
+    if chosen.as_:
+        return _export_file(chosen)
     if not chosen.database.exists():
         raise Trouble("no_access", chosen.database)
     store = open_store(chosen.database)
@@ -305,6 +291,31 @@ def _export(chosen: argparse.Namespace) -> int:
                 f"{said} called {chosen.project}. Its id, the end of its address in the browser, names one for certain."
             )
         _print(project_file(session, found[0]))
+    return 0
+
+
+def _export_file(chosen: argparse.Namespace) -> int:
+    """A project's file as a drawing, as solids, as a table. What takes long says on standard error how far it is."""
+    if chosen.project is None:
+        raise Refused("With --as, name a project's file, or - for standard input.")
+    export = EXPORTS[chosen.as_]
+    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
+
+    def report(share: float) -> None:
+        print(f"\rplanning the boards: {share:4.0%}", end="", file=sys.stderr, flush=True)
+
+    outgoing = outgoing_of_file(_read(chosen.project), workshop, chosen.size, report if export.long else lambda share: None)
+    try:
+        content = export.make(outgoing)
+    except CoreError as error:
+        raise from_core(error, outgoing.voice) from None
+    if export.long:
+        report(1.0)
+        print(file=sys.stderr)
+    if chosen.to:
+        chosen.to.write_bytes(content)
+    else:
+        sys.stdout.buffer.write(content)
     return 0
 
 

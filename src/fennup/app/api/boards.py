@@ -30,7 +30,7 @@ from fennup.app.schemas.boards import (
 from fennup.app.services import board_plans, documents, racks
 from fennup.app.services.board_plans import Asked, Found, asked_for, plan_or_job
 from fennup.app.services.boards_sheet import left_out, names_of, plan_out, prices_out, rack_out, wishes_controls
-from fennup.app.services.buy_list import buy_list_csv
+from fennup.app.services.buy_list import buy_list
 from fennup.app.services.drawings import control_out
 from fennup.app.services.outside import NoAnswer
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, with_thickness
@@ -46,6 +46,7 @@ from fennup.core.boards.tables import prices_in, rack_csv
 from fennup.core.boards.wishes import Wishes
 from fennup.core.errors import CoreError
 from fennup.core.exchange.boards_forms import BoardsDocument
+from fennup.core.exchange.tables import table_csv
 from fennup.core.records.fold import wood_of
 
 api = APIBlueprint("boards", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
@@ -326,7 +327,7 @@ def export_buy_list(path: ProjectPath) -> Response:
     found = plan_or_job(place.asked(), store(), has_worker=False)
     assert found.plan
     besides = [(line.text, line.figure) for line in FinishRoom(path.project_id).sheet().buys()]
-    return _csv(buy_list_csv(found.plan, besides), f"{file_name(place.opened.body.name)}-to-buy")
+    return _csv(table_csv(buy_list(found.plan, besides)), f"{file_name(place.opened.body.name)}-to-buy")
 
 
 @api.post("/projects/<string:project_id>/boards/bought", responses={200: ProjectOut})

@@ -34,7 +34,7 @@ from fennup.app.schemas.compare import ComparisonOut
 from fennup.app.schemas.sheet import PartList
 from fennup.app.services import documents
 from fennup.app.services.compare import compared
-from fennup.app.services.cut_list import cut_list_csv
+from fennup.app.services.cut_list import cut_list as cut_list_of
 from fennup.app.services.drawings import view_out
 from fennup.app.services.faces import faces_out
 from fennup.app.services.glance import Glance, glance_at, glance_at_start
@@ -67,6 +67,7 @@ from fennup.core.drawing.edit import ProjectAct
 from fennup.core.drawing.view import View
 from fennup.core.exchange.document import solution_document
 from fennup.core.exchange.forms import SolutionDocument
+from fennup.core.exchange.tables import table_csv
 from fennup.core.project.starts import FAMILIES, start_spec
 from fennup.core.saw.wishes import SawWishes
 from fennup.core.solve import Solution
@@ -391,6 +392,6 @@ def cut_list(path: ProjectPath) -> Response:
     """The cut list as comma-separated values."""
     found = opened(path.project_id)
     solution = found.solved()
-    text = cut_list_csv(part_cards(solution, found.body.voice()).parts, solution_document(solution, None))
+    text = table_csv(cut_list_of(part_cards(solution, found.body.voice()).parts, solution_document(solution, None)))
     headers = {"Content-Disposition": f'attachment; filename="{file_name(found.body.name)}-cut-list.csv"'}
     return Response(text, content_type="text/csv; charset=utf-8", headers=headers)

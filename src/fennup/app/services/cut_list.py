@@ -1,11 +1,11 @@
-"""The cut list as rows of text: one part a row, in the project's units."""
+"""The cut list as rows: one part a row, in the project's units."""
 
-import csv
-import io
+from typing import Any
 
 from fennup.app.schemas.sheet import PartOut
 from fennup.app.wording.figures import spoken
 from fennup.core.exchange.forms import CutDocument, PartDocument, SolutionDocument
+from fennup.core.exchange.tables import Table
 
 HEADINGS = (
     "Part", "Name", "Count", "Left or right", "Section", "Thickness mm", "Width before ripping mm", "Measure along", "Length",
@@ -14,23 +14,20 @@ HEADINGS = (
 )  # fmt: skip
 
 
-def cut_list_csv(cards: list[PartOut], solution: SolutionDocument) -> str:
-    """Comma-separated, with a heading row; of an end with several cuts their angles in order. Text that a spreadsheet would run
-    as a formula is set as text."""
-    out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow(HEADINGS)
+def cut_list(cards: list[PartOut], solution: SolutionDocument) -> Table:
+    """A row for every part; of an end with several cuts their angles in order."""
+    rows: list[tuple[Any, ...]] = []
     for part, exact in zip(cards, solution.parts, strict=True):
         rung = next(r for r in part.ladder if r.here)
         row = [
-            part.tag, part.name, len(part.boards), part.hand_text, part.section_text, f"{exact.section.thickness_mm:.4f}",
-            f"{exact.edges.width_before_ripping_mm:.4f}", rung.label, spoken(rung.figure), f"{_length(exact, rung.id):.4f}",
+            part.tag, part.name, len(part.boards), part.hand_text, part.section_text, exact.section.thickness_mm,
+            exact.edges.width_before_ripping_mm, rung.label, spoken(rung.figure), _length(exact, rung.id),
             *_ends(part, exact), _rips(exact),
             "; ".join(f"{edge.label} {spoken(edge.figure)}, {edge.note}" for edge in part.edges),
             "; ".join(f"{r.label}: {spoken(r.figure)}, {r.note}" for r in part.ladder),
         ]  # fmt: skip
-        writer.writerow([_harmless(cell) for cell in row])
-    return out.getvalue()
+        rows.append(tuple(row))
+    return Table("Parts", HEADINGS, rows)
 
 
 def _ends(part: PartOut, exact: PartDocument) -> list[str]:
@@ -58,15 +55,3 @@ def _length(part: PartDocument, rung: str) -> float:
         return (part.outline_mm or [part.overall_length_mm])[0]
     arris = rung if "_" in rung else f"face_{rung}"
     return float(getattr(part.arrises_mm, arris))
-
-
-def _harmless(cell: object) -> object:
-    """A text that begins like a formula, with a quote before it; figures stay figures."""
-    if isinstance(cell, str) and (cell[:1] in ("=", "+", "@", "\t", "\r") or (cell[:1] == "-" and not _is_figures(cell))):
-        return f"'{cell}"
-    return cell
-
-
-def _is_figures(cell: str) -> bool:
-    """Whether a cell holds nothing but figures: `-22.5`, `-22.5; -45`."""
-    return all(piece.strip().lstrip("-").replace(".", "", 1).isdecimal() for piece in cell.split(";"))

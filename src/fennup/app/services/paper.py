@@ -1,5 +1,6 @@
 """What goes on paper, in words: templates of a project, its labels, its steps as pages, a model to fold up."""
 
+from collections.abc import Sequence
 from io import BytesIO
 from zipfile import ZIP_DEFLATED, ZipFile, ZipInfo
 
@@ -11,6 +12,8 @@ from fennup.app.wording.members import board_words, end_word, joint_words, sides
 from fennup.core.assembly.board import End
 from fennup.core.errors import SpecError
 from fennup.core.exchange.paper import Label, Size, Worded, template_dxf, template_svg, templates_pdf
+from fennup.core.exchange.sheets import Block, sheet_pages
+from fennup.core.exchange.tables import Table
 from fennup.core.steps.templates import Template, end_template, model_of, outline_template, templates_of
 
 MADE = (2026, 1, 1, 0, 0, 0)  # files of one content are one file, whenever they are made
@@ -62,9 +65,26 @@ def _worded(sheet: SawSheet, template: Template) -> Worded:
     return Worded(template, title, caption, notes)
 
 
-def pack_pdf(sheet: SawSheet, name: str, size: Size) -> bytes:
-    """The whole cut plan: the steps, every template, a label for every piece."""
-    return templates_pdf(all_templates(sheet), size, _labels(sheet), [(f"{name}: the steps", _lines(sheet))])
+def pack_pdf(sheet: SawSheet, name: str, size: Size, blocks: Sequence[Block] = (), tables: Sequence[Table] = ()) -> bytes:
+    """The whole cut plan: drawings, tables, the steps, every template, a label for every piece."""
+    pages = [(f"{name}: {table.title.lower()}", _rows(table)) for table in tables if table.rows]
+    pages.append((f"{name}: the steps", _lines(sheet)))
+    return templates_pdf(
+        all_templates(sheet), size, _labels(sheet), pages, lambda canvas: sheet_pages(canvas, blocks, name, size)
+    )
+
+
+def _rows(table: Table) -> list[str]:
+    """A table as text, a paragraph a row: only what is filled in."""
+    lines = []
+    for row in table.rows:
+        cells = [
+            f"{h}: {f'{c:.2f}'.rstrip('0').rstrip('.') if isinstance(c, float) else c}"
+            for h, c in zip(table.headings, row, strict=True)
+            if c != ""
+        ]
+        lines.append("[  ] " + "; ".join(cells))
+    return lines
 
 
 def _lines(sheet: SawSheet) -> list[str]:

@@ -1,6 +1,6 @@
 """Templates as files: PDF at true size, over several sheets where one is too small, SVG and DXF."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from io import BytesIO, StringIO
 from math import ceil
@@ -43,15 +43,20 @@ class Label:
 
 
 def templates_pdf(
-    worded: Sequence[Worded], size: Size, labels: Sequence[Label] = (), pages: Sequence[tuple[str, Sequence[str]]] = ()
+    worded: Sequence[Worded],
+    size: Size,
+    labels: Sequence[Label] = (),
+    pages: Sequence[tuple[str, Sequence[str]]] = (),
+    first: Callable[[Any], None] = lambda canvas: None,
 ) -> bytes:
-    """All templates at true size, then labels; before them pages of text, each with its heading. Coordinates are written as they are, without scaling,
-    so that they can be measured in the file."""
+    """All templates at true size, then labels; before them whatever is drawn `first`, and pages of text, each with its heading. Coordinates are written
+    as they are, without scaling, so that they can be measured in the file."""
     from reportlab.pdfgen.canvas import Canvas
 
     out = BytesIO()
     wide, high = SHEETS[size]
     canvas = Canvas(out, pagesize=(wide * POINTS_IN_MM, high * POINTS_IN_MM), invariant=1, pageCompression=0)
+    first(canvas)
     for heading, lines in pages:
         _text_pages(canvas, heading, lines, high)
     for one in worded:
@@ -118,7 +123,7 @@ def _sheet(canvas: Any, one: Worded, corner: Point2, room: Point2, which: str) -
         canvas.saveState()
         canvas.translate(x, y)
         canvas.rotate(note.turn_deg)
-        canvas.drawString(0, 0, _plain(one.notes.get(note.code, "")))
+        canvas.drawString(0, 0, on_paper(one.notes.get(note.code, "")))
         canvas.restoreState()
     canvas.restoreState()
     _crop_marks(canvas, room)
@@ -146,12 +151,12 @@ def _foot(canvas: Any, title: str, caption: str) -> None:
         canvas.setFont("Helvetica", 8)
         canvas.drawString((MARGIN_MM + long + 2.0) * POINTS_IN_MM, y - 3, f"{name}: measure it before you trust this sheet")
     canvas.setFont("Helvetica-Bold", 11)
-    canvas.drawString(MARGIN_MM * POINTS_IN_MM, (MARGIN_MM + 20.0) * POINTS_IN_MM, _plain(title))
+    canvas.drawString(MARGIN_MM * POINTS_IN_MM, (MARGIN_MM + 20.0) * POINTS_IN_MM, on_paper(title))
     canvas.setFont("Helvetica", 8)
-    canvas.drawString(MARGIN_MM * POINTS_IN_MM, (MARGIN_MM + 16.2) * POINTS_IN_MM, _plain(caption))
+    canvas.drawString(MARGIN_MM * POINTS_IN_MM, (MARGIN_MM + 16.2) * POINTS_IN_MM, on_paper(caption))
 
 
-def _plain(text: str) -> str:
+def on_paper(text: str) -> str:
     """What the built-in fonts have: inches and feet by their usual signs."""
     return text.replace("″", '"').replace("′", "'").encode("cp1252", "replace").decode("cp1252")
 
@@ -159,7 +164,7 @@ def _plain(text: str) -> str:
 def _text_pages(canvas: Any, heading: str, lines: Sequence[str], high: float) -> None:
     y = high - MARGIN_MM - 8.0
     canvas.setFont("Helvetica-Bold", 14)
-    canvas.drawString(MARGIN_MM * POINTS_IN_MM, y * POINTS_IN_MM, _plain(heading))
+    canvas.drawString(MARGIN_MM * POINTS_IN_MM, y * POINTS_IN_MM, on_paper(heading))
     y -= 9.0
     canvas.setFont("Helvetica", 9.5)
     for line in lines:
@@ -168,7 +173,7 @@ def _text_pages(canvas: Any, heading: str, lines: Sequence[str], high: float) ->
                 canvas.showPage()
                 canvas.setFont("Helvetica", 9.5)
                 y = high - MARGIN_MM - 8.0
-            canvas.drawString(MARGIN_MM * POINTS_IN_MM, y * POINTS_IN_MM, _plain(text))
+            canvas.drawString(MARGIN_MM * POINTS_IN_MM, y * POINTS_IN_MM, on_paper(text))
             y -= LINE_MM
     canvas.showPage()
 
@@ -193,10 +198,10 @@ def _labels(canvas: Any, labels: Sequence[Label], size: Size) -> None:
         canvas.setLineWidth(0.3)
         canvas.rect(x * POINTS_IN_MM, y * POINTS_IN_MM, LABEL_MM[0] * POINTS_IN_MM, LABEL_MM[1] * POINTS_IN_MM)
         canvas.setFont("Helvetica-Bold", 22)
-        canvas.drawString((x + 4) * POINTS_IN_MM, (y + LABEL_MM[1] - 11) * POINTS_IN_MM, _plain(label.large))
+        canvas.drawString((x + 4) * POINTS_IN_MM, (y + LABEL_MM[1] - 11) * POINTS_IN_MM, on_paper(label.large))
         canvas.setFont("Helvetica", 9)
         for k, line in enumerate(label.lines):
-            canvas.drawString((x + 4) * POINTS_IN_MM, (y + LABEL_MM[1] - 18 - k * 5) * POINTS_IN_MM, _plain(line))
+            canvas.drawString((x + 4) * POINTS_IN_MM, (y + LABEL_MM[1] - 18 - k * 5) * POINTS_IN_MM, on_paper(line))
     canvas.showPage()
 
 

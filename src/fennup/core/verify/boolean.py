@@ -216,26 +216,37 @@ def _lying_in(plane: Plane, walls: Sequence[Plane], parts: list[_Wood], around: 
 
 def _cut(board: Board) -> Iterator[Manifold]:
     """The finished board in its place; one with many notches in stretches, each with those that reach into it."""
-    y, z, over = board.section.width_mm / 2, board.section.thickness_mm / 2, 1.0
     frame = board.frame
     where = np.array([frame.x, frame.y, frame.z, frame.origin]).T
-    rabbet, groove = board.section.rabbet, board.section.groove
     for low, high, notches in _stretches(board):
-        wood = _block((low, high), (-y, y), (-z, z))
-        if rabbet:
-            wood -= _block((low - over, high + over), (y - rabbet.width_mm, y + over), (-z - over, -z + rabbet.depth_mm))
-        if groove:
-            near = -y + groove.from_lower_mm
-            edge = near - (over if groove.from_lower_mm <= 0 else 0.0)
-            wood -= _block((low - over, high + over), (edge, near + groove.width_mm), (-z - over, -z + groove.depth_mm))
-        for plane in [*(cut for end in ENDS for cut in board.ends(end)), *(rip for _, rip in board.rips)]:
-            wood = _kept(wood, plane)
-        for notch in notches:
-            out = _block((low - over, high + over), (-y - over, y + over), (-z - over, z + over))
-            for plane in notch.planes:
-                out = _kept(out, plane)
-            wood -= out
-        yield wood.transform(where)
+        yield _worked(board, (low, high), notches).transform(where)
+
+
+def in_one(board: Board) -> Manifold:
+    """The finished board as the library cuts it, in the board's own axes."""
+    return _worked(board, uncut_reach(board, 10.0), board.notches)
+
+
+def _worked(board: Board, span: tuple[float, float], notches: Sequence[Notch]) -> Manifold:
+    """A stretch of the board with all that is cut from it, in its own axes."""
+    y, z, over = board.section.width_mm / 2, board.section.thickness_mm / 2, 1.0
+    rabbet, groove = board.section.rabbet, board.section.groove
+    along = (span[0] - over, span[1] + over)
+    wood = _block(span, (-y, y), (-z, z))
+    if rabbet:
+        wood -= _block(along, (y - rabbet.width_mm, y + over), (-z - over, -z + rabbet.depth_mm))
+    if groove:
+        near = -y + groove.from_lower_mm
+        edge = near - (over if groove.from_lower_mm <= 0 else 0.0)
+        wood -= _block(along, (edge, near + groove.width_mm), (-z - over, -z + groove.depth_mm))
+    for plane in [*(cut for end in ENDS for cut in board.ends(end)), *(rip for _, rip in board.rips)]:
+        wood = _kept(wood, plane)
+    for notch in notches:
+        out = _block(along, (-y - over, y + over), (-z - over, z + over))
+        for plane in notch.planes:
+            out = _kept(out, plane)
+        wood -= out
+    return wood
 
 
 def _stretches(board: Board) -> Iterator[tuple[float, float, list[Notch]]]:

@@ -1,0 +1,85 @@
+"""What is worked out from a project's file alone, without a database: its solution, its boards, all that goes out."""
+
+from collections.abc import Callable
+from datetime import datetime
+from typing import Any
+
+from fennup.app.services.board_plans import asked_for, make_plan
+from fennup.app.services.exports import Outgoing
+from fennup.app.services.finish_sheet import FinishSheet
+from fennup.app.services.finishing import finish_of
+from fennup.app.services.portable import (
+    BoardsEntry,
+    FinishEntry,
+    boards_in_file,
+    finish_in_file,
+    is_file,
+    read_project_file,
+    records_in_file,
+    saw_in_file,
+)
+from fennup.app.services.projects import PLAIN
+from fennup.app.services.solving import solved, solved_spec
+from fennup.core.exchange.boards_forms import BoardsDocument
+from fennup.core.exchange.paper import Size
+from fennup.core.finish.planned import Finish
+from fennup.core.finish.tables import USUAL_TABLES
+from fennup.core.solve import Solution
+from fennup.core.workshop import Workshop
+
+MADE = datetime(2026, 1, 1)  # a file knows no other time; the same file gives the same bytes
+
+
+def solved_file(document: Any, workshop: Workshop | None = None) -> Solution:
+    """A project's file solved to its own tape, a bare spec with lengths as they are. Invalid."""
+    if is_file(document):
+        return solved(read_project_file(document), workshop or Workshop())
+    return solved_spec(document, workshop or Workshop())
+
+
+def boards_of_file(
+    document: Any, solution: Solution, workshop: Workshop, report: Callable[[float], None] = lambda share: None
+) -> dict[str, Any]:
+    """The plan of the boards with the rack, the list and the wishes that a project's file holds. `report` is told how far it is, 0 to 1."""
+    entry, body = BoardsEntry(), None
+    if is_file(document):
+        body, entry = read_project_file(document), boards_in_file(document)
+    asked = asked_for(
+        [("", solution.spec.model_dump(mode="json"))], entry.rack, entry.prices, entry.wishes, workshop.kerf_mm,
+        body.unit if body else "mm", body.graduation if body else "1",
+    )  # fmt: skip
+    return make_plan(asked.given, lambda share, result: report(share))
+
+
+def finish_of_file(document: Any, solution: Solution) -> Finish:
+    """The finish with the tables, the wishes and the records that a project's file holds."""
+    entry, entries = FinishEntry(), []
+    if is_file(document):
+        entry, entries = finish_in_file(document), records_in_file(document)
+    return finish_of(solution, entry.tables or USUAL_TABLES, entry.wishes, entries)
+
+
+def outgoing_of_file(document: Any, workshop: Workshop, size: Size, report: Callable[[float], None]) -> Outgoing:
+    """All that goes out of a project's file, or of a bare spec. Invalid."""
+    body = read_project_file(document) if is_file(document) else None
+    if body:
+        workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
+    solution = solved_file(document, workshop)
+    voice = body.voice() if body else PLAIN
+
+    def besides() -> list[tuple[str, str]]:
+        return [
+            (line.text, line.figure) for line in FinishSheet(finish_of_file(document, solution), solution, voice, MADE).buys()
+        ]
+
+    return Outgoing(
+        id="file",
+        name=body.name if body else "Project",
+        solution=solution,
+        voice=voice,
+        boards=lambda: BoardsDocument.model_validate(boards_of_file(document, solution, workshop, report)),
+        finish=lambda: finish_of_file(document, solution),
+        besides=besides,
+        changed=MADE,
+        size=size,
+    )
