@@ -7,13 +7,14 @@ import signal
 import socket
 import sys
 from collections.abc import Callable
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
 from fennup.app.models.store import Trouble, back_up, open_store
 from fennup.app.services import devices, documents
 from fennup.app.services.exports import EXPORTS
-from fennup.app.services.file_work import boards_of_file, finish_of_file, outgoing_of_file, solved_file
+from fennup.app.services.file_work import boards_of_file, finish_of_file, log_document_of_file, outgoing_of_file, solved_file
 from fennup.app.services.fitting import fit_of
 from fennup.app.services.forecasts import WHERE as WEATHER_AT
 from fennup.app.services.instruments import WHERE as INSTRUMENTS_AT
@@ -167,6 +168,15 @@ def _printing(command: Callable[..., argparse.ArgumentParser]) -> None:
     finishing = command("finish", _finish, "print how it is fastened, coated, planned by the day and set up, as JSON")
     finishing.add_argument("file", help="a .fennup.json file of a project, or a spec in JSON, or - for standard input")
 
+    logging = command(
+        "log", _log, "print what happened and when, hours, lessons, slips and cost, from a project's records, as JSON"
+    )
+    logging.add_argument("file", help="a .fennup.json file of a project with its records, or - for standard input")
+    logging.add_argument("--workshop", help="a file with a workshop in JSON")
+    logging.add_argument(
+        "--boards", action="store_true", help="plan the boards of the file first, so that it says what they cost"
+    )
+
 
 def _read(name: str) -> Any:
     """A file, or standard input, as JSON."""
@@ -247,6 +257,16 @@ def _finish(chosen: argparse.Namespace) -> int:
         print(finish_document(finish).model_dump_json(indent=2))
     except CoreError as error:
         raise from_core(error, PLAIN) from None
+    return 0
+
+
+def _log(chosen: argparse.Namespace) -> int:
+    """The log of a project's file."""
+    document = _read(chosen.file)
+    if not is_file(document):
+        raise Refused(f"{chosen.file}: a project's file is needed: a bare spec has no records.")
+    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
+    print(log_document_of_file(document, workshop, datetime.now().astimezone(), boards=chosen.boards).model_dump_json(indent=2))
     return 0
 
 

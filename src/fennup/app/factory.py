@@ -7,7 +7,7 @@ from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
-from fennup.app.api import bench, boards, devices, files, finish, fit, guard, practice, problems, projects, saw, workshop
+from fennup.app.api import bench, boards, devices, files, finish, fit, guard, log, practice, problems, projects, saw, workshop
 from fennup.app.api.described import described
 from fennup.app.models.store import open_store
 from fennup.app.schemas.api import Problem
@@ -53,6 +53,7 @@ def create_app(
     app.register_api(bench.api)
     app.register_api(fit.api)
     app.register_api(finish.api)
+    app.register_api(log.api)
     app.register_api(devices.api)
     app.register_api(practice.api)
 

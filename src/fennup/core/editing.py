@@ -33,6 +33,7 @@ PLAIN = (
     "nail",
     "behind",
     "edge",
+    "money",
 )
 TILTS = ("ground_deg", "wall_deg")
 

@@ -35,7 +35,8 @@ def read_bench(path: ProjectPath) -> Response:
 
     def answer() -> BenchOut:
         sheet = room.sheet()
-        return BenchSheet(sheet, room.boards).out(path.project_id, name, based_on, records, offer_for(sheet, answers))
+        practice, reminders = offer_for(sheet, answers), room.reminders(sheet)
+        return BenchSheet(sheet, room.boards).out(path.project_id, name, based_on, records, practice, reminders)
 
     return tagged((*room.based_on, name, len(records), answers), answer)
 

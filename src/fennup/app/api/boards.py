@@ -266,6 +266,19 @@ def plan_there(found: Opened) -> BoardsDocument | None:
     return board_plans.plan_there(place.asked(), store())
 
 
+def plan_or_wait(found: Opened) -> BoardsDocument | None:
+    """The plan of a project's boards; where there is none it is asked for, and there will be one in a while."""
+    made = _Place(found.state.id).found()
+    return None if made.stale else made.plan
+
+
+def make_plan_now(id: str) -> BoardsDocument:
+    """The plan of a project's boards, made at once where there is none."""
+    found = plan_or_job(_Place(id).asked(), store(), has_worker=False)
+    assert found.plan
+    return found.plan
+
+
 @api.get("/projects/<string:project_id>/boards", responses={200: BoardsOut})
 def read_boards(path: ProjectPath) -> Response:
     """Which part comes out of which board."""
@@ -314,20 +327,16 @@ def stop_planning(path: ProjectPath, body: Nothing) -> Response:
 @api.get("/projects/<string:project_id>/boards/plan", responses={200: BoardsDocument})
 def read_plan(path: ProjectPath) -> Response:
     """The plan as figures: the same document that the command line prints. Without a finished one it is made at once."""
-    place = _Place(path.project_id)
-    found = plan_or_job(place.asked(), store(), has_worker=False)
-    assert found.plan
-    return json_of(found.plan)
+    return json_of(make_plan_now(path.project_id))
 
 
 @api.get("/projects/<string:project_id>/boards/buy.csv", responses=CSV)
 def export_buy_list(path: ProjectPath) -> Response:
     """What is to be bought, as comma-separated values."""
     place = _Place(path.project_id)
-    found = plan_or_job(place.asked(), store(), has_worker=False)
-    assert found.plan
+    plan = make_plan_now(path.project_id)
     besides = [(line.text, line.figure) for line in FinishRoom(path.project_id).sheet().buys()]
-    return _csv(table_csv(buy_list(found.plan, besides)), f"{file_name(place.opened.body.name)}-to-buy")
+    return _csv(table_csv(buy_list(plan, besides)), f"{file_name(place.opened.body.name)}-to-buy")
 
 
 @api.post("/projects/<string:project_id>/boards/bought", responses={200: ProjectOut})

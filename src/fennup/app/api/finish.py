@@ -31,6 +31,7 @@ from fennup.app.services.finish_tables import tables_out
 from fennup.app.services.finishing import after_acts, finish_of, last_did
 from fennup.app.services.fitting import add_own
 from fennup.app.services.forecasts import WHERE, fetch
+from fennup.app.services.lessons import learned, tasks_here, told_at
 from fennup.app.services.outside import NoAnswer
 from fennup.app.services.own import AT_THE_FINISH
 from fennup.app.services.projects import PLAIN
@@ -57,14 +58,21 @@ class FinishRoom:
             self.tables_state = racks.state_of(session, TABLES, racks.IDS[TABLES])
             records = records_of(session, id)
             self.undo = last_did(records, self.state)
-            self.entries = entries_of(records)
+            self.entries, self.learned = entries_of(records), learned(session)
             session.expunge_all()
 
     @property
     def based_on(self) -> tuple[object, ...]:
         """What it is based on; what is late changes with the hour."""
         hour = self.now.replace(minute=0, second=0, microsecond=0).isoformat()
-        return (*self.opened.based_on, self.state.version, self.tables_state.version, len(self.entries), hour)
+        return (
+            *self.opened.based_on,
+            self.state.version,
+            self.tables_state.version,
+            len(self.entries),
+            len(self.learned.lessons),
+            hour,
+        )
 
     def sheet(self) -> FinishSheet:
         """Ready to be worded."""
@@ -75,7 +83,14 @@ class FinishRoom:
 
     def answer(self) -> FinishOut:
         """As the screen shows it."""
-        return self.sheet().out(self.state, "a step that was done" if self.undo else None)
+        sheet = self.sheet()
+        out = sheet.out(self.state, "a step that was done" if self.undo else None)
+        told = told_at(self.learned, self.id, self.entries, tasks_here(sheet.finish)) if self.learned.lessons else {}
+        for joint in out.fasten.joints:
+            joint.reminder = told.get(joint.key)
+        for task in out.days.tasks:
+            task.reminder = told.get(task.id)
+        return out
 
 
 @api.get("/projects/<string:project_id>/finish", responses={200: FinishOut})

@@ -13,6 +13,8 @@ LARGEST_IMPORT = 64 * 1024 * 1024
 IMPORT = "/api/import"
 LARGEST_TABLE = 2 * 1024 * 1024
 TABLES = ("/api/rack/table", "/api/prices/table")
+LARGEST_SENT_PHOTO = 25 * 1024 * 1024
+PHOTOS = "/log/photos"
 DEEPEST = 40
 # Open to whoever is in the network, before any device is let in; the pages themselves are no secret.
 OPEN_TO_ALL = {"/api/pair", "/api/share/certificate"}
@@ -79,6 +81,8 @@ def register(app: Flask) -> None:
     def _room_for_files() -> None:
         if request.path == IMPORT:
             request.max_content_length = LARGEST_IMPORT
+        elif request.path.endswith(PHOTOS):
+            request.max_content_length = LARGEST_SENT_PHOTO
         elif request.path in TABLES:
             request.max_content_length = LARGEST_TABLE
 

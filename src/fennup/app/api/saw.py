@@ -17,6 +17,7 @@ from fennup.app.schemas.saw import (
     HalvesOut,
     PaperQuery,
     PaperSteps,
+    ReminderOut,
     SawChange,
     SawTest,
     SquareAsked,
@@ -28,7 +29,8 @@ from fennup.app.schemas.saw import (
 )
 from fennup.app.services import documents, saw_wishes, workshops
 from fennup.app.services.fitting import as_agreed
-from fennup.app.services.own import AT_THE_SAW
+from fennup.app.services.lessons import learned, steps_here, told_at
+from fennup.app.services.own import AT_THE_FINISH, AT_THE_SAW
 from fennup.app.services.paper import model_pdf, pack_pdf, pack_zip, template_for
 from fennup.app.services.records import entries_of, records_of
 from fennup.app.services.saw_tests import halves_out, square_out, tested
@@ -60,7 +62,9 @@ class SawRoom:
         self.opened: Opened = opened(id)
         with reading() as session:
             self.state = AT_THE_SAW.state(session, id)
-            self.agreed = [e for e in live(entries_of(records_of(session, id))) if isinstance(e.body, AgreedBody)]
+            self.entries = entries_of(records_of(session, id))
+            self.learned, self.wood = learned(session), AT_THE_FINISH.of(session, id).wood
+        self.agreed = [e for e in live(self.entries) if isinstance(e.body, AgreedBody)]
         self.boards = plan_there(self.opened)
         self.placed: dict[str, Placement] = saw_wishes.placements(self.boards) if self.boards else {}
 
@@ -71,6 +75,7 @@ class SawRoom:
             *self.opened.based_on,
             self.state.version,
             [entry.id for entry in self.agreed],
+            self.told,
             sorted(self.placed.items(), key=lambda entry: entry[0]),
         )
 
@@ -78,6 +83,23 @@ class SawRoom:
         """Its steps, ready to be worded."""
         solution = as_agreed(self.opened.body, self.opened.workshop, self.agreed)
         return SawSheet(solution, self.opened.body.voice(), self.placed)
+
+    @property
+    def told(self) -> list[str]:
+        """What decides which lessons are told: those there are, and what was read."""
+        read = sorted(entry.id for entry in live(self.entries) if entry.type == "reminded")
+        return [*(lesson.id for lesson in self.learned.lessons), *read, self.wood]
+
+    def reminders(self, sheet: SawSheet) -> dict[str, ReminderOut]:
+        """Lessons of other projects by the step at which they are told here."""
+        if not self.learned.lessons:
+            return {}
+        return told_at(self.learned, self.opened.state.id, self.entries, steps_here(sheet, self.wood))
+
+    def step(self, key: str) -> StepOut:
+        """One step in full. NotFound."""
+        sheet = self.sheet()
+        return sheet.step(key).model_copy(update={"reminder": self.reminders(sheet).get(key)})
 
     @property
     def file_stem(self) -> str:
@@ -100,7 +122,7 @@ def read_steps(path: ProjectPath) -> Response:
 def read_step(path: ProjectPath, query: StepQuery) -> Response:
     """One step in full, with the operator's picture."""
     place = SawRoom(path.project_id)
-    return tagged(place.based_on, lambda: place.sheet().step(query.key))
+    return tagged(place.based_on, lambda: place.step(query.key))
 
 
 @api.get("/projects/<string:project_id>/steps/paper", responses={200: PaperSteps})

@@ -5,7 +5,7 @@ from typing import Any, Literal
 from pydantic import BaseModel
 
 from fennup.app.schemas.api import RecordOut
-from fennup.app.schemas.saw import SetOut
+from fennup.app.schemas.saw import ReminderOut, SetOut
 from fennup.app.schemas.sheet import EdgeOut, ViewOut
 from fennup.app.wording.figures import Figure
 from fennup.app.wording.verdicts import ClosingLine
@@ -121,7 +121,7 @@ class RulerOut(BaseModel):
 
 class BenchOut(BaseModel):
     """A project at the bench. `based_on`: what all of it but the records follows from; `practice`: what went wrong in practice lately and is
-    needed here, in words."""
+    needed here, in words; `reminders`: lessons of other projects by the step they belong to."""
 
     project: str
     name: str
@@ -133,4 +133,5 @@ class BenchOut(BaseModel):
     tasks: list[TaskOut]
     pieces: list[BenchPieceOut]
     practice: str
+    reminders: dict[str, ReminderOut]
     records: list[RecordOut]

@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field
 
 from fennup.app.schemas.api import Body, Version
 from fennup.app.schemas.fit import LineOut, RecordId, Tone
+from fennup.app.schemas.saw import ReminderOut
 from fennup.app.schemas.sheet import ControlOut, Point, ViewOut
 from fennup.core.drawing.edit import Edit
 
@@ -32,6 +33,7 @@ class HeldJointOut(BaseModel):
     marks: str
     controls: list[ControlOut]
     rows: list[WhyOut]
+    reminder: ReminderOut | None = None
     doubts: list[LineOut]
     care: list[str]
 
@@ -117,6 +119,7 @@ class DayTaskOut(BaseModel):
     done: str
     record: str
     late: bool
+    reminder: ReminderOut | None = None
 
 
 class WayOutOfOut(BaseModel):

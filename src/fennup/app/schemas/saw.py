@@ -116,6 +116,14 @@ class TestOffered(BaseModel):
     hows: list[How]
 
 
+class ReminderOut(BaseModel):
+    """A lesson of another project that belongs here, told until it is read."""
+
+    lesson: str
+    text: str
+    whose: str
+
+
 class StepOut(BaseModel):
     """One step in full. `views`: the operator's picture first; `kept`: the way that somebody chose, with what lets Fennup pick again."""
 
@@ -143,6 +151,7 @@ class StepOut(BaseModel):
     cautions: list[str]
     scribe: ControlOut | None
     tests: list[TestOffered]
+    reminder: ReminderOut | None = None
 
 
 class PaperSteps(BaseModel):

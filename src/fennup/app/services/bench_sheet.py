@@ -6,6 +6,7 @@ from functools import cached_property
 from fennup.app.models.tables import Record
 from fennup.app.schemas.api import RecordOut
 from fennup.app.schemas.bench import BenchOut, BenchPieceOut, BenchStepOut, CheckOut, OutcomeOut, RulerOut, TaskOut
+from fennup.app.schemas.saw import ReminderOut
 from fennup.app.schemas.sheet import ViewOut
 from fennup.app.services.bench_checks import check_out
 from fennup.app.services.part_cards import board_tag, part_name
@@ -45,7 +46,15 @@ class BenchSheet:
                 found.setdefault(task.piece, []).append(task)
         return found
 
-    def out(self, project: str, name: str, based_on: str, records: list[Record], practice: str = "") -> BenchOut:
+    def out(
+        self,
+        project: str,
+        name: str,
+        based_on: str,
+        records: list[Record],
+        practice: str = "",
+        reminders: dict[str, ReminderOut] | None = None,
+    ) -> BenchOut:
         """All of it."""
         voice = self.saw.voice
         checks: dict[tuple[str, Check], int] = {}
@@ -66,6 +75,7 @@ class BenchSheet:
             tasks=tasks,
             pieces=[self._piece(facts, piece) for facts in self.saw.facts.values() for piece in facts.group.boards],
             practice=practice,
+            reminders=reminders or {},
             records=[RecordOut.model_validate(record, from_attributes=True) for record in records],
         )
 

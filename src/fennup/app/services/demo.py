@@ -9,6 +9,7 @@ from fennup.app.services import documents, racks, upgrade
 from fennup.app.services.demo_bench import fill_records
 from fennup.app.services.demo_finish import fill_finish
 from fennup.app.services.demo_fit import fill_fit
+from fennup.app.services.demo_log import fill_log
 from fennup.app.services.projects import ProjectBody, valid_spec
 from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.workshops import BUILT_IN, ONLY, current_workshop
@@ -386,6 +387,7 @@ def fill(session: Session) -> None:
         fill_records(session, made.id, body, bench)
         fill_fit(session, made.id, body, bench)
         fill_finish(session, made.id, body.name, date.today())
+        fill_log(session, made.id, body.name)
         if entry["name"] in WISHES:
             wishes = Wishes.model_validate(WISHES[entry["name"]]).model_dump(mode="json")
             documents.create(session, upgrade.BOARDS, wishes, {"event": "demo"}, racks.wishes_id(made.id), made.id)

@@ -1,13 +1,14 @@
 """A project's drawings for a sheet: the whole from its sides, then every part from its face and its upper edge, with sizes and words."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from textwrap import wrap
 
 from fennup.app.schemas.sheet import PartOut
 from fennup.app.services.drawings import view_out
 from fennup.app.services.part_cards import card_of
 from fennup.app.wording.figures import Voice, spoken
-from fennup.app.wording.labels import VIEWS, naming_of
+from fennup.app.wording.labels import VIEWS, label, naming_of
+from fennup.core.drawing.board_views import from_a_side
 from fennup.core.drawing.view import View
 from fennup.core.drawing.visible import joined, visible_edges
 from fennup.core.exchange.sheets import Block, Line, Picture, Sized
@@ -27,6 +28,33 @@ WIDEST_LINE = 100  # letters
 def drawn_blocks(solution: Solution, voice: Voice, name: str) -> list[Block]:
     """The whole, then every part."""
     return [_whole(solution, voice, name), *(_part(solution, facts, voice) for facts in solution.design.facts)]
+
+
+def client_block(solution: Solution, voice: Voice, name: str, said: Iterable[str]) -> Block:
+    """The whole a little from one side, with its given sizes and what else is said of it."""
+    design = solution.design
+    right, up = from_a_side(design.solids, "front")
+    solids = {id: solid.world for id, solid in design.solids.items()}
+    lines = [
+        Line("EXISTING" if design.boards[id].found else "EDGES", edge)
+        for id, of in visible_edges(solids, right, up).items()
+        for edge in of
+    ]
+    naming = naming_of(solution.spec)
+    rows = describe(solution.spec, design.assembly, design.solids).sizes
+    sizes = [
+        f"{label(row.measure, naming)}: {spoken(voice.of(row.value, row.unit, row.standing))}"
+        for row in rows
+        if row.standing == "given"
+    ]
+    corners = [
+        p for id, solid in design.solids.items() if not design.boards[id].found for piece in solid.world for p in piece.points
+    ]
+    over_all = [max(p[k] for p in corners) - min(p[k] for p in corners) for k in range(3)]
+    ways = ("wide", "deep", "high") if stands(solution.spec) else ("wide", "high", "thick")
+    sizes.insert(0, "Over all: " + ", ".join(f"{voice.say(round(mm, 1))} {way}" for mm, way in zip(over_all, ways, strict=True)))
+    text = [piece for line in [*sizes, "", *said] for piece in (wrap(line, WIDEST_LINE) or [""])]
+    return Block(name, (Picture("", tuple(lines)),), tuple(text))
 
 
 def _whole(solution: Solution, voice: Voice, name: str) -> Block:

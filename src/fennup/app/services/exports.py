@@ -9,7 +9,7 @@ from typing import Literal
 from fennup.app.services.buy_list import buy_list
 from fennup.app.services.cut_list import cut_list
 from fennup.app.services.dates import plan_ics
-from fennup.app.services.drawn_sheets import drawn_blocks
+from fennup.app.services.drawn_sheets import client_block, drawn_blocks
 from fennup.app.services.paper import pack_pdf, pack_zip
 from fennup.app.services.part_cards import board_tag, part_cards, part_name
 from fennup.app.services.saw_wishes import placements
@@ -49,6 +49,7 @@ class Outgoing:
     boards: Callable[[], BoardsDocument]
     finish: Callable[[], Finish]
     besides: Callable[[], list[tuple[str, str]]]
+    client: Callable[[], list[str]]
     changed: datetime
     size: Size = "a4"
 
@@ -118,6 +119,8 @@ EXPORTS: Mapping[str, Export] = {
                   lambda out: sheet_dxf(out.blocks)),
     "pdf": Export("drawings", "Drawings, PDF", ".pdf", "application/pdf", "The same to print, at a scale that is said on every page.",
                   lambda out: sheet_pdf(out.blocks, out.name, out.size)),
+    "sheet": Export("paper", "Sheet for whoever it is for, PDF", "-sheet.pdf", "application/pdf", "One page: picture, sizes, wood, finish, care, and the price if you wish.",
+                    lambda out: sheet_pdf([client_block(out.solution, out.voice, out.name, out.client())], out.name, out.size)),
     "pack": Export("paper", "Cut pack, PDF", "-cut-pack.pdf", "application/pdf", "Drawings, steps, boards, templates and labels in one file for the bench.",
                    lambda out: pack_pdf(out.saw, out.name, out.size, out.blocks, [out.parts, out.pieces]), True),
     "templates": Export("paper", "Templates, ZIP", "-templates.zip", "application/zip", "Every template as SVG and DXF, true size.",

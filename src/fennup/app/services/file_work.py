@@ -4,26 +4,36 @@ from collections.abc import Callable
 from datetime import datetime
 from typing import Any
 
+from fennup.app.services.bench_sheet import BenchSheet
 from fennup.app.services.board_plans import asked_for, make_plan
 from fennup.app.services.exports import Outgoing
 from fennup.app.services.finish_sheet import FinishSheet
 from fennup.app.services.finishing import finish_of
+from fennup.app.services.lessons import Learned
+from fennup.app.services.log_sheet import LogSheet
 from fennup.app.services.portable import (
     BoardsEntry,
     FinishEntry,
     boards_in_file,
     finish_in_file,
     is_file,
+    log_in_file,
     read_project_file,
     records_in_file,
     saw_in_file,
 )
 from fennup.app.services.projects import PLAIN
+from fennup.app.services.saw_wishes import placements
 from fennup.app.services.solving import solved, solved_spec
+from fennup.app.services.steps_sheet import SawSheet
+from fennup.app.wording.figures import Voice
 from fennup.core.exchange.boards_forms import BoardsDocument
+from fennup.core.exchange.log_document import LogDocument
 from fennup.core.exchange.paper import Size
 from fennup.core.finish.planned import Finish
 from fennup.core.finish.tables import USUAL_TABLES
+from fennup.core.log.lessons import lessons_in
+from fennup.core.log.wishes import LogWishes
 from fennup.core.solve import Solution
 from fennup.core.workshop import Workshop
 
@@ -59,6 +69,26 @@ def finish_of_file(document: Any, solution: Solution) -> Finish:
     return finish_of(solution, entry.tables or USUAL_TABLES, entry.wishes, entries)
 
 
+def log_of_file(
+    document: Any, solution: Solution, workshop: Workshop, voice: Voice, now: datetime, plan: BoardsDocument | None
+) -> LogSheet:
+    """The log that a project's file holds, with its own lessons and slips alone. `now` has a zone."""
+    entries = records_in_file(document) if is_file(document) else []
+    bench = BenchSheet(SawSheet(solution, voice, placements(plan) if plan else {}), plan)
+    finish = FinishSheet(finish_of_file(document, solution), solution, voice, MADE)
+    wishes = log_in_file(document) if is_file(document) else LogWishes()
+    return LogSheet("", wishes, bench, finish, entries, plan, Learned(lessons_in("", entries), {}), [], now)
+
+
+def log_document_of_file(document: Any, workshop: Workshop, now: datetime, *, boards: bool) -> LogDocument:
+    """The log of a project's file as figures; with its cost where the boards are planned. Invalid."""
+    workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
+    solution = solved_file(document, workshop)
+    plan = BoardsDocument.model_validate(boards_of_file(document, solution, workshop)) if boards else None
+    sheet = log_of_file(document, solution, workshop, read_project_file(document).voice(), now, plan)
+    return sheet.document()
+
+
 def outgoing_of_file(document: Any, workshop: Workshop, size: Size, report: Callable[[float], None]) -> Outgoing:
     """All that goes out of a project's file, or of a bare spec. Invalid."""
     body = read_project_file(document) if is_file(document) else None
@@ -80,6 +110,7 @@ def outgoing_of_file(document: Any, workshop: Workshop, size: Size, report: Call
         boards=lambda: BoardsDocument.model_validate(boards_of_file(document, solution, workshop, report)),
         finish=lambda: finish_of_file(document, solution),
         besides=besides,
+        client=lambda: log_of_file(document, solution, workshop, voice, MADE.astimezone(), None).for_client(),
         changed=MADE,
         size=size,
     )

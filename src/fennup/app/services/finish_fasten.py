@@ -269,13 +269,18 @@ class FastenSheet:
     def buys(self) -> list[LineOut]:
         """Fasteners to buy."""
         spare = self.finish.tables.speed.spare_part
-        found = []
-        for (how, size, length), count in self.finish.buys.items():
-            long = self.words.voice.say(length)
-            name = f"{told.ONE_NAMES[how]} {size}".strip()
-            text = f"{name} × {long}" if how in STRAIGHT else f"{name}, {long} {'long' if how == 'biscuit' else 'thick'}"
-            found.append(LineOut(text=text[:1].upper() + text[1:], figure=str(count), note=f"{100 * spare:.0f} % spare in it"))
-        return found
+        return [
+            LineOut(text=self.bought_name(key), figure=str(count), note=f"{100 * spare:.0f} % spare in it")
+            for key, count in self.finish.buys.items()
+        ]
+
+    def bought_name(self, key: tuple[str, str, float]) -> str:
+        """What one of what is bought is called: (how, size, length)."""
+        how, size, length = key
+        long = self.words.voice.say(length)
+        name = f"{told.ONE_NAMES[how]} {size}".strip()
+        text = f"{name} × {long}" if how in STRAIGHT else f"{name}, {long} {'long' if how == 'biscuit' else 'thick'}"
+        return text[:1].upper() + text[1:]
 
     def _bag(self, one: Fastened) -> LineOut:
         note = told.how_many(len(one.kind.joints), "joint")

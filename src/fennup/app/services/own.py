@@ -9,13 +9,14 @@ from pydantic import BaseModel, ValidationError
 from sqlalchemy.orm import Session
 
 from fennup.app.services import documents
-from fennup.app.services.upgrade import FINISH, FIT, SAW
+from fennup.app.services.upgrade import FINISH, FIT, LOG, SAW
 from fennup.app.services.validate import changed_by
 from fennup.app.wording.figures import Voice
 from fennup.core.drawing.edit import Edit
 from fennup.core.errors import CoreError
 from fennup.core.finish.wishes import FinishWishes, edit_finish_wishes
 from fennup.core.fit.wishes import FitWishes, edit_fit_wishes
+from fennup.core.log.wishes import LogWishes, edit_log_wishes
 from fennup.core.saw.wishes import SawWishes, edit_saw_wishes
 from fennup.core.units.lengths import Tape
 
@@ -76,3 +77,4 @@ class Wishes(Generic[Model]):
 AT_THE_SAW = Wishes(SAW, "s", SawWishes(), edit_saw_wishes)
 AT_THE_FIT = Wishes(FIT, "f", FitWishes(), edit_fit_wishes)
 AT_THE_FINISH = Wishes(FINISH, "e", FinishWishes(), edit_finish_wishes)
+IN_THE_LOG = Wishes(LOG, "l", LogWishes(), edit_log_wishes)

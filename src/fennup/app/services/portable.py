@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
 from fennup.app.services import documents, racks, records
-from fennup.app.services.own import AT_THE_FINISH, AT_THE_FIT, AT_THE_SAW
+from fennup.app.services.own import AT_THE_FINISH, AT_THE_FIT, AT_THE_SAW, IN_THE_LOG
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, valid_spec
 from fennup.app.services.records import NewRecord
 from fennup.app.services.solving import solved
@@ -23,9 +23,11 @@ from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.cuts_forms import CutsDocument
 from fennup.core.exchange.finish_document import FinishDocument
 from fennup.core.exchange.fit_document import FitDocument
+from fennup.core.exchange.log_document import LogDocument
 from fennup.core.finish.tables import USUAL_TABLES, Tables
 from fennup.core.finish.wishes import FinishWishes
 from fennup.core.fit.wishes import FitWishes
+from fennup.core.log.wishes import LogWishes
 from fennup.core.records.entry import Entry
 from fennup.core.saw.wishes import SawWishes
 from fennup.core.workshop import Workshop
@@ -75,6 +77,7 @@ class ProjectEntry(Strict):
     saw: SawWishes | None = None
     fit: FitWishes | None = None
     finish: FinishEntry | None = None
+    log: LogWishes | None = None
     records: list[NewRecord] = []
     files: list[FileEntry] = []
 
@@ -113,6 +116,7 @@ def file_schema() -> dict[str, Any]:
         "cuts": CutsDocument.model_json_schema(),
         "fit": FitDocument.model_json_schema(),
         "finish": FinishDocument.model_json_schema(),
+        "log": LogDocument.model_json_schema(),
         "versions": NEWEST,
     }
 
@@ -133,6 +137,7 @@ def _entry(session: Session, id: str, body: ProjectBody, *, alone: bool) -> dict
     tables = racks.tables_of(session)
     finish = FinishEntry(wishes=AT_THE_FINISH.of(session, id), tables=tables if alone and tables != USUAL_TABLES else None)
     made["finish"] = finish.model_dump(mode="json", exclude_none=finish.tables is None)
+    made["log"] = IN_THE_LOG.of(session, id).model_dump(mode="json")
     made["fit"] = AT_THE_FIT.of(session, id).model_dump(mode="json")
     made["saw"] = AT_THE_SAW.inside(AT_THE_SAW.state(session, id)).model_dump(mode="json")
     return made | {"boards": entry.model_dump(mode="json", exclude=None if alone else {"rack", "prices"})}
@@ -206,6 +211,11 @@ def finish_in_file(document: dict[str, Any]) -> FinishEntry:
     return validated(ProjectFile, document, PLAIN).finish or FinishEntry()
 
 
+def log_in_file(document: dict[str, Any]) -> LogWishes:
+    """What is said of cost and sale in a project's file. Invalid."""
+    return validated(ProjectFile, document, PLAIN).log or LogWishes()
+
+
 def records_in_file(document: dict[str, Any]) -> list[Entry]:
     """What was done at the bench, in a project's file. Invalid."""
     return records.entries_of(validated(ProjectFile, document, PLAIN).records)
@@ -268,9 +278,12 @@ class Import:
                 AT_THE_FIT.save(session, state.id, 1, entry.fit, {"event": "import"})
             if entry.finish and entry.finish.wishes != FinishWishes():
                 AT_THE_FINISH.save(session, state.id, 1, entry.finish.wishes, {"event": "import"})
-            records.add_imported(session, state.id, entry.records)
+            if entry.log and entry.log != LogWishes():
+                IN_THE_LOG.save(session, state.id, 1, entry.log, {"event": "import"})
+            files = {}
             for file, content in zip(entry.files, contents, strict=True):
-                records.add_file(session, state.id, file.name, file.media_type, content)
+                files[file.id] = records.add_file(session, state.id, file.name, file.media_type, content, file.id).id
+            records.add_imported(session, state.id, entry.records, files)
             made.append(state.id)
         return made[::-1]
 

@@ -1,6 +1,6 @@
 """What happened, one thing a record: only ever added. And files that belong to a project."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from datetime import UTC, datetime
 from hashlib import sha256
 from typing import Annotated, Any
@@ -19,6 +19,8 @@ from fennup.core.units.lengths import tape
 LARGEST_FILE = 8 * 1024 * 1024
 LARGEST_RECORD = 16 * 1024
 PLAIN = Voice(tape("mm", "1"))
+NO_FILES: Mapping[str, str] = {}
+REFERS = ("takes_back", "of", "lesson")  # fields that name another record
 MEDIA_TYPES = ("image/jpeg", "image/png", "image/webp", "text/csv", "application/json")
 
 
@@ -91,17 +93,19 @@ def add_record(session: Session, project_id: str, new: NewRecord) -> Record:
     return known
 
 
-def add_imported(session: Session, project_id: str, brought: list[NewRecord]) -> None:
+def add_imported(session: Session, project_id: str, brought: list[NewRecord], files: Mapping[str, str] = NO_FILES) -> None:
     """Add the records of another project's file. Those that are here already, with the project they were made in, are this project's under new ids
-    made of both, so that the same file brought in twice is the same twice; what takes one back follows it."""
+    made of both, so that the same file brought in twice is the same twice; what refers to one follows it. `files`: what the files are called here."""
     known = {record.id for record in brought if session.get(Record, record.id) is not None}
     for record in brought:
         change: dict[str, Any] = {}
         if record.id in known:
             change["id"] = _own_id(record.id, project_id)
-        taken = record.body.get("takes_back")
-        if taken in known:
-            change["body"] = {**record.body, "takes_back": _own_id(str(taken), project_id)}
+        follows = {name: _own_id(str(record.body[name]), project_id) for name in REFERS if record.body.get(name) in known}
+        if record.type == "photo" and record.body.get("file") in files:
+            follows["file"] = files[record.body["file"]]
+        if follows:
+            change["body"] = {**record.body, **follows}
         add_record(session, project_id, record.model_copy(update=change))
 
 
@@ -115,15 +119,15 @@ def records_of(session: Session, project_id: str) -> list[Record]:
     return sorted(found, key=lambda record: (datetime.fromisoformat(record.device_time), record.id))
 
 
-def add_file(session: Session, project_id: str, name: str, media_type: str, content: bytes) -> File:
-    """Keep a file with its project. TooLarge; ValueError for a media type that is not kept."""
+def add_file(session: Session, project_id: str, name: str, media_type: str, content: bytes, id: str | None = None) -> File:
+    """Keep a file with its project, under its own id where that is free. TooLarge; ValueError for a media type that is not kept."""
     if len(content) > LARGEST_FILE:
         raise TooLarge(LARGEST_FILE)
     if media_type not in MEDIA_TYPES:
         raise ValueError(media_type)
     now = datetime.now(UTC).replace(tzinfo=None)
     file = File(
-        id=str(uuid4()),
+        id=id if id and session.get(File, id) is None else str(uuid4()),
         project_id=project_id,
         name=name[:200],
         media_type=media_type,

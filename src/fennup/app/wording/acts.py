@@ -31,10 +31,14 @@ SAW_ACTS = {
     "school": "how the work is ordered", "lengths": "how lengths are found", "away": "which tools are here", "ways": "how a cut is made",
     "scribed": "what is cut to the opening", "order": "the order of the steps", "tools.add": "one more tool", "tools.first": "which tool comes first",
 }  # fmt: skip
+LOG_ACTS = {
+    "other_money": "what else it costs", "bought_money": "what a bought one costs", "sale_money": "what it is sold for", "rate_money": "what an hour is to earn",
+    "say_price": "whether the price is said", "for_whom": "for whom it is", "care": "how to look after it", "source": "whose plan it is",
+}  # fmt: skip
 EVENTS = {
     "starting": "starting", "copying": "copying", "variant": "beginning a variant", "demo": "made for the demo", "import": "bringing it in",
     "workshop": "the workshop as it came", "rack_table": "boards from a table", "price_list": "a new price list",
-    "tested": "a test of the saw",
+    "again": "building it again", "tested": "a test of the saw",
     "price_table": "a price list from a table", "cuts_done": "cuts done, offcuts back", "bought": "what the wood really measures",
 }  # fmt: skip
 FINISH_WISHES = ("exposure", "wood", "recipe", "glue", "coats", "coat_when", "coat_where", "needed", "needed_h", "away", "joints")
@@ -76,6 +80,8 @@ def act_words(act: ProjectAct, voice: Voice) -> str:
         return SAW_ACTS[act.path]
     if act.path.partition("/")[0] in FINISH_ACTS and ("/" in act.path or act.path in FINISH_WISHES):
         return FINISH_ACTS[act.path.partition("/")[0]]
+    if act.path in LOG_ACTS:
+        return LOG_ACTS[act.path]
     if act.path.partition(".")[0] in FIT_ACTS:
         return FIT_ACTS[act.path.partition(".")[0]]
     if act.path.startswith("follow:"):

@@ -36,6 +36,7 @@ FINISH_ACTS = {
     "hours": "how long a step takes", "needed": "the day it is needed", "needed_h": "the hour it is needed", "away": "a day crossed out", "weather": "the weather",
     "holds": "what it holds", "site": "where it stands or hangs", "recipes": "a way to coat", "woods": "a wood", "plastics": "a plastic", "glues": "a glue",
     "fillings": "what it is filled with", "fasteners": "a fastener's figures", "limits": "openings for a child", "season": "what a year does", "speed": "how long work takes",
+    "prices": "what something costs", "wood_money": "what wood costs",
 }  # fmt: skip
 # Sizes on the drawings.
 FINISH_LABELS = {"fasten_length": "length", "fasten_through": "through", "fasten_bite": "bite"}

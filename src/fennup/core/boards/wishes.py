@@ -48,7 +48,7 @@ class Wishes(Strict):
     locked: Annotated[dict[BoardId, list[Key]], Field(max_length=100)] = {}
     forbidden: Annotated[list[BoardId], Field(max_length=200)] = []
     sold_out: Annotated[list[BoardId], Field(max_length=200)] = []
-    beside: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=6)] = []
+    beside: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=11)] = []
 
     def milling(self, kerf_mm: float) -> Milling:
         """What may be done to a board with a saw of that kerf."""

@@ -93,7 +93,7 @@ def joined(edges: Iterable[Edge]) -> list[Edge]:
         turn = atan2(b[1] - a[1], b[0] - a[0]) % pi
         turn = 0.0 if turn > pi - 10.0**-SAME_LINE else turn
         along, off = (cos(turn), sin(turn)), (-sin(turn), cos(turn))
-        span = sorted(((p[0] * along[0] + p[1] * along[1], p) for p in (a, b)))
+        span = sorted((p[0] * along[0] + p[1] * along[1], p) for p in (a, b))
         if span[1][0] - span[0][0] > EDGE_ON:
             key = (round(turn, SAME_LINE) + 0.0, round(a[0] * off[0] + a[1] * off[1], SAME_LINE - 2) + 0.0)
             lines.setdefault(key, []).append((span[0][0], span[1][0], (span[0][1], span[1][1])))

@@ -10,6 +10,7 @@ from xml.sax.saxutils import escape
 
 from fennup.core.exchange.paper import MARGIN_MM, POINTS_IN_MM, SHEETS, Size, on_paper
 from fennup.core.geometry.vec import Point2
+from fennup.core.tolerances import NOTHING
 
 Layer = Literal["EDGES", "EXISTING", "HOLES", "DIMENSIONS", "TEXT"]
 LAYERS: dict[Layer, tuple[float, str, int]] = {  # width of the line, mm; the colour in SVG and in DXF
@@ -153,7 +154,7 @@ def _dimension(size: Sized, scale: float) -> Laid:
     if size.lane:
         lines += [Line("DIMENSIONS", (p, q)) for p, q in ((size.a, a), (size.b, b))]
     turn = degrees(atan2(along[1], along[0]))
-    turn = turn - 180.0 if turn > 90.0 + 1e-9 else turn + 180.0 if turn <= -90.0 else turn
+    turn = turn - 180.0 if turn > 90.0 + NOTHING else turn + 180.0 if turn <= -90.0 else turn
     lift, wide = 0.4 * TEXT_MM * scale, LETTER_WIDE * TEXT_MM * scale * len(size.text)
     beyond = 0.0 if wide < long else long / 2 + wide / 2 + TICK_MM * scale  # no room for it on the line
     ways = (along[0] * beyond, along[1] * beyond)

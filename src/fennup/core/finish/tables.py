@@ -19,6 +19,7 @@ Part = Annotated[float, Field(ge=0, le=2, allow_inf_nan=False)]
 Weight = Annotated[float, Field(gt=0, le=25_000, allow_inf_nan=False)]
 Reach = Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)]
 Gap_mm = Annotated[float, Field(ge=0, le=2000, allow_inf_nan=False)]
+Price = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
 Exposure = Literal["indoors", "outdoors", "soil", "child"]
 EXPOSURES: tuple[Exposure, ...] = ("indoors", "outdoors", "soil", "child")
 MOST_ROWS = 40
@@ -179,7 +180,8 @@ SIZES = ("screws", "nails", "bolts", "dowels", "biscuits")  # and those of faste
 
 
 class Tables(Strict):
-    """The workshop's tables. `hours`: free hours by weekday, Monday first; `away`: days that are crossed out."""
+    """The workshop's tables. `hours`: free hours by weekday, Monday first; `away`: days that are crossed out; `prices`: what is paid for one of what is bought in
+    small, a litre or a kilogram; `wood_money`: for a cubic metre of wood that has no price of its own."""
 
     fasteners: Fasteners = Fasteners()
     woods: Annotated[dict[Name, Wood], Field(min_length=1, max_length=MOST_ROWS)] = WOODS
@@ -192,6 +194,8 @@ class Tables(Strict):
     speed: Speed = Speed()
     hours: Annotated[tuple[Annotated[tuple[Span_h, ...], Field(max_length=6)], ...], Field(min_length=7, max_length=7)] = EVENINGS
     away: Annotated[tuple[Annotated[date, Field(ge=date(2000, 1, 1), lt=date(2200, 1, 1))], ...], Field(max_length=400)] = ()
+    prices: Annotated[dict[Annotated[str, Field(max_length=80)], Price], Field(max_length=400)] = {}
+    wood_money: Price | None = None
 
     @property
     def free(self) -> FreeHours:
@@ -226,6 +230,16 @@ def edit_tables(tables: Tables, act: Edit, on: Tape) -> dict[str, Any]:
             return {**document, "fasteners": _copied(document["fasteners"], parts[1], act.path, like, name)}
         if parts[0] in ROWS and len(parts) == 2:
             return _copied(document, parts[0], act.path, like, name)
+    if parts[0] == "prices" and len(parts) == 2:
+        price = (
+            act.value
+            if isinstance(act, Choose)
+            else read_figure(f"{act.path}_money", act.text, on, False)
+            if act.op == "type"
+            else None
+        )
+        others = {name: now for name, now in document["prices"].items() if name != parts[1]}
+        return {**document, "prices": others if price is None else {**others, parts[1]: price}}
     if act.op == "type" and parts[-1] == "lengths_mm":
         lengths = [
             read_figure(act.path, piece, on, act.inches_meant) for piece in act.text.replace(";", ",").split(",") if piece.strip()

@@ -86,6 +86,71 @@ class DidBody(Body):
     text: Text = ""
 
 
+class About(Body):
+    """What a lesson was about, and so where it comes back: each that is said must be alike there. `work`: of a step; `tool`: of which type; `joint`: which kind of
+    joint; `wood`; `task`: of the finish; `slope_deg`: how far something leans, to within a few degrees."""
+
+    work: Annotated[str, Field(max_length=30)] = ""
+    tool: Annotated[str, Field(max_length=30)] = ""
+    joint: Annotated[str, Field(max_length=30)] = ""
+    wood: Annotated[str, Field(max_length=60)] = ""
+    task: Annotated[str, Field(max_length=30)] = ""
+    slope_deg: Annotated[float, Field(ge=0, le=90, allow_inf_nan=False)] | None = None
+
+
+class NoteBody(Body):
+    """What somebody wrote down. With `about` it is a lesson, told again at the like step of another project."""
+
+    text: Annotated[str, Field(min_length=1, max_length=4000)]
+    about: About | None = None
+
+
+class PhotoBody(Body):
+    """A photo: which of the project's files it is, and what is seen on it."""
+
+    file: Annotated[str, Field(max_length=36)]
+    text: Text = ""
+
+
+class ClockBody(Body):
+    """The clock of the hours was started at some work, or stopped."""
+
+    do: Literal["start", "stop"]
+    step: Annotated[str, Field(max_length=30)] = ""
+
+
+class HoursBody(Body):
+    """Hours as somebody says them: on a `day` at a `step`; or, with `of`, how long a stretch of the clock really was."""
+
+    hours: Annotated[float, Field(ge=0, le=200, allow_inf_nan=False)]
+    step: Annotated[str, Field(max_length=30)] = ""
+    of: Annotated[str, Field(max_length=36)] = ""
+    text: Text = ""
+
+
+class BatchBody(Body):
+    """What it was really made of: the product, its batch or colour, how much of it."""
+
+    what: Literal["wood", "glue", "finish", "fasteners", "other"]
+    name: Annotated[str, Field(min_length=1, max_length=120)]
+    batch: Annotated[str, Field(max_length=120)] = ""
+    much: Annotated[str, Field(max_length=60)] = ""
+
+
+class UseBody(Body):
+    """What was seen of it in use: a temperature, a movement, wear, or that it was coated again."""
+
+    what: Literal["temperature", "moved", "wear", "coated"]
+    value: Value | None = None
+    text: Text = ""
+
+
+class RemindedBody(Body):
+    """A lesson was told here and read, so that it is not told in this project again."""
+
+    lesson: Annotated[str, Field(max_length=36)]
+
+
 class UndoneBody(Body):
     """An entry is taken back."""
 
@@ -100,6 +165,13 @@ BODIES: dict[str, type[Body]] = {
     "read": ReadBody,
     "agreed": AgreedBody,
     "did": DidBody,
+    "note": NoteBody,
+    "photo": PhotoBody,
+    "clock": ClockBody,
+    "hours": HoursBody,
+    "batch": BatchBody,
+    "use": UseBody,
+    "reminded": RemindedBody,
     "undone": UndoneBody,
 }
 
