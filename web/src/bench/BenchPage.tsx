@@ -58,6 +58,9 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
   }, []);
   const tapped = useRef(Number.NEGATIVE_INFINITY);
   const place = here ? bench.tasks.indexOf(here) : -1;
+  const told = here ? bench.reminders[bench.steps[here.step]?.key ?? ""] : undefined;
+  const read = held.entries.some((entry) => entry.type === "reminded" && entry.body.lesson === told?.lesson);
+  const lesson = read ? undefined : told;
 
   const goTo = useCallback(
     (key: string) => {
@@ -232,7 +235,16 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             onGo={goTo}
           />
         ) : (
-          <TaskSheet bench={bench} task={here} state={state} last={last} />
+          <TaskSheet
+            bench={bench}
+            task={here}
+            state={state}
+            last={last}
+            reminder={lesson}
+            onRead={() =>
+              lesson && held.add("reminded", { key: "log", fingerprint: "" }, { lesson: lesson.lesson })
+            }
+          />
         )}
       </main>
       {mode === "task" && (

@@ -1,21 +1,23 @@
 import { Dialog } from "radix-ui";
-import type { Bench, BenchTask, View } from "../api/types";
+import type { Bench, BenchTask, ReminderNote, View } from "../api/types";
 import { Drawing } from "../drawing/Drawing";
 import { MarkLines } from "../places/MarksPanel";
 import { FigureText } from "../ui/FigureText";
+import { Reminder } from "../ui/Reminder";
 import { Sign } from "../ui/Sign";
 import { isWrong, type State } from "./fold";
 import { amount, meaning } from "./lengths";
 import { isChanged } from "./PieceStrip";
 
 type Props = { bench: Bench; task: BenchTask; state: State; last: BenchTask | undefined };
+type Told = { reminder: ReminderNote | undefined; onRead: () => void };
 
 const PAD = { left: 14, right: 14, top: 16, bottom: 22 };
 const WITH_A_LENGTH = { ...PAD, top: 48 };
 const BARE = { left: 14, right: 14, top: 14, bottom: 14 };
 
 /** One task as one stands there: the picture, what is set so large that it is read from two metres, what has changed, what to take care of. */
-export function TaskSheet({ bench, task, state, last }: Props) {
+export function TaskSheet({ bench, task, state, last, reminder, onRead }: Props & Told) {
   const step = bench.steps[task.step];
   if (!step) return null;
   const together = task.doing === "together";
@@ -71,6 +73,7 @@ export function TaskSheet({ bench, task, state, last }: Props) {
           </div>
         )}
         <div className="bench-text">
+          <Reminder project={bench.project} reminder={reminder} onRead={onRead} short />
           <Changed bench={bench} task={task} state={state} />
           <LastRead bench={bench} task={task} state={state} />
           {changed && <p className="bench-changed">{changed}</p>}

@@ -5,6 +5,9 @@ import { amount } from "./lengths";
 /** `entry`: what can still be taken back. */
 export type LogLine = { id: string; when: string; text: string; device: string; entry: RecordIn | null };
 
+/** What is recorded at the bench and the dry fit; the rest is told in the Log. */
+const HERE = ["cut", "measured", "wrong", "read", "agreed"];
+
 /** What happened, the newest first, each in a line; what was taken back is told as taken back. */
 export function logLines(bench: Bench, entries: RecordIn[]): LogLine[] {
   const titles = new Map(bench.tasks.map((task) => [task.key, task.title]));
@@ -23,7 +26,7 @@ export function logLines(bench: Bench, entries: RecordIn[]): LogLine[] {
     return `${of}: ${entry.type}.`;
   };
   return entries
-    .filter((entry) => entry.type !== "undone")
+    .filter((entry) => HERE.includes(entry.type))
     .sort((a, b) => Date.parse(b.device_time) - Date.parse(a.device_time))
     .map((entry) => ({
       id: entry.id,

@@ -6,6 +6,7 @@ import { askWeather, didStep, takeStepBack } from "../api/finish";
 import type { Act, Day, DayTask, Finish, Problem, Tables } from "../api/types";
 import type { Held } from "../api/useDocument";
 import { INK, SIGN } from "../fit/ReadingsPanel";
+import { Reminder } from "../ui/Reminder";
 import { Sign } from "../ui/Sign";
 import { TextField } from "../ui/TextField";
 import { Care, Controls, SaidLines, useActs } from "./parts";
@@ -209,6 +210,7 @@ export function DaysPanel({ project, finish, held, tables, onProblem }: Props & 
             {days.tasks.map((task) => (
               <Step
                 key={task.id}
+                project={project}
                 task={task}
                 held={held}
                 onProblem={onProblem}
@@ -249,15 +251,16 @@ export function DaysPanel({ project, finish, held, tables, onProblem }: Props & 
   );
 }
 
-type StepProps = Pick<Props, "held" | "onProblem"> & {
+type StepProps = Pick<Props, "project" | "held" | "onProblem"> & {
   task: DayTask;
   onDone: () => void;
   onBack: () => void;
 };
 
-function Step({ task, held, onProblem, onDone, onBack }: StepProps) {
+function Step({ project, task, held, onProblem, onDone, onBack }: StepProps) {
   return (
     <li className="border-b border-line py-1.5">
+      <Reminder project={project} reminder={task.reminder} />
       <Controls controls={[task.hours]} held={held} onProblem={onProblem} />
       <div className="flex items-center justify-between gap-2 text-[15px]">
         <span className={task.late ? INK.near : task.done ? INK.right : ""}>

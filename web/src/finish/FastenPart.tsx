@@ -4,6 +4,7 @@ import type { Finish, HeldJoint, Problem } from "../api/types";
 import type { Held } from "../api/useDocument";
 import { Drawing } from "../drawing/Drawing";
 import { INK, SIGN } from "../fit/ReadingsPanel";
+import { Reminder } from "../ui/Reminder";
 import { Sign } from "../ui/Sign";
 import { Care, Controls, noLook, SaidLines, WhyRows } from "./parts";
 
@@ -98,13 +99,14 @@ function JointDrawing({ project, joint, pattern, held, stamp, onProblem }: Drawn
 }
 
 /** What holds the joint in hand, why so long, what speaks against it; then all joints, what to buy, which bag. */
-export function FastenPanel({ finish, held, here, onChoose, onProblem }: Omit<Props, "project" | "stamp">) {
+export function FastenPanel({ project, finish, held, here, onChoose, onProblem }: Omit<Props, "stamp">) {
   const { fasten } = finish;
   return (
     <>
       {here && (
         <>
           <h2 className="text-[20px]">How it is held</h2>
+          <Reminder project={project} reminder={here.reminder} />
           <Controls controls={here.controls} held={held} onProblem={onProblem} />
           {here.doubts.length > 0 && <SaidLines lines={here.doubts} label="What speaks against it" />}
           <div className="mt-2">

@@ -72,7 +72,9 @@ export function FinishPlace({ project, finish, tables, onTables, onProblem }: Pr
         </>
       }
       panels={{
-        fasten: <FastenPanel finish={shown} here={here} onChoose={setJoint} {...doing} />,
+        fasten: (
+          <FastenPanel project={project.id} finish={shown} here={here} onChoose={setJoint} {...doing} />
+        ),
         coats: <CoatsPanel finish={shown} {...doing} />,
         days: <DaysPanel project={project.id} finish={shown} tables={tables} {...doing} />,
         holds: <GroupsPanel groups={shown.holds.groups} care={shown.holds.care} {...doing} />,

@@ -24,7 +24,7 @@ export function PracticePage() {
     queryKey: [...KEY, project],
     queryFn: () => fetched(api.GET("/api/practice", { params: { query: { project } } })),
   });
-  const [level, setLevel] = useState<Level | null>(null);
+  const [level, setLevel] = useState<Level | null>((search.get("level") as Level | null) || null);
   const [seed, setSeed] = useState(() => Number(search.get("seed")) || Math.floor(Math.random() * 100_000));
   const [chosen, setChosen] = useState<number | null>(null);
   const now = level ?? practice.data?.begin;

@@ -4,12 +4,14 @@ import { boardsApi, rackApi } from "../api/boards";
 import { projectApi, projectKey, workshopApi } from "../api/documents";
 import { finishApi, tablesApi } from "../api/finish";
 import { fitApi } from "../api/fit";
+import { logApi } from "../api/log";
 import { sawApi } from "../api/saw";
 import type { Problem } from "../api/types";
 import { useDocument } from "../api/useDocument";
 import { useJob } from "../api/useJob";
 import { FinishPlace } from "../finish/FinishPlace";
 import { FitPlace } from "../fit/FitPlace";
+import { LogPlace } from "../log/LogPlace";
 import { BoardsPlace } from "./BoardsPlace";
 import { ClosingBar } from "./ClosingBar";
 import { ConflictBar } from "./ConflictBar";
@@ -27,6 +29,7 @@ export function ProjectPage() {
   const onBoards = place === "boards";
   const onFit = place === "fit";
   const onFinish = place === "finish";
+  const onLog = place === "log";
   const navigate = useNavigate();
   const [touched, setTouched] = useState<string | null>(null);
   const own = useMemo(() => projectApi(id), [id]);
@@ -47,8 +50,10 @@ export function ProjectPage() {
   const fit = useDocument(wishedFit, NOTHING, null, onFit);
   const wishedFinish = useMemo(() => finishApi(id), [id]);
   const finish = useDocument(wishedFinish, NOTHING, null, onFinish);
-  const finished = useMemo(() => [projectKey(id, "finish")], [id]);
-  const tables = useDocument(tablesApi, finished, null, onFinish);
+  const finished = useMemo(() => [projectKey(id, "finish"), projectKey(id, "log")], [id]);
+  const tables = useDocument(tablesApi, finished, null, onFinish || onLog);
+  const logged = useMemo(() => logApi(id), [id]);
+  const log = useDocument(logged, NOTHING, null, onLog);
   const [onTables, setOnTables] = useState(false);
   const [onTools, setOnTools] = useState(false);
   const [trouble, setTrouble] = useState<Problem | null>(null);
@@ -67,7 +72,9 @@ export function ProjectPage() {
           ? onTables
             ? tables
             : finish
-          : project;
+          : onLog
+            ? log
+            : project;
   const doing = useCallback(async (what: () => Promise<Problem | null>) => {
     const problem = await what();
     setTrouble(problem && problem.status !== 409 ? problem : null);
@@ -115,6 +122,7 @@ export function ProjectPage() {
     steps.unsaved ??
     fit.unsaved ??
     finish.unsaved ??
+    log.unsaved ??
     tables.unsaved;
   if (project.missing) return <Missing text={project.missing} />;
   if (!shown) return <p className="p-6">Opening…</p>;
@@ -195,6 +203,8 @@ export function ProjectPage() {
           onTables={setOnTables}
           onProblem={setTrouble}
         />
+      ) : onLog ? (
+        <LogPlace project={shown} log={log} tables={tables} onProblem={setTrouble} />
       ) : onBoards ? (
         <BoardsPlace
           project={shown}
@@ -226,7 +236,9 @@ export function ProjectPage() {
               ? fit.shown?.foot
               : onFinish
                 ? finish.shown?.foot
-                : undefined
+                : onLog
+                  ? log.shown?.foot
+                  : undefined
         }
         onTouch={setTouched}
       />
@@ -250,7 +262,14 @@ function SkipLinks({ place }: { place: string }) {
             }
           : place === "finish"
             ? { fasten: "To the joints", coats: "To the coats", days: "To the days", site: "To setting up" }
-            : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
+            : place === "log"
+              ? {
+                  story: "To the story",
+                  lessons: "To the lessons",
+                  cost: "To the cost",
+                  files: "To the files",
+                }
+              : { drawing: "To the drawing", sizes: "To the sizes", parts: "To the parts" };
   const go = (where: string) => {
     if (where === "drawing") return find<SVGElement>('main [tabindex="0"].part-target')?.focus();
     if (where === "settings") return find<HTMLElement>("main .step-chip")?.focus();

@@ -96,6 +96,7 @@ export function SawPlace({ project, workshop, steps, onTools, onProblem }: Props
           <Tabs.Content value="step" className="p-5 pt-3">
             {step && (
               <StepPanel
+                project={project.id}
                 step={step}
                 workshop={workshop}
                 onAct={wish}

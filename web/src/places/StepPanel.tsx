@@ -2,12 +2,14 @@ import type { Act, Out, Step, Workshop } from "../api/types";
 import type { Held } from "../api/useDocument";
 import { Drawing } from "../drawing/Drawing";
 import { Choice, Choices } from "../ui/Choices";
+import { Reminder } from "../ui/Reminder";
 import { Sign } from "../ui/Sign";
 import { MarkLines } from "./MarksPanel";
 import { TestForm } from "./TestForm";
 import { plural } from "./text";
 
 type Props = {
+  project: string;
   step: Step;
   workshop: Held<Workshop>;
   onAct: (acts: Act[]) => void;
@@ -17,13 +19,14 @@ type Props = {
 const JIG_PAD = { left: 40, right: 60, top: 34, bottom: 14 };
 
 /** One step beside its picture: what to do where a limit is in the way, other ways to lay the board, the test, what to take care of. */
-export function StepPanel({ step, workshop, onAct, onTested }: Props) {
+export function StepPanel({ project, step, workshop, onAct, onTested }: Props) {
   return (
     <>
       <h2 className="text-[22px]">{step.title}</h2>
       <p className="text-ink-2">
         {step.tool || "No tool of this workshop makes it: mark it and work it by hand."}
       </p>
+      <Reminder project={project} reminder={step.reminder} />
       {step.outs.length > 0 && (
         <section aria-labelledby="outs" className="mt-3">
           <h3 id="outs" className="text-[18px]">

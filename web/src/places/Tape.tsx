@@ -10,6 +10,7 @@ export const PLACES = [
   { path: "bench", name: "Bench" },
   { path: "fit", name: "Fit" },
   { path: "finish", name: "Finish" },
+  { path: "log", name: "Log" },
 ];
 
 /** The tape that the places stand on. */
@@ -37,7 +38,7 @@ export function Tape({ id, place }: { id: string; place: string }) {
             key={p.name}
             to={`/project/${id}/${p.path}`}
             aria-current={p.path === place ? "page" : undefined}
-            className="flex items-center gap-2 whitespace-nowrap px-4 py-3 font-medium max-sm:gap-1.5 max-sm:px-2.5 aria-[current=page]:border-b-4 aria-[current=page]:border-ink aria-[current=page]:bg-film aria-[current=page]:pb-2"
+            className="flex items-center gap-1.5 whitespace-nowrap px-2.5 py-3 font-medium max-sm:gap-1.5 max-sm:px-2.5 aria-[current=page]:border-b-4 aria-[current=page]:border-ink aria-[current=page]:bg-film aria-[current=page]:pb-2"
           >
             <span className="figure flex h-6 w-6 items-center justify-center rounded-full border border-current text-[15px]">
               {i + 1}

@@ -4,10 +4,12 @@ import { useEffect, useState } from "react";
 export function TextField({
   label,
   value,
+  most = 60,
   onText,
 }: {
   label: string;
   value: string;
+  most?: number;
   onText: (text: string) => void;
 }) {
   const [text, setText] = useState(value);
@@ -21,7 +23,7 @@ export function TextField({
       <input
         className="min-h-10 w-48 rounded-[3px] border border-line bg-paper px-2"
         value={text}
-        maxLength={60}
+        maxLength={most}
         onChange={(event) => setText(event.target.value)}
         onBlur={save}
         onKeyDown={(event) => {

@@ -20,13 +20,13 @@ from fennup.app.schemas.log import (
     AgainAsked,
     AgainMade,
     AgainOut,
+    BesideOut,
     ExportPath,
     ExportQuery,
     HoursAsked,
     LogChange,
     LogOut,
     LogRecord,
-    OrderOut,
     PhotoAsked,
     PhotoPath,
 )
@@ -242,7 +242,7 @@ def read_again(path: ProjectPath) -> Response:
     sheet = finish.sheet()
     return json_of(
         AgainOut(
-            orders=[OrderOut(id=s.id, name=str((s.body or {}).get("name"))[:80], chosen=s.id in beside) for s in others],
+            orders=[BesideOut(id=s.id, name=str((s.body or {}).get("name"))[:80], chosen=s.id in beside) for s in others],
             shared=rows,
             headline=headline,
             woods=list(sheet.finish.tables.woods),

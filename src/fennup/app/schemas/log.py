@@ -78,7 +78,7 @@ class LessonOut(BaseModel):
     mine: bool
 
 
-class SlipOut(BaseModel):
+class OftenOut(BaseModel):
     """What went wrong, how often; `level`: the practice round for it."""
 
     name: str
@@ -98,7 +98,7 @@ class CostOut(BaseModel):
     waits: bool
 
 
-class OrderOut(BaseModel):
+class BesideOut(BaseModel):
     """A project that is made together with this one."""
 
     id: str
@@ -109,7 +109,7 @@ class OrderOut(BaseModel):
 class AgainOut(BaseModel):
     """What is made at once: this and others; the settings that several of them share; `wood` and `tools` to begin it again with."""
 
-    orders: list[OrderOut]
+    orders: list[BesideOut]
     shared: list[LineOut]
     headline: str
     woods: list[str]
@@ -145,7 +145,7 @@ class LogOut(BaseModel):
     changed: list[LineOut]
     texts: list[tuple[str, str, str]]
     lessons: list[LessonOut]
-    slips: list[SlipOut]
+    slips: list[OftenOut]
     cost: CostOut
     sheet: list[ControlOut]
     files: list[FileOut]

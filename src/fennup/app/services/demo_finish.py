@@ -65,9 +65,15 @@ def _bin(today: date) -> FinishWishes:
     return FinishWishes(recipe="clear varnish", needed=today + IN_GOOD_TIME, holds=holds)
 
 
+def _case(today: date) -> FinishWishes:
+    """Finished and oiled."""
+    return FinishWishes(recipe="hard wax oil", needed=None)
+
+
 WISHES: dict[str, Callable[[date], FinishWishes]] = {
     "Sand bin on a stand": _sand_bin, "Slip lantern hip": _hip, "Honours board frame": _board, "Boat trestle": _trestle,
     "Coxswain's stool": _stool, "Slip steps handrail": _handrail, "Boat-bay vent grille": _grille, "Landing-stage trough": _trough, "Rope bin": _bin,
+    "Key case": _case,
 }  # fmt: skip
 
 

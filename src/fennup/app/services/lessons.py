@@ -6,7 +6,7 @@ from typing import NamedTuple
 from sqlalchemy.orm import Session
 
 from fennup.app.models.tables import Document, Record
-from fennup.app.schemas.log import LessonOut, SlipOut
+from fennup.app.schemas.log import LessonOut, OftenOut
 from fennup.app.schemas.saw import ReminderOut
 from fennup.app.services import documents
 from fennup.app.services.records import entries_of
@@ -44,11 +44,13 @@ def learned(session: Session) -> Learned:
     return Learned(lessons, names)
 
 
-def slips_out(session: Session) -> list[SlipOut]:
+def slips_out(session: Session) -> list[OftenOut]:
     """What goes wrong most often, of all that was ever recorded."""
     records = session.query(Record).filter(Record.type.in_(("measured", "wrong", "read", "undone"))).all()
     return [
-        SlipOut(name=words.SLIPS[sort][0], count=words.slip_count(count), text=words.SLIPS[sort][1], level=PRACTICE.get(sort, ""))
+        OftenOut(
+            name=words.SLIPS[sort][0], count=words.slip_count(count), text=words.SLIPS[sort][1], level=PRACTICE.get(sort, "")
+        )
         for sort, count in slips(entries_of(records))
     ]
 

@@ -94,7 +94,11 @@ class CostSheet:
     def out(self) -> CostOut:
         """As the screen shows it."""
         return CostOut(
-            controls=self._controls(), prices=self._prices(), rows=self._rows(), note=self._note(), waits=self.plan is None
+            controls=self._controls(),
+            prices=self._prices(),
+            rows=self._rows() if self.plan else [],
+            note=self._note(),
+            waits=self.plan is None,
         )
 
     def _note(self) -> str:

@@ -6,7 +6,7 @@ from datetime import datetime
 from functools import cached_property
 
 from fennup.app.schemas.fit import LineOut
-from fennup.app.schemas.log import FileOut, LogOut, SlipOut
+from fennup.app.schemas.log import FileOut, LogOut, OftenOut
 from fennup.app.services import documents
 from fennup.app.services.bench_sheet import BenchSheet
 from fennup.app.services.exports import EXPORTS
@@ -38,7 +38,7 @@ class LogSheet:
     entries: Sequence[Entry]
     boards: BoardsDocument | None
     learned: Learned
-    slips: list[SlipOut]
+    slips: list[OftenOut]
     now: datetime
 
     @cached_property

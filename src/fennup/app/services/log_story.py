@@ -89,7 +89,9 @@ class LogStory:
                 measured = [e.body for e in of.entries if isinstance(e.body, MeasuredBody)]
                 wrong = sum(m.verdict == "wrong" for m in measured)
                 text = f"Measured {words.pieces(count)}: {self._work(first)}"
-                note = f"{wrong} not right" if wrong else "right" if count == 1 else "all right"
+                note = (
+                    "not right" if wrong == count else f"{wrong} not right" if wrong else "right" if count == 1 else "all right"
+                )
                 tone = "wrong" if wrong else "right"
             case WrongBody():
                 text, tone = f"{self._piece(body.piece)}: {RESCUES[body.way]}", "near"
