@@ -10,11 +10,13 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter, Route, Routes, useParams } from "react-router";
 import { hearOtherWindows } from "./api/useDocument";
 import { BenchPage } from "./bench/BenchPage";
+import { BringInPage } from "./places/BringInPage";
 import { BuyPage } from "./places/BuyPage";
 import { ComparePage } from "./places/ComparePage";
 import { CutListPage } from "./places/CutListPage";
 import { DevicesPage } from "./places/DevicesPage";
 import { PairPage } from "./places/PairPage";
+import { PlanPage } from "./places/PlanPage";
 import { PracticePage } from "./places/PracticePage";
 import { ProjectPage } from "./places/ProjectPage";
 import { ProjectsPage } from "./places/ProjectsPage";
@@ -46,6 +48,8 @@ createRoot(document.getElementById("root") as HTMLElement).render(
           <Route path="/project/:id/cut-list" element={<CutListPage />} />
           <Route path="/project/:id/to-buy" element={<BuyPage />} />
           <Route path="/devices" element={<DevicesPage />} />
+          <Route path="/plan" element={<PlanPage />} />
+          <Route path="/bring-in" element={<BringInPage />} />
           <Route path="/practice" element={<PracticePage />} />
           <Route path="/pair" element={<PairPage />} />
           <Route path="/project/:id/bench" element={<OneBench />} />

@@ -7,7 +7,23 @@ from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 from werkzeug.routing import PathConverter
 
-from fennup.app.api import bench, boards, devices, files, finish, fit, guard, log, practice, problems, projects, saw, workshop
+from fennup.app.api import (
+    bench,
+    boards,
+    bring_in,
+    devices,
+    files,
+    finish,
+    fit,
+    guard,
+    log,
+    plan_check,
+    practice,
+    problems,
+    projects,
+    saw,
+    workshop,
+)
 from fennup.app.api.described import described
 from fennup.app.models.store import open_store
 from fennup.app.schemas.api import Problem
@@ -54,6 +70,8 @@ def create_app(
     app.register_api(fit.api)
     app.register_api(finish.api)
     app.register_api(log.api)
+    app.register_api(plan_check.api)
+    app.register_api(bring_in.api)
     app.register_api(devices.api)
     app.register_api(practice.api)
 

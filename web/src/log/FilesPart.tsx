@@ -1,5 +1,6 @@
 import type { LogFile } from "../api/types";
 import type { LogDoing } from "./LogPlace";
+import { ReadingsIn } from "./ReadingsIn";
 
 const GROUPS = [
   ["drawings", "Drawings"],
@@ -47,7 +48,8 @@ function File({ file, project }: { file: LogFile; project: string }) {
 }
 
 /** The project itself. */
-export function FilesPanel({ project }: LogDoing) {
+export function FilesPanel(doing: LogDoing) {
+  const { project } = doing;
   return (
     <>
       <h2 className="text-[20px]">The project itself</h2>
@@ -58,6 +60,7 @@ export function FilesPanel({ project }: LogDoing) {
       <a className="plain-button mt-2 inline-block" href={`/api/projects/${project.id}/file`} download>
         Save the project
       </a>
+      <ReadingsIn {...doing} />
       <h2 className="mt-4 text-[20px]">Made for other programs</h2>
       <p>
         What is sent to others says the same as the screen: lengths, angles and solids come from the same

@@ -74,15 +74,6 @@ export function ProjectsPage() {
   const examples = list.data?.projects.filter((project) => project.example).length ?? 0;
   const removeExamples = async () =>
     changed(await answered(api.POST("/api/projects/remove-examples", { body: {} })));
-  const bringIn = async (file: File | undefined) => {
-    if (!file) return;
-    try {
-      const body = JSON.parse(await file.text()) as { format: string };
-      if (changed(await answered(api.POST("/api/import", { body })))) setSaid(`Brought in: ${file.name}.`);
-    } catch {
-      setTrouble(`${file.name} cannot be read: it is no file of Fennup's.`);
-    }
-  };
   const backUp = async () => {
     const answer = await answered(api.POST("/api/backup", { body: {} }));
     if (changed(answer) && answer.ok) setSaid(`Copied to ${answer.data.file}`);
@@ -131,7 +122,7 @@ export function ProjectsPage() {
           <h2 id="projects" className="mb-3 text-[20px]">
             Your projects
           </h2>
-          <Files onFile={bringIn} onBackUp={backUp} />
+          <Files onBackUp={backUp} />
           {examples > 0 && (
             <p className="mb-3 text-ink-2">
               {examples === 1 ? "One of them is an example" : `${examples} of them are examples`} from a
@@ -218,21 +209,15 @@ export function ProjectsPage() {
 }
 
 /** Everything in and out as open files, and a copy of it all. */
-function Files({ onFile, onBackUp }: { onFile: (file: File | undefined) => void; onBackUp: () => void }) {
+function Files({ onBackUp }: { onBackUp: () => void }) {
   return (
     <p className="mb-3 -ml-2.5 flex flex-wrap items-center">
-      <label className="quiet-button inline-flex cursor-pointer items-center has-focus-visible:outline-3 has-focus-visible:outline-focus hover:bg-film">
+      <Link className="quiet-button inline-flex items-center" to="/bring-in">
         Bring in a file
-        <input
-          type="file"
-          accept=".json,application/json"
-          className="sr-only"
-          onChange={(event) => {
-            onFile(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
-      </label>
+      </Link>
+      <Link className="quiet-button inline-flex items-center" to="/plan">
+        Check a plan
+      </Link>
       <a className="quiet-button inline-flex items-center" href="/api/workshop/file" download>
         Save everything as a file
       </a>

@@ -11,6 +11,7 @@ HOSTS = {"127.0.0.1", "localhost", "[::1]"}
 LARGEST_BODY = 256 * 1024
 LARGEST_IMPORT = 64 * 1024 * 1024
 IMPORT = "/api/import"
+BRING_IN = "/api/bring-in"
 LARGEST_TABLE = 2 * 1024 * 1024
 TABLES = ("/api/rack/table", "/api/prices/table")
 LARGEST_SENT_PHOTO = 25 * 1024 * 1024
@@ -19,7 +20,7 @@ DEEPEST = 40
 # Open to whoever is in the network, before any device is let in; the pages themselves are no secret.
 OPEN_TO_ALL = {"/api/pair", "/api/share/certificate"}
 # For the desk alone, however well a device is known.
-DESK_ONLY = ("/api/share", "/api/devices", "/api/backup", "/api/import", "/api/workshop/file")
+DESK_ONLY = ("/api/share", "/api/devices", "/api/backup", "/api/import", "/api/bring-in", "/api/workshop/file")
 WRITES = {"POST", "PUT", "PATCH", "DELETE"}
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; "
@@ -79,7 +80,7 @@ def register(app: Flask) -> None:
 
     @app.before_request
     def _room_for_files() -> None:
-        if request.path == IMPORT:
+        if request.path == IMPORT or request.path.startswith(BRING_IN):
             request.max_content_length = LARGEST_IMPORT
         elif request.path.endswith(PHOTOS):
             request.max_content_length = LARGEST_SENT_PHOTO

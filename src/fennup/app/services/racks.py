@@ -1,5 +1,6 @@
 """The rack, the price list and the tables: documents of the workshop, made when they are first changed."""
 
+from collections.abc import Mapping
 from datetime import UTC, datetime
 from math import floor
 
@@ -122,10 +123,12 @@ def wishes_after(wishes: Wishes, acts: list[Edit], voice: Voice) -> Wishes:
     return changed_by(wishes, acts, edit_wishes, voice)
 
 
-def rack_with_table(rack: Rack, text: str, voice: Voice = PLAIN) -> Rack:
-    """The rack with the boards of a table added. Invalid."""
+def rack_with_table(
+    rack: Rack, text: str, voice: Voice = PLAIN, mapping: Mapping[str, str] | None = None, mm_each: float = 1.0
+) -> Rack:
+    """The rack with the boards of a table added; `mapping`: what its columns are, `mm_each`: of its unit. Invalid."""
     try:
-        return with_boards(rack, boards_in(text))
+        return with_boards(rack, boards_in(text, mapping, mm_each))
     except CoreError as error:
         raise from_core(error, voice) from None
 

@@ -3,6 +3,7 @@
 import csv
 import io
 import re
+from collections.abc import Mapping
 from typing import Any
 
 from pydantic import ValidationError
@@ -18,6 +19,12 @@ SIZES = ("length_mm", "width_mm", "thickness_mm")
 RACK_COLUMNS = ("name", *SIZES, "count", "wood", "grade", *FLAGS, "trim_left_mm", "trim_right_mm", "defects")
 PRICE_COLUMNS = ("code", "name", *SIZES, "price", "stock", "wood", "grade", "treated", "sheet", "any_way")
 RUN_AS_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+# What columns are called elsewhere.
+LIKE: dict[tuple[str, ...], str] = {
+    ("length", "long", "len", "l"): "length_mm", ("width", "wide", "w", "breadth"): "width_mm", ("thickness", "thick", "t", "depth"): "thickness_mm",
+    ("count", "qty", "quantity", "number", "pieces", "pcs"): "count", ("wood", "species", "material", "timber"): "wood", ("name", "board", "label", "id"): "name",
+    ("grade", "quality"): "grade", ("defects", "knots", "flaws"): "defects", ("sheet", "panel"): "sheet", ("treated",): "treated",
+}  # fmt: skip
 YES = {"yes", "true", "1", "y", "x"}
 
 
@@ -49,13 +56,48 @@ def _defect(d: dict[str, float | None]) -> str:
     return f"{d['from_mm']:g}-{d['to_mm']:g}{across}"
 
 
-def boards_in(text: str) -> list[RackBoard]:
-    """The boards in a table. SpecError naming the row and the column: `no_table`, `columns_missing`, `table_long`, `cell_wrong`."""
+def table_in(text: str) -> list[list[str]]:
+    """The cells of a table, its heading row first. SpecError `no_table`, `table_large`."""
+    if len(text) > LARGEST_TABLE or "\0" in text:
+        raise SpecError("no_table" if "\0" in text else "table_large", ("text",), most_kb=LARGEST_TABLE // 1024)
+    first = text.partition("\n")[0]
+    separator = max((",", ";", "\t", "|"), key=first.count)
+    try:
+        return list(csv.reader(io.StringIO(text), delimiter=separator))
+    except csv.Error:
+        raise SpecError("no_table", ("text",)) from None
+
+
+def headings_of(rows: list[list[str]]) -> list[str]:
+    """The names of a table's columns, as they stand there."""
+    return [plain(cell).lstrip("\ufeff") for cell in rows[0]] if rows else []
+
+
+def guessed(headings: list[str], columns: tuple[str, ...] = RACK_COLUMNS) -> dict[str, str]:
+    """What each of a table's columns most likely is, by its name: to be shown before anything is taken."""
+    found: dict[str, str] = {}
+    for heading in headings:
+        said = heading.lower().replace("_", " ").strip()
+        own = said.replace(" ", "_")
+        column = (
+            own
+            if own in columns
+            else next((c for words, c in LIKE.items() if any(word in said.split() for word in words) and c in columns), None)
+        )
+        if column and column not in found.values():
+            found[heading] = column
+    return found
+
+
+def boards_in(text: str, mapping: Mapping[str, str] | None = None, mm_each: float = 1.0) -> list[RackBoard]:
+    """The boards in a table. `mapping`: what its columns are, by their names there; `mm_each`: of the unit that its sizes are in. SpecError naming the row and the
+    column: `no_table`, `columns_missing`, `table_long`, `cell_wrong`."""
     found = []
-    for number, row in _rows(text, RACK_COLUMNS, SIZES, MOST_BOARDS):
+    for number, row in _rows(text, RACK_COLUMNS, SIZES, MOST_BOARDS, mapping):
         given: dict[str, Any] = _typed(
             number, row, floats=(*SIZES, "trim_left_mm", "trim_right_mm"), ints=("count",), flags=FLAGS
         )
+        given |= {column: given[column] * mm_each for column in (*SIZES, "trim_left_mm", "trim_right_mm") if column in given}
         if given.get("defects"):
             given["defects"] = [_read_defect(number, text) for text in given["defects"].split(";")]
         found.append(_valid(RackBoard, number, given))
@@ -82,16 +124,13 @@ def prices_in(text: str, yard: str, currency: str, as_of: str) -> PriceList:
     return PriceList(yard=yard, currency=currency, as_of=as_of, items=items)
 
 
-def _rows(text: str, columns: tuple[str, ...], needed: tuple[str, ...], most: int) -> list[tuple[int, dict[str, str]]]:
+def _rows(
+    text: str, columns: tuple[str, ...], needed: tuple[str, ...], most: int, mapping: Mapping[str, str] | None = None
+) -> list[tuple[int, dict[str, str]]]:
     """The rows with their numbers, as they stand in the table; empty ones are left out."""
-    if len(text) > LARGEST_TABLE or "\0" in text:
-        raise SpecError("no_table" if "\0" in text else "table_large", ("text",), most_kb=LARGEST_TABLE // 1024)
-    separator = ";" if text.partition("\n")[0].count(";") > text.partition("\n")[0].count(",") else ","
-    try:
-        rows = list(csv.reader(io.StringIO(text), delimiter=separator))
-    except csv.Error:
-        raise SpecError("no_table", ("text",)) from None
-    heading = [plain(cell).lower().lstrip("\ufeff").replace(" ", "_") for cell in rows[0]] if rows else []
+    rows = table_in(text)
+    named = headings_of(rows)
+    heading = [mapping.get(cell, "") for cell in named] if mapping is not None else [c.lower().replace(" ", "_") for c in named]
     missing = [column for column in needed if column not in heading]
     if missing:
         raise SpecError("columns_missing", ("text",), missing=", ".join(missing), columns=", ".join(columns))

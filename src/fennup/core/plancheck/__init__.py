@@ -1,0 +1,1 @@
+"""Whether what somebody's plan says can all be true at once."""
