@@ -32,7 +32,7 @@ COLUMN_NAMES = {
 
 
 def _is_json(file: FileIn) -> bool:
-    return file.content.lstrip("\ufeff \t\r\n")[:1] == "{"
+    return file.content.lstrip("\ufeff \t\r\n")[:1] in ("{", "[")
 
 
 def _is_drawing(file: FileIn) -> bool:

@@ -221,7 +221,9 @@ class LogStory:
         return lines
 
     def _read(self, key: str) -> str:
-        """What was read, by the names of what it lies between."""
+        """What was read: a size by its name, else by the names of what it lies between."""
+        if key.startswith("size "):
+            return self.voice.label(key.removeprefix("size "))
         names = [self._piece(part) for part in key.replace("|", " ").split() if part in self.bench.saw.solution.design.boards]
         return f"{key.partition(' ')[0].rstrip(':')} {', '.join(names)}" if names else key
 

@@ -33,7 +33,9 @@ def scaled(content: bytes) -> bytes:
             upright.thumbnail((LONGEST_PX, LONGEST_PX))
             plain = Image.new("RGB", upright.size, "white")
             plain.paste(upright, mask=upright.getchannel("A") if "A" in upright.getbands() else None)
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+    except Image.DecompressionBombError:
+        raise SpecError("photo_large", ("content",), most=MOST_PX // 1_000_000) from None
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError):
         raise SpecError("no_photo", ("content",)) from None
     out = BytesIO()
     plain.save(out, "JPEG", quality=QUALITY)

@@ -1,5 +1,6 @@
 """An outline out of an SVG or DXF file as the corners of a frame or a case: arcs made straight, the error told. Nothing outside the file is ever loaded."""
 
+import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from io import StringIO
@@ -21,6 +22,8 @@ HALVINGS = 16
 SMALLEST_MM, LARGEST_MM = 20.0, 20_000.0
 MM_IN_INCH = 25.4
 PIXELS = 96.0
+LIBRARY_MM = 0.0393701  # inches, that a millimetre is to the library that reads SVG
+METRIC = re.compile(r"""\bwidth\s*=\s*["'][^"']*[mc]m["']""", re.IGNORECASE)
 DXF_MM = {0: 1.0, 1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0, 10: 914.4}
 
 
@@ -211,6 +214,8 @@ def _svg_runs(text: str) -> tuple[list[Run], list[str]]:
     except Exception:  # whatever it stumbles over, the file is not what it says
         raise SpecError("drawing_broken", ("content",)) from None
     each = MM_IN_INCH / PIXELS
+    if METRIC.search(text[: text.find(">", text.lower().find("<svg")) + 1]):
+        each /= MM_IN_INCH * LIBRARY_MM
     runs: list[Run] = []
     for path in shapes:
         run: list[Point2] = []

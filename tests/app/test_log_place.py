@@ -1,0 +1,426 @@
+"""The Log over HTTP: what is written, told and kept; photos; lessons at the saw and the bench; again; what comes in; what a plan says."""
+
+import json
+import re
+from base64 import b64encode
+from datetime import date, timedelta
+from io import BytesIO
+from typing import Any
+from uuid import uuid4
+
+from PIL import Image
+from pypdf import PdfReader
+
+from fennup.app.services.demo import PROJECTS, fill
+from fennup.app.services.exports import EXPORTS
+from fennup.app.services.portable import project_file
+from tests.app.test_api import Api
+from tests.app.test_exports import RACK
+from tests.core.frames import box, level, rectangle
+
+FRAME = rectangle("outside", 640.0, 420.0, 60.0)
+GPS = 0x8825
+
+
+def uuid() -> str:
+    return str(uuid4())
+
+
+def photo(size: tuple[int, int] = (4000, 3000), kind: str = "JPEG", turned: int = 6) -> bytes:
+    """A photo as a phone takes it: lying, to be turned upright, with the place where it was taken."""
+    image = Image.new("RGB", size, (120, 80, 40))
+    exif = Image.Exif()
+    exif[0x0112], exif[0x010F] = turned, "Phone"
+    exif.get_ifd(GPS)[1] = "N"
+    exif.get_ifd(GPS)[2] = (54.0, 20.0, 1.0)
+    out = BytesIO()
+    image.save(out, kind, exif=exif)
+    return out.getvalue()
+
+
+class LogPlace(Api):
+    def log(self, project: dict[str, Any]) -> Any:
+        return self.read(project, "log")
+
+    def post(self, project: dict[str, Any], what: str, status: int = 200, **body: Any) -> Any:
+        answer = self.client.post(f"/api/projects/{project['id']}/log/{what}", json=body)
+        self.assertEqual(answer.status_code, status, answer.text)
+        return answer.json
+
+    def write(self, project: dict[str, Any], type: str, status: int = 200, id: str = "", **body: Any) -> Any:
+        return self.post(project, "records", status, id=id or uuid(), type=type, body=body)
+
+    def lines(self, log: Any) -> list[str]:
+        return [line["text"] for day in log["days"] for line in day["lines"]]
+
+
+class Story(LogPlace):
+    def test_what_is_done_at_the_bench_writes_itself_down(self) -> None:
+        project = self.new(spec=FRAME)
+        bench = self.read(project, "bench")
+        task = next(t for t in bench["tasks"] if t["work"] == "second_end" and t["checks"] and t["piece"] == "m1/A")
+        check = bench["checks"][task["checks"][0]]
+        for minute, type, body in (
+            (40, "cut", {"planned": {}}),
+            (
+                "measured",
+                {
+                    "what": check["what"],
+                    "planned": check["expected"],
+                    "measured": check["expected"] - 2,
+                    "unit": "mm",
+                    "verdict": "wrong",
+                },
+            ),
+        ):
+            said = {
+                "id": uuid(),
+                "key": task["key"],
+                "type": type,
+                "device_time": f"2026-11-03T18:{minute}:00+01:00",
+                "body": body,
+            }
+            self.assertEqual(self.client.post(f"/api/projects/{project['id']}/records", json=said).status_code, 200)
+        log = self.log(project)
+        self.assertEqual(log["days"][0]["label"], "Tue 3 Nov 2026")
+        self.assertEqual(
+            self.lines(log),
+            [said := "Second ends, Rails A and C (front and back): 1 piece", f"Measured 1 piece: {said.partition(':')[0]}"],
+        )
+        (made,) = log["made"]
+        self.assertEqual((made["off"], made["tone"]), ("−2.00 mm", "wrong"))
+        self.assertEqual([slip["name"] for slip in log["slips"]], ["Cut too short"])
+
+    def test_notes_the_clock_and_hours_and_taking_back(self) -> None:
+        project = self.new(spec=FRAME)
+        self.write(project, "note", text="The jetty's larch is dry.")
+        log = self.write(project, "clock", do="start", step="cut")
+        self.assertTrue(log["clock"]["running"])
+        log = self.write(project, "clock", do="stop")
+        self.assertFalse(log["clock"]["running"])
+        self.assertIn("clock does not run", self.write(project, "clock", 422, do="stop")["detail"])
+        log = self.post(project, "hours", id=uuid(), text="1:30", step="glue", day=(date.today() - timedelta(days=3)).isoformat())
+        self.assertIn(
+            {"text": "Gluing", "figure": "1 h 30 min"},
+            [{"text": r["text"], "figure": r["figure"]} for r in log["clock"]["planned"]],
+        )
+        started = next(s for s in log["clock"]["stretches"] if s["text"].startswith("Cutting"))
+        log = self.post(project, "hours", id=uuid(), text="45 min", of=started["id"], step="cut")
+        self.assertIn("45 min", [s["figure"] for s in log["clock"]["stretches"]])
+        self.assertEqual(log["undo"], "what was written last")
+        back = self.post(project, "undo", version=log["version"])
+        self.assertNotIn("45 min", [s["figure"] for s in back["clock"]["stretches"]], "a correction is taken back")
+        note = next(line for day in back["days"] for line in day["lines"] if line["text"].startswith("The jetty"))
+        self.assertNotIn("The jetty's larch is dry.", self.lines(self.write(project, "undone", takes_back=note["record"])))
+
+    def test_bad_input_is_answered_and_nothing_is_written(self) -> None:
+        project = self.new(spec=FRAME)
+        for body, said in (({"text": "soon"}, "no length of time"), ({"text": "300 h"}, "More than 200 hours"), ({"text": "1", "day": "2999-01-01"}, "no day"),
+                           ({"text": "1", "day": (date.today() + timedelta(days=2)).isoformat()}, "still to come"), ({"text": "1", "of": "x"}, "not in this log")):  # fmt: skip
+            with self.subTest(body=body):
+                self.assertIn(said, self.post(project, "hours", 422, id=uuid(), **body)["detail"])
+        self.assertEqual(self.write(project, "note", 422, text="")["errors"][0]["path"], "body.text")
+        self.write(project, "reminded", 422, lesson=uuid())
+        self.write(project, "undone", 422, takes_back=uuid())
+        self.assertEqual(self.log(project)["days"], [])
+        id = uuid()
+        first = self.write(project, "note", id=id, text="Once.")
+        self.assertEqual(
+            self.lines(self.write(project, "note", id=id, text="Once.")), self.lines(first), "sent twice, written once"
+        )
+
+
+class Photos(LogPlace):
+    def test_a_photo_is_scaled_turned_upright_and_says_no_place(self) -> None:
+        project = self.new(spec=FRAME)
+        sent = photo()
+        self.assertIn(b"Phone", sent)
+        log = self.post(project, "photos", id=uuid(), name="IMG_1.JPG", content=b64encode(sent).decode(), text="The first corner")
+        line = log["days"][0]["lines"][0]
+        kept = self.client.get(f"/api/projects/{project['id']}/log/photos/{line['photo']}")
+        self.assertEqual((kept.status_code, kept.mimetype), (200, "image/jpeg"))
+        image = Image.open(BytesIO(kept.data))
+        self.assertEqual(image.size, (1200, 1600), "turned, and no longer than 1600")
+        self.assertEqual((dict(image.getexif()), b"Phone" in kept.data, b"Exif" in kept.data), ({}, False, False))
+        other = self.new(spec=FRAME)
+        self.assertEqual(self.client.get(f"/api/projects/{other['id']}/log/photos/{line['photo']}").status_code, 404)
+
+    def test_what_is_no_photo_is_refused(self) -> None:
+        project = self.new(spec=FRAME)
+        bomb = BytesIO()
+        Image.new("1", (20_000, 20_000)).save(bomb, "PNG")  # 400 million points in 50 kB
+        for content, said in (
+            (b"<svg/>", "no photo"),
+            (b"\xff\xd8\xff" + b"x" * 99, "no photo"),
+            (photo()[:2000], "no photo"),
+            (bomb.getvalue(), "80 million"),
+        ):
+            with self.subTest(said=said, size=len(content)):
+                refused = self.post(project, "photos", 422, id=uuid(), name="a.jpg", content=b64encode(content).decode())
+                self.assertIn(said, refused["detail"])
+        self.assertIn("no photo", self.post(project, "photos", 422, id=uuid(), name="a.jpg", content="not base64!")["detail"])
+        self.assertEqual(self.log(project)["days"], [])
+
+    def test_a_project_goes_out_and_comes_in_with_its_photo_and_its_log(self) -> None:
+        project = self.new(spec=FRAME)
+        self.post(
+            project, "photos", id=uuid(), name="a.png", content=b64encode(photo((300, 200), "PNG", 1)).decode(), text="Dry fit"
+        )
+        self.write(project, "clock", do="start", step="fit")
+        started = self.log(project)["clock"]["running"]
+        self.write(project, "clock", do="stop")
+        self.post(project, "hours", id=uuid(), text="2", of=started, step="fit")
+        version = self.log(project)["version"]
+        self.post(project, "acts", version=version, acts=[{"op": "type", "path": "sale_money", "text": "80"}])
+        with self.app.config["STORE"].reading() as session:
+            document = project_file(session, project["id"])
+        for there in (True, False):  # beside the one it was made in, and after that one is away
+            answer = self.client.post("/api/import", json=json.loads(json.dumps(document)))
+            self.assertEqual(answer.status_code, 200, answer.text)
+            other = {"id": answer.json["projects"][0]}
+            log, was = self.log(other), self.log(project)
+            self.assertEqual([d["lines"][0]["text"] for d in log["days"]], [d["lines"][0]["text"] for d in was["days"]])
+            self.assertEqual(
+                [s["figure"] for s in log["clock"]["stretches"]], ["2 h"], "the correction follows the stretch that it is of"
+            )
+            self.assertEqual(log["cost"]["controls"], was["cost"]["controls"])
+            file = log["days"][0]["lines"][0]["photo"]
+            self.assertEqual(self.client.get(f"/api/projects/{other['id']}/log/photos/{file}").status_code, 200, there)
+            with self.app.config["STORE"].reading() as session:
+                again = project_file(session, other["id"])
+            same = ("project", "boards", "saw", "fit", "finish", "log")
+            self.assertEqual({k: again[k] for k in same}, {k: document[k] for k in same})
+            self.assertEqual(
+                [(r["type"], r["key"], r["device_time"]) for r in again["records"]],
+                [(r["type"], r["key"], r["device_time"]) for r in document["records"]],
+            )
+            self.assertEqual(again["files"][0]["content"], document["files"][0]["content"])
+
+
+class Lessons(LogPlace):
+    def test_a_lesson_is_told_at_the_saw_the_bench_and_the_finish_of_another_project_until_it_is_read(self) -> None:
+        learned, other = self.new(spec=FRAME), self.new(spec=FRAME)
+        options = dict(self.log(learned)["about"])
+        self.write(learned, "note", text="Clean the fence first.", about=options["First ends, on the bench miter saw"])
+        self.write(learned, "note", text="Clamps ready first.", about=options["Glue"])
+        steps = [s["key"] for s in self.read(other, "steps")["steps"]]
+        told = {key: self.read(other, f"steps/one?key={key}")["reminder"] for key in steps}
+        self.assertEqual(
+            [r["text"] for r in told.values() if r], ["Clean the fence first."], "once, though two steps are like it"
+        )
+        bench = self.read(other, "bench")["reminders"]
+        self.assertEqual(list(bench.values()), [r for r in told.values() if r])
+        days = self.read(other, "finish")["days"]["tasks"]
+        self.assertEqual([t["id"] for t in days if t["reminder"]], ["glue"])
+        self.assertEqual(self.read(learned, "bench")["reminders"], {}, "not where it was learned")
+        (lesson,) = bench.values()
+        self.write(other, "reminded", lesson=lesson["lesson"])
+        self.assertEqual(self.read(other, "bench")["reminders"], {})
+        self.assertEqual([x["mine"] for x in self.log(other)["lessons"]], [False, False])
+
+
+class CostAndAgain(LogPlace):
+    def wish(self, project: dict[str, Any], **money: str) -> Any:
+        acts = [{"op": "type", "path": path, "text": text} for path, text in money.items()]
+        return self.post(project, "acts", version=self.log(project)["version"], acts=acts)
+
+    def test_the_price_for_an_hour_and_the_hour_for_a_price(self) -> None:
+        project = self.new(spec=FRAME)
+        boards = [{"op": "choose", "path": "boards.add", "value": RACK["boards"]["r1"]}]
+        self.client.post(
+            "/api/bring-in", json={"name": "r.csv", "content": "length_mm,width_mm,thickness_mm\n2400,60,20", "mapping": None}
+        )
+        tables = self.client.get("/api/tables").json["version"]
+        prices = [{"op": "type", "path": "wood_money", "text": "1000"}, {"op": "type", "path": "prices/white glue", "text": "10"}]
+        self.assertEqual(self.client.post("/api/tables/acts", json={"version": tables, "acts": prices}).status_code, 200, boards)
+        self.post(project, "hours", id=uuid(), text="4")
+        log = self.wish(project, other_money="5", sale_money="85", rate_money="20")
+        rows = {row["title"]: row for row in log["cost"]["rows"]}
+        # The board of 2400 x 60 x 20 mm is 0.00288 m3, so 2.88 at 1000 a cubic metre; what is kept of it is said.
+        kept = next(b for b in self.read(project, "boards/plan")["boards"])["offcuts"]
+        share = 1 - sum((o["to_mm"] - o["from_mm"]) * o["width_mm"] for o in kept if o["kept"]) / (2400 * 60)
+        self.assertEqual(rows["Boards"]["figure"], f"{2.88 * share:.2f} EUR")
+        materials = float(rows["Materials, all"]["figure"].split()[0])
+        self.assertAlmostEqual(float(rows["Price at 20.00 EUR an hour"]["figure"].split()[0]), materials + 80, places=2)
+        self.assertAlmostEqual(
+            float(rows["Sold for 85.00 EUR, an hour earns"]["figure"].split()[0]), (85 - materials) / 4, places=2
+        )
+        sheet = PdfReader(BytesIO(self.client.get(f"/api/projects/{project['id']}/files/sheet").data)).pages[0].extract_text()
+        self.assertIn("Over all: 640 mm wide, 420 mm high, 20 mm thick", sheet)
+        self.assertNotIn("85.00", sheet, "the price only where it is wished")
+        self.post(
+            project, "acts", version=self.log(project)["version"], acts=[{"op": "choose", "path": "say_price", "value": True}]
+        )
+        sheet = PdfReader(BytesIO(self.client.get(f"/api/projects/{project['id']}/files/sheet").data)).pages[0].extract_text()
+        self.assertIn("Price: 85.00 EUR", sheet)
+        self.assertEqual(self.post(project, "acts", 422, version=self.log(project)["version"], acts=[{"op": "type", "path": "sale_money", "text": "-3"}])["errors"][0]["path"], "sale_money")  # fmt: skip
+
+    def test_ten_orders_share_one_plan_and_each_setting(self) -> None:
+        project = self.new(spec=box(level(300.0, 300.0), 100.0, slope_deg=10.0, thickness_mm=20.0))
+        self.write(project, "note", text="Only here.")
+        answer = self.client.post(
+            f"/api/projects/{project['id']}/again", json={"name": "Seed box", "wood": "oak", "away": ["t1"], "orders": 10}
+        )
+        self.assertEqual(answer.status_code, 200, answer.text)
+        made = answer.json["projects"]
+        names = [self.client.get(f"/api/projects/{id}").json["name"] for id in made]
+        self.assertEqual(names, [f"Seed box, {k} of 10" for k in range(1, 11)])
+        again = self.client.get(f"/api/projects/{made[0]}/again").json
+        self.assertEqual(sum(order["chosen"] for order in again["orders"]), 9)
+        self.assertEqual(again["wood"], "oak")
+        settings = int(self.client.get(f"/api/projects/{made[3]}/again").json["headline"].split()[0])  # of one alone
+        self.assertEqual(
+            again["headline"],
+            f"{settings} setting{'s' if settings > 1 else ''} for 10 projects; {10 * settings} if each were made by itself",
+        )
+        self.assertEqual(self.log({"id": made[3]})["days"], [], "what happened to the first one did not happen to these")
+        keys = {
+            p["key"].rpartition(":")[0]
+            for b in self.client.get(f"/api/projects/{made[0]}/boards/plan").json["boards"]
+            for p in b["pieces"]
+        }
+        unplaced = {p["key"].rpartition(":")[0] for p in self.client.get(f"/api/projects/{made[0]}/boards/plan").json["unplaced"]}
+        self.assertEqual(len(keys | unplaced), 10, "the pieces of all ten are in one plan")
+        for wrong, path in (
+            ({"orders": 13}, "orders"),
+            ({"wood": "cheese"}, "wood"),
+            ({"away": ["t9"]}, "away"),
+            ({"name": "  "}, "name"),
+        ):
+            refused = self.client.post(f"/api/projects/{project['id']}/again", json={"name": "X", **wrong})
+            self.assertEqual((refused.status_code, refused.json["errors"][0]["path"]), (422, path))
+
+    def test_every_file_comes_over_http_as_from_the_command_line(self) -> None:
+        project = self.new(spec=FRAME)
+        for sort, export in EXPORTS.items():
+            answer = self.client.get(f"/api/projects/{project['id']}/files/{sort}")
+            with self.subTest(sort=sort):
+                self.assertEqual((answer.status_code, answer.content_type), (200, export.media_type), answer.data[:200])
+                self.assertTrue(answer.headers["Content-Disposition"].endswith(f'{export.suffix}"'))
+                if sort != "ics":
+                    self.assertGreater(len(answer.data), 80)
+        self.assertEqual(self.client.get(f"/api/projects/{project['id']}/files/exe").status_code, 404)
+
+
+class ComingIn(LogPlace):
+    def look(self, name: str, content: str, status: int = 200, **more: Any) -> Any:
+        answer = self.client.post("/api/bring-in/look", json={"name": name, "content": content, **more})
+        self.assertEqual(answer.status_code, status, answer.text)
+        return answer.json
+
+    def test_a_table_shows_what_each_column_is_before_anything_is_taken(self) -> None:
+        text = "Board;Len;W;Thick;Pcs;Colour\nA;94.5;4;3/4;2;red\n"
+        self.assertIn("Row 2, thickness_mm", self.look("r.csv", text, 422, unit="in")["detail"])
+        text = text.replace("3/4", "0.75")
+        found = self.look("r.csv", text, unit="in")
+        self.assertEqual({c["name"]: c["key"] for c in found["columns"]},
+                         {"Board": "name", "Len": "length_mm", "W": "width_mm", "Thick": "thickness_mm", "Pcs": "count", "Colour": ""})  # fmt: skip
+        self.assertEqual(
+            (found["coming"], found["not_coming"]), (["A: 2400.3 mm × 101.6 mm × 19.05 mm, 2 of it"], ["The column “Colour”."])
+        )
+        self.assertEqual(self.client.get("/api/rack").json["boards"], [], "only looked at")
+        wrong = self.look("r.csv", text, mapping={"Board": "name", "Len": "length_mm", "W": "width_mm"})
+        self.assertEqual((wrong["coming"], wrong["not_coming"][0]), ([], "Nothing yet: say which column is the thickness."))
+        body = {
+            "name": "r.csv",
+            "content": text,
+            "unit": "in",
+            "mapping": {"Len": "length_mm", "W": "width_mm", "Thick": "thickness_mm"},
+        }
+        self.assertEqual(self.client.post("/api/bring-in", json=body).json["boards"], 1)
+        self.assertAlmostEqual(self.client.get("/api/rack").json["boards"][0]["length_mm"], 2400.3)
+        self.assertIn("“=1+1” cannot stand there", self.look("r.csv", "length_mm,width_mm,thickness_mm\n=1+1,3,4", 422)["detail"])
+
+    def test_an_outline_becomes_a_frame_or_a_case_that_closes(self) -> None:
+        text = '<svg xmlns="http://www.w3.org/2000/svg" width="700mm" height="900mm" viewBox="0 0 700 900"><path d="M50 850V350A300 300 0 0 1 650 350V850Z"/></svg>'
+        for made, corners in (("frame_outside", 24), ("case", 12)):
+            with self.subTest(made=made):
+                found = self.look("arch.svg", text, made=made)
+                self.assertIn(f"An outline of {corners} corners", found["coming"][0])
+                self.assertIn("at most", found["coming"][1])
+                brought = self.client.post("/api/bring-in", json={"name": "arch.svg", "content": text, "made": made}).json
+                project = self.client.get(f"/api/projects/{brought['projects'][0]}").json
+                self.assertEqual((project["name"], project["sheet"]["closing"]["tone"] in ("closes", "opens")), ("arch", True))
+        self.assertIn("does not work yet", " ".join(self.look("a.svg", text, width_mm=600)["not_coming"]))
+
+    def test_a_file_that_cannot_come_in_says_why_and_where(self) -> None:
+        project = self.new(spec=FRAME)
+        document = json.dumps(self.client.get(f"/api/projects/{project['id']}/file").json, indent=1)
+        for name, content, said in (
+            ("a.json", document[:300], "damaged at line"), ("b.json", document.replace('"version": 2', '"version": 99', 1), "Bring this Fennup up to date"),
+            ("c.json", '{"a": 1}', "no file of Fennup's"), ("d.zip", "PK\x03\x04xx", "Unpack it"), ("e.csv", " \n", "nothing in that file"), ("f.bin", "a\0b", "none of the files"),
+            ("g.svg", "<svg", "cannot be read"), ("h.json", "[" * 100_000, "damaged"),
+        ):  # fmt: skip
+            with self.subTest(name=name):
+                answer = self.client.post("/api/bring-in/look", json={"name": name, "content": content})
+                self.assertEqual(answer.status_code, 422)
+                self.assertIn(said, answer.json["detail"])
+        twice = self.look("p.json", document)
+        self.assertIn("there is one of that name already", twice["coming"][0])
+        large = self.client.post("/api/bring-in/look", data=b"x" * (65 * 1024 * 1024), content_type="application/json")
+        self.assertEqual(large.status_code, 413)
+
+    def test_a_list_of_readings_is_looked_at_then_read_at_the_dry_fit(self) -> None:
+        project = self.new(spec=FRAME)
+        look = f"/api/projects/{project['id']}/fit/list"
+        expected = {r["key"]: r for r in self.read(project, "fit")["readings"]}
+        text = (
+            f"Corner AB to corner CD, outside: 764.5\n{next(iter(expected))}: 766\nnothing\nAngle of rail A and rail B: soon 90"
+        )
+        found = self.client.post(f"{look}/look", json={"text": text}).json
+        self.assertEqual([bool(line["key"]) for line in found["lines"]], [True] * 3)
+        self.assertEqual(found["left"], ["nothing"])
+        id = uuid()
+        lines = [{"key": line["key"], "value": line["value"]} for line in found["lines"] if not line["problem"]]
+        for _ in range(2):
+            fit = self.client.post(look, json={"id": id, "lines": lines}).json
+        read = {r["key"]: r["typed"] for r in fit["readings"] if r["value"]}
+        self.assertEqual(read, {line["key"]: line["value"] for line in lines})
+        refused = self.client.post(look, json={"id": uuid(), "lines": [*lines, {"key": "m1 no such", "value": "3"}]})
+        self.assertEqual((refused.status_code, refused.json["errors"][0]["path"]), (422, f"lines.{len(lines)}.key"))
+
+
+class PlanCheck(LogPlace):
+    def test_a_pasted_plan_is_read_checked_and_becomes_a_project(self) -> None:
+        text = "Outside bottom, across flats: 366\nUp the slope = 203\nSlope from vertical 15.0°\nWalls: longest edge\t191\nWall miter: 6.1\nA nice planter."
+        read = self.client.post("/api/plan-check/read", json={"start": "tub", "text": text}).json
+        self.assertEqual(
+            [line["key"].partition("/")[2] for line in read["lines"]],
+            ["outer_bottom_flats", "slant", "slope", "A:longest", "A:miter"],
+        )
+        self.assertEqual(read["left"], ["A nice planter."])
+        lines = [{"key": line["key"], "value": line["value"]} for line in read["lines"]]
+        checked = self.client.post("/api/plan-check", json={"start": "tub", "lines": lines}).json
+        self.assertEqual(checked["tone"], "wrong")
+        wrong = [line for line in checked["lines"] if line["tone"] == "wrong"]
+        self.assertEqual(len(wrong), 1)
+        self.assertIn("by the others it is", wrong[0]["note"])
+        made = self.client.post("/api/projects", json={"spec": checked["spec"], "name": "From a plan"})
+        self.assertEqual(made.status_code, 201)
+        for change, path in (({"value": "much"}, "lines.0.value"), ({"key": "size:m1/nose"}, "lines.0.key")):
+            refused = self.client.post("/api/plan-check", json={"start": "tub", "lines": [lines[0] | change]})
+            self.assertEqual((refused.status_code, refused.json["errors"][0]["path"]), (422, path))
+        self.assertEqual(self.client.post("/api/plan-check", json={"start": "boat", "lines": lines}).status_code, 422)
+
+    def test_a_table_of_parts_in_inches(self) -> None:
+        text = "part,length,miter,count\nleg,28 3/4,8,4\n"
+        read = self.client.post("/api/plan-check/read", json={"start": "trestle", "unit": "in", "text": text}).json
+        self.assertEqual([(line["text"], line["value"], line["key"].rpartition(":")[2]) for line in read["lines"]],
+                         [("leg: length", "28 3/4", "longest"), ("leg: miter", "8", "miter"), ("leg: count", "4", "count")])  # fmt: skip
+
+
+class Demo(LogPlace):
+    def test_every_demo_project_has_a_log_in_words(self) -> None:
+        with self.app.config["STORE"].writing() as session:
+            fill(session)
+        ids = {p["name"]: p["id"] for p in self.client.get("/api/projects").json["projects"]}
+        for name in (entry["name"] for entry in PROJECTS):
+            with self.subTest(name=name):
+                log = self.log({"id": ids[name]})
+                said = [*self.lines(log), *(line["what"] for line in log["made"]), *(name for name, _ in log["about"])]
+                said += [x["back_at"] for x in log["lessons"]] + [s["text"] for s in log["clock"]["stretches"]]
+                self.assertEqual([text for text in said if re.search(r"m\d/|_|\{|None|nan$", text)], [])
+        worst = self.log({"id": ids["Oar hatch arch"]})
+        self.assertEqual([s["guess"] for s in worst["clock"]["stretches"] if s["forgotten"]], ["1 h 10 min"])
+        finished = self.log({"id": ids["Key case"]})
+        self.assertEqual((finished["foot"], finished["due"][0]["figure"]), ("6 days, 4 h 35 min", "October 2031"))
