@@ -165,7 +165,7 @@ class AtTheBench(BenchPlace):
             answer = self.record(project, 1, task, type, 422, body=body)
             self.assertEqual(answer["errors"][0]["path"], field)
         self.record(project, 2, task, "measured", body=measured)
-        self.record(project, 3, task, "note", body={"anything": ["at", "all"]})
+        self.record(project, 3, task, "sketch", body={"anything": ["at", "all"]})
         progress = self.read(project, "progress")
         told = next(t for t in progress["tasks"] if t["key"] == task["key"])
         self.assertEqual((told["done"], told["wrong"], told["readings"]["length"]["measured"]), (False, True, 601.0))

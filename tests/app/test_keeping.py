@@ -156,7 +156,7 @@ class Records(Api):
                 connection.execute(change)
         for wrong in ({"id": "x"}, {"device_time": "2026-05-04T10:00:00"}, {"type": "No"}, {"more": 1}):
             self.assertEqual(self.client.post(url, json={**RECORD, **wrong}).status_code, 422, wrong)
-        self.assertEqual(self.client.post(url, json={**RECORD, "type": "note", "body": {"x": "y" * 20_000}}).status_code, 413)
+        self.assertEqual(self.client.post(url, json={**RECORD, "type": "sketch", "body": {"x": "y" * 20_000}}).status_code, 413)
 
     def test_a_file_has_a_limit(self) -> None:
         with self.app.config["STORE"].writing() as session:

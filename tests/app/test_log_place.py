@@ -63,6 +63,7 @@ class Story(LogPlace):
         for minute, type, body in (
             (40, "cut", {"planned": {}}),
             (
+                41,
                 "measured",
                 {
                     "what": check["what"],

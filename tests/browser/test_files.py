@@ -29,13 +29,17 @@ class FilesAndExamples(InTheBrowser):
             # Heard from before the page is opened: asked for just before the key, the browser may still open a window of its own.
             page.once("filechooser", lambda chooser: chooser.set_files(str(file)))
             page.goto(self.url)
-            page.get_by_label("Bring in a file").focus()
+            page.get_by_role("link", name="Bring in a file").press("Enter")
+            page.get_by_label("Choose a file").focus()
             page.keyboard.press("Enter")
-            expect(page.get_by_role("status").filter(has_text="Brought in")).to_be_visible()
-            expect(page.get_by_role("link", name="Brought in again")).to_be_visible()
+            expect(page.get_by_role("list", name="Comes in")).to_contain_text("Brought in again")
+            page.get_by_role("button", name="Bring it in").press("Enter")
+            expect(page).to_have_title(re.compile("Brought in again"))
+            page.goto(f"{self.url}/bring-in")
             file.write_text("{nothing")
-            page.get_by_label("Bring in a file").set_input_files(str(file))
-            expect(page.get_by_role("alert")).to_contain_text("cannot be read")
+            page.get_by_label("Choose a file").set_input_files(str(file))
+            expect(page.get_by_role("alert")).to_contain_text("damaged at line 1")
+            expect(page.get_by_role("button", name="Bring it in")).to_have_count(0)
 
     def test_examples_are_marked_and_removed_together_and_a_backup_is_made_by_one_button(self) -> None:
         page = self.page

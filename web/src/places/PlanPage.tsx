@@ -145,10 +145,12 @@ export function PlanPage() {
         )}
         {checked && (
           <section aria-labelledby="told" className="mt-4">
-            <h2 id="told" role="status" className="flex items-start gap-2 text-[21px]">
-              <Sign is={checked.tone === "wrong" ? "error" : "closes"} />
-              {checked.headline}
-            </h2>
+            <div role="status">
+              <h2 id="told" className="flex items-start gap-2 text-[21px]">
+                <Sign is={checked.tone === "wrong" ? "error" : "closes"} />
+                {checked.headline}
+              </h2>
+            </div>
             {checked.others.map((other) => (
               <p key={other}>{other}</p>
             ))}

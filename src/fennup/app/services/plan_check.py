@@ -24,6 +24,7 @@ from fennup.core.solve import Solution, designed
 from fennup.core.units.lengths import Unit, tape
 from fennup.core.workshop import Workshop
 
+UNTOLD = 1e-4  # off by less is not told
 PART_WORDS = {
     "longest": "longest edge", "shortest": "shortest edge", "overall": "over all, tip to tip", "miter": "miter", "bevel": "bevel, the blade's tilt",
     "width": "wide, before it is ripped", "thickness": "thick", "count": "how many",
@@ -129,7 +130,7 @@ class PlanDesk:
         key = verdict.stated.key
         off = verdict.off
         sign = "+" if off > 0 else "−"
-        told = f"{sign}{self._small(abs(off), key)}" if abs(off) > 1e-4 else ""
+        told = f"{sign}{self._small(abs(off), key)}" if abs(off) > UNTOLD else ""
         if verdict.true is None:
             note, tone = "There is no such part any more with these figures.", "none"
         elif verdict.wrong:

@@ -19,6 +19,7 @@ STRAIGHT_DEG = 0.02  # a corner that turns less is none
 FINE_MM = 0.002  # what a curve is compared with
 FINEST_MM, COARSEST_MM = 0.01, 20.0  # how far off a curve the corners in its place may be
 HALVINGS = 16
+LENGTH_ERROR = 1e-3  # of a curve's length, by which it is parted finely
 SMALLEST_MM, LARGEST_MM = 20.0, 20_000.0
 MM_IN_INCH = 25.4
 PIXELS = 96.0
@@ -230,7 +231,7 @@ def _svg_runs(text: str) -> tuple[list[Run], list[str]]:
                     run.append((segment.end.x * each, -segment.end.y * each))
             elif isinstance(segment, Arc | CubicBezier | QuadraticBezier):
                 curved = True
-                pieces = max(8, min(720, round(float(segment.length(error=1e-3)) * each)))
+                pieces = max(8, min(720, round(float(segment.length(error=LENGTH_ERROR)) * each)))
                 run += [
                     (float(p.x) * each, -float(p.y) * each) for p in (segment.point(k / pieces) for k in range(1, pieces + 1))
                 ]
