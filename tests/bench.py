@@ -23,6 +23,7 @@ from waitress.server import create_server  # noqa: E402
 
 from fennup.app.factory import create_app  # noqa: E402
 from fennup.app.services.demo import PROJECTS, TOOLS  # noqa: E402
+from fennup.app.services.exports import EXPORTS  # noqa: E402
 from fennup.app.services.solving import solved_spec  # noqa: E402
 from fennup.core.boards.planned import plan_boards  # noqa: E402
 from fennup.core.boards.planner import plan  # noqa: E402
@@ -274,6 +275,34 @@ def finish_ms() -> None:
             print(f"finish: {what}: median {statistics.median(took.values()):.0f} ms, worst {took[name]:.0f} ms ({name})")
 
 
+def log_ms() -> None:
+    """What opening the log of a demo project costs, what every file that goes out of the largest, and a plan with a misprint."""
+    with tempfile.TemporaryDirectory() as folder:
+        client = create_app(Path(folder) / "log.db", with_demo=True).test_client()
+        opening: dict[str, float] = {}
+        ids = {card["name"]: card["id"] for card in client.get("/api/projects").json["projects"]}
+        for name, id in ids.items():
+            client.get(f"/api/projects/{id}/boards/plan")
+            began = time.perf_counter()
+            client.get(f"/api/projects/{id}/log")
+            opening[name] = 1000 * (time.perf_counter() - began)
+        name = max(opening, key=lambda name: opening[name])
+        print(
+            f"log: opened for the first time: median {statistics.median(opening.values()):.0f} ms, worst {opening[name]:.0f} ms ({name})"
+        )
+        took = {}
+        for sort in EXPORTS:
+            began = time.perf_counter()
+            client.get(f"/api/projects/{ids['Winch shelter roof']}/files/{sort}")
+            took[sort] = 1000 * (time.perf_counter() - began)
+        print(f"log: files out of 44 boards: {', '.join(f'{sort} {ms:.0f}' for sort, ms in took.items())} ms")
+        said = {"outer_bottom_flats": "356", "slant": "203", "slope": "15.0", "height": "169", "outer_top_flats": "461"}
+        lines = [{"key": f"size:m1/{measure}", "value": value} for measure, value in said.items()]
+        began = time.perf_counter()
+        client.post("/api/plan-check", json={"start": "tub", "lines": lines})
+        print(f"a plan of five sizes with a misprint, checked: {1000 * (time.perf_counter() - began):.0f} ms")
+
+
 def main() -> None:
     """Print one figure a line."""
     boards()
@@ -281,6 +310,7 @@ def main() -> None:
     bench_ms()
     fit_ms()
     finish_ms()
+    log_ms()
     rack_ms()
     for rabbet in (None, {"width_mm": 6, "depth_mm": 8}):
         frame = regular(12, 40.0, "opening_flats", mm=600.0, rabbet=rabbet)

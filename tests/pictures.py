@@ -66,15 +66,13 @@ def bench(place: int) -> Callable[[Page], None]:
     return act
 
 
-def fit(tab: str, presses: int = 0) -> Callable[[Page], None]:
-    """Go to a tab of the dry fit, and on by some steps there."""
+def fit(tab: str) -> Callable[[Page], None]:
+    """Go to a tab of the dry fit."""
 
     def act(page: Page) -> None:
         page.get_by_role("link", name="5 Fit").click()
         page.get_by_role("tab", name=tab).click()
         page.locator("main .drawing svg").first.wait_for()
-        for _ in range(presses):
-            page.get_by_role("button", name="Next step").click()
         page.wait_for_load_state("networkidle")
 
     return act
@@ -91,6 +89,27 @@ def finish(tab: str, joint: str = "") -> Callable[[Page], None]:
         page.wait_for_load_state("networkidle")
 
     return act
+
+
+def log(tab: str) -> Callable[[Page], None]:
+    """Go to a tab of the log."""
+
+    def act(page: Page) -> None:
+        page.get_by_role("link", name="7 Log").click()
+        page.get_by_role("tab", name=tab).click()
+        page.wait_for_load_state("networkidle")
+
+    return act
+
+
+def plan(page: Page) -> None:
+    """Check a plan with a misprint."""
+    page.get_by_role("link", name="Check a plan").click()
+    said = "Outside bottom, across flats: 366\nUp the slope: 203\nSlope from vertical: 15.0°\nWalls: longest edge 191\nWalls: shortest edge 132"
+    page.get_by_label("What the plan says").fill(said)
+    page.get_by_role("button", name="Read it").click()
+    page.get_by_role("button", name="Check 5 figures").click()
+    page.get_by_role("heading", name="Not all of it").wait_for()
 
 
 def boards(page: Page) -> None:
@@ -135,11 +154,12 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "bench-phone": (PHONE, "light", [opened("Tide clock surround"), bench(20)]),
     "fit": (DESK, "light", [opened("Honours board frame"), fit("Readings")]),
     "fit-phone": (PHONE, "light", [opened("Boat trestle"), fit("Readings")]),
-    "fit-order": (DESK, "light", [opened("Sand bin on a stand"), fit("Order", 5)]),
     "finish": (DESK, "light", [opened("Boat trestle"), finish("Fasten", "m1/AB top")]),
     "finish-days": (DESK, "light", [opened("Rope bin"), finish("By the day")]),
     "finish-phone": (PHONE, "light", [opened("Landing-stage trough"), finish("Coats")]),
-    "tools": (DESK, "light", [opened("Oar loft ladder"), saw, step("first end ×2 Front"), pressed("Tools")]),
+    "log": (DESK, "light", [opened("Oar hatch arch"), log("Story")]),
+    "log-phone": (PHONE, "dark", [opened("Key case"), log("Story")]),
+    "plan": (DESK, "light", [plan]),
     "cut-list": (DESK, "light", [opened("Oar hatch arch"), cut_list]),
 }
 

@@ -16,7 +16,7 @@ from fennup.core.bench.task import length_check, slips_of, verdict_of
 from fennup.core.bench.tasks import own_end, task_key, tasks_for
 from fennup.core.boards.planned import plan_boards
 from fennup.core.parts.alike import fingerprint
-from fennup.core.parts.solid import end_cut
+from fennup.core.parts.solid import arris_length, end_cut
 from fennup.core.plan import plan_with
 from fennup.core.records.entry import CutBody, Entry, MeasuredBody, Put, UndoneBody, WrongBody
 from fennup.core.records.fold import Wood, fold, is_wrong, wood_of
@@ -231,12 +231,47 @@ class Practice(unittest.TestCase):
                         self.assertAlmostEqual(blade.swing_deg, way.swing_deg)
                         self.assertAlmostEqual(blade.tilt_deg, way.tilt_deg)
                         self.assertEqual(blade.kept, way.kept)
-                        made_so = {None: (x, y, z), "slants": (x, -y, z), "leans": (x, y, -z), "half_round": (x, -y, -z)}
+                        made_so = {
+                            None: (x, y, z),
+                            "slants": (x, -y, z),
+                            "leans": (x, y, -z),
+                            "half_round": (x, -y, -z),
+                            "line": (x, y, z),
+                            "kerf": (x, y, z),
+                        }
+                        one_cut = len(option.piece.board.left) == len(option.piece.board.right) == 1
+                        if option.marked and option.marked.beyond and one_cut:
+                            # On the piece that comes of it, that line is as long as was marked.
+                            found = arris_length(option.piece.board, option.marked.arris)
+                            self.assertAlmostEqual(found, option.marked.length_mm)
                         if option.slip != "scale":
                             for a, b in zip(option.cut.normal, made_so[option.slip], strict=True):
                                 self.assertAlmostEqual(a, b)
                         slips[str(option.slip)] += 1
-        self.assertEqual(set(slips), {"None", "slants", "leans", "half_round", "scale"})
+        self.assertEqual(set(slips), {"None", "slants", "leans", "half_round", "scale", "line", "kerf"})
+
+    def test_a_length_on_another_line_and_a_blade_within_the_mark(self) -> None:
+        # A rail of 600 along its outer edge, 60 wide, mitered at 45: 480 along its inner edge; the blade is 2.4 wide, 2.4 sqrt 2 along the board.
+        made = planned(rectangle("outside", 600.0, 600.0, 60.0), BENCH)
+        plan = steps_for(made.design, made.plan)
+        facts = {f.key: f for f in made.design.facts}
+        step = levels_in(plan, facts)["mark"][0]
+        drill = drill_for(step, "mark", facts[step.part], plan, Random(3))
+        assert drill
+        found = {
+            (o.slip, round(o.marked.length_mm, 3), o.marked.beyond): round(arris_length(o.piece.board, "face_lower"), 3)
+            for o in drill.options
+            if o.marked
+        }
+        self.assertEqual(
+            found,
+            {
+                (None, 600.0, True): 600.0,
+                ("line", 600.0, True): 720.0,
+                ("line", 480.0, True): 480.0,
+                ("kerf", 600.0, False): round(600 - 2.4 * 2**0.5, 3),
+            },
+        )
 
     def test_what_is_the_same_part_when_it_is_turned_is_no_wrong_way(self) -> None:
         # Square at the end that is cut, both sides alike: slanted the other way it is the part turned over.

@@ -10,8 +10,8 @@ from fennup.app.wording.figures import Voice, spoken
 from fennup.app.wording.labels import VIEWS, label, naming_of
 from fennup.core.drawing.board_views import from_a_side
 from fennup.core.drawing.view import View
-from fennup.core.drawing.visible import joined, visible_edges
-from fennup.core.exchange.sheets import Block, Line, Picture, Sized
+from fennup.core.drawing.visible import Edge, joined, visible_edges
+from fennup.core.exchange.sheets import Block, Layer, Line, Picture, Sized
 from fennup.core.geometry.polygon import circle
 from fennup.core.geometry.vec import Vec
 from fennup.core.kinds.gauged import PAPERS
@@ -34,12 +34,7 @@ def client_block(solution: Solution, voice: Voice, name: str, said: Iterable[str
     """The whole a little from one side, with its given sizes and what else is said of it."""
     design = solution.design
     right, up = from_a_side(design.solids, "front")
-    solids = {id: solid.world for id, solid in design.solids.items()}
-    lines = [
-        Line("EXISTING" if design.boards[id].found else "EDGES", edge)
-        for id, of in visible_edges(solids, right, up).items()
-        for edge in of
-    ]
+    lines = _seen(solution, right, up)
     naming = naming_of(solution.spec)
     rows = describe(solution.spec, design.assembly, design.solids).sizes
     sizes = [
@@ -54,23 +49,28 @@ def client_block(solution: Solution, voice: Voice, name: str, said: Iterable[str
     ways = ("wide", "deep", "high") if stands(solution.spec) else ("wide", "high", "thick")
     sizes.insert(0, "Over all: " + ", ".join(f"{voice.say(round(mm, 1))} {way}" for mm, way in zip(over_all, ways, strict=True)))
     text = [piece for line in [*sizes, "", *said] for piece in (wrap(line, WIDEST_LINE) or [""])]
-    return Block(name, (Picture("", tuple(lines)),), tuple(text))
+    return Block(name, (Picture("", lines),), tuple(text))
 
 
 def _whole(solution: Solution, voice: Voice, name: str) -> Block:
     """From the front, from a side and from above; one that lies, as it lies."""
     design = solution.design
     described = {view.id: view for view in describe(solution.spec, design.assembly, design.solids).views}
-    solids = {id: solid.world for id, solid in design.solids.items()}
     papers = [(p.id, p.right, p.up) for p in PAPERS] if stands(solution.spec) else LYING
     pictures = []
     for id, right, up in papers:
-        lines: list[Line] = []
-        for board, edges in visible_edges(solids, right, up).items():
-            layer = "EXISTING" if design.boards[board].found else "EDGES"
-            lines += [Line(layer, edge) for edge in edges]  # type: ignore[arg-type]
-        pictures.append(Picture(VIEWS[id], tuple(lines), _sizes(described.get(id), solution, voice)))
+        lines = _seen(solution, right, up)
+        pictures.append(Picture(VIEWS[id], lines, _sizes(described.get(id), solution, voice)))
     return Block(name, tuple(pictures))
+
+
+def _seen(solution: Solution, right: Vec, up: Vec) -> tuple[Line, ...]:
+    """What is seen of it, every edge once, whoever's it is."""
+    design = solution.design
+    by_layer: dict[Layer, list[Edge]] = {"EDGES": [], "EXISTING": []}
+    for id, edges in visible_edges({id: solid.world for id, solid in design.solids.items()}, right, up).items():
+        by_layer["EXISTING" if design.boards[id].found else "EDGES"] += edges
+    return tuple(Line(layer, edge) for layer, edges in by_layer.items() for edge in joined(edges))
 
 
 def _sizes(view: View | None, solution: Solution, voice: Voice) -> tuple[Sized, ...]:

@@ -12,7 +12,8 @@ from fennup.app.services.part_cards import card_of, part_name
 from fennup.app.services.step_cards import lies_text, step_views
 from fennup.app.services.steps_sheet import SawSheet
 from fennup.app.wording import practice as words
-from fennup.core.bench.practice import LEVELS, Drill, Level, Option, drill_for, levels_in
+from fennup.app.wording.members import sides_of
+from fennup.core.bench.practice import LEVELS, Drill, Level, Marked, Option, drill_for, levels_in
 from fennup.core.geometry.vec import Vec
 from fennup.core.parts.solid import Solid
 
@@ -71,7 +72,7 @@ def drill_out(sheet: SawSheet, whose: str, level: Level, seed: int) -> DrillOut 
             part = part_name(sheet.solution, sheet.facts[step.part].group)
             return DrillOut(
                 level=level,
-                title=words.QUESTION.format(part=part),
+                title=(words.MARK_QUESTION if level == "mark" else words.QUESTION).format(part=part),
                 whose=whose,
                 view=card_of(sheet.solution, sheet.facts[step.part], sheet.voice).view,
                 options=[_option(sheet, drill, option) for option in drill.options],
@@ -80,15 +81,34 @@ def drill_out(sheet: SawSheet, whose: str, level: Level, seed: int) -> DrillOut 
 
 
 def _option(sheet: SawSheet, drill: Drill, option: Option) -> DrillOptionOut:
-    step = drill.step.but(way=option.way, cut=option.cut, stop=None, marking=None)
+    # Marked elsewhere it lies at the saw as it must: the words tell one mark from another.
+    cut = drill.step.cut if option.marked else option.cut
+    step = drill.step.but(way=option.way, cut=cut, stop=None, marking=None)
     return DrillOptionOut(
         views=[for_any_piece(view) for view in step_views(sheet, step, close=True)[:2]],
-        setting=_setting(sheet, option),
+        setting=_mark(sheet, drill, option.marked) if option.marked else _setting(sheet, option),
         lies=lies_text(sheet, step),
         right=option.right,
-        reason=words.REASONS[option.slip] if option.slip else words.RIGHT,
+        reason=words.REASONS[option.slip].format(off=_off(sheet, drill, option)) if option.slip else words.RIGHT,
         solids=_side_by_side(option.piece, sheet.facts[step.part].solid, right=option.right),
     )
+
+
+def _mark(sheet: SawSheet, drill: Drill, marked: Marked) -> str:
+    sides = sides_of(sheet.solution, drill.step.part)
+    face, _, edge = marked.arris.partition("_")
+    line = f"{sides[edge]}, {sides[face]}" if sheet.facts[drill.step.part].beveled else sides[edge]
+    return words.MARK.format(
+        length=sheet.voice.say(marked.length_mm), line=line, blade=words.BEYOND if marked.beyond else words.WITHIN
+    )
+
+
+def _off(sheet: SawSheet, drill: Drill, option: Option) -> str:
+    """By how much a piece is longer or shorter than the part."""
+    right = next(one for one in drill.options if one.right)
+    outward = 1.0 if drill.step.end == "right" else -1.0
+    longer = outward * (option.cut.offset - right.cut.offset) / right.cut.normal[0]
+    return f"{sheet.voice.small(abs(longer))} too {'long' if longer > 0 else 'short'}"
 
 
 def _setting(sheet: SawSheet, option: Option) -> str:

@@ -12,7 +12,8 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import dot
 from fennup.core.parts.alike import fingerprint
 from fennup.core.parts.facts import PartFacts
-from fennup.core.parts.solid import Solid, solid_of
+from fennup.core.parts.solid import ARRISES, Arris, Solid, arris_line, solid_of
+from fennup.core.saw.marking import crossing
 from fennup.core.saw.pose import BladeAngles, Kept, Pose, axes_at, cut_normal, poses_for
 from fennup.core.saw.tool import ScaleTool
 from fennup.core.saw.tools import AnyTool
@@ -21,12 +22,23 @@ from fennup.core.steps.planned import StepsPlan
 from fennup.core.steps.step import Step
 from fennup.core.tolerances import SAME
 
-Level = Literal["miter", "bevel", "compound", "handed", "one_way"]
-LEVELS: tuple[Level, ...] = ("miter", "bevel", "compound", "handed", "one_way")
+Level = Literal["miter", "bevel", "compound", "handed", "mark", "one_way"]
+LEVELS: tuple[Level, ...] = ("miter", "bevel", "compound", "handed", "mark", "one_way")
 # Turned once, an end is that of the mirror image: it slants or leans the other way. Turned twice it is its own, half round. Or the wrong scale was set.
-Slip = Literal["slants", "leans", "half_round", "scale"]
+# Or the length was marked on another line, or the blade taken out of the piece.
+Slip = Literal["slants", "leans", "half_round", "scale", "line", "kerf"]
 WAYS = 4
 LEAST_DEG = 1.0  # what can be seen
+LEAST_MM = 0.5
+
+
+@dataclass(frozen=True)
+class Marked:
+    """A mark: how long along which long corner, and whether the blade takes what is beyond it, or of the piece."""
+
+    arris: Arris
+    length_mm: float
+    beyond: bool = True
 
 
 @dataclass(frozen=True)
@@ -37,6 +49,7 @@ class Option:
     cut: Plane
     piece: Solid
     slip: Slip | None
+    marked: Marked | None = None
 
     @property
     def right(self) -> bool:
@@ -66,6 +79,8 @@ def levels_in(plan: StepsPlan, facts: dict[str, PartFacts]) -> dict[Level, tuple
         found["compound" if swing and tilt else "miter" if swing else "bevel"].append(step)
         if step.part in mirrors:
             found["handed"].append(step)
+        if step.marking and step.marking.arris:
+            found["mark"].append(step)
         if tilt and _one_way(plan.tools[step.way.tool]):
             found["one_way"].append(step)
     return {level: tuple(steps) for level, steps in found.items() if steps}
@@ -79,10 +94,12 @@ def _one_way(tool: AnyTool) -> bool:
 def drill_for(step: Step, level: Level, facts: PartFacts, plan: StepsPlan, random: Random) -> Drill | None:
     """A drill from a step; None where there are not three wrong ways to tell from the right one."""
     assert step.way and step.cut and step.end
-    right = Option(step.way, step.cut, facts.solid, None)
+    marking = step.marking
+    marked = Marked(marking.arris, marking.length_mm) if level == "mark" and marking and marking.arris else None
+    right = Option(step.way, step.cut, facts.solid, None, marked)
     seen = {_seen(right)}
     wrong: list[Option] = []
-    for option in _others(step, facts, plan):
+    for option in _marked_wrong(step, facts, plan) if marked else _others(step, facts, plan):
         if _seen(option) not in seen:
             seen.add(_seen(option))
             wrong.append(option)
@@ -101,7 +118,31 @@ def drill_for(step: Step, level: Level, facts: PartFacts, plan: StepsPlan, rando
 def _seen(option: Option) -> tuple[object, ...]:
     """What tells one picture from another."""
     way = option.way
-    return (way.pose.down, way.pose.fence, round(way.swing_deg, 6) + 0.0, round(way.tilt_deg, 6) + 0.0)
+    pose = (way.pose.down, way.pose.fence, round(way.swing_deg, 6) + 0.0, round(way.tilt_deg, 6) + 0.0)
+    return (*pose, round(option.cut.offset, 2)) if option.marked else pose
+
+
+def _marked_wrong(step: Step, facts: PartFacts, plan: StepsPlan) -> Iterator[Option]:
+    """The same end at the right setting, marked elsewhere: its length on another long corner, another corner's length on this one, the blade within the mark."""
+    way, cut, marking = step.way, step.cut, step.marking
+    assert way and cut and step.end and marking and marking.arris
+    board, outward = facts.board, 1.0 if step.end == "right" else -1.0
+    length = marking.length_mm
+    found: list[tuple[float, Slip, Marked]] = []
+    for arris in ARRISES:
+        line = arris_line(board, arris)
+        own = abs(crossing(cut, line) - crossing(marking.datum, line))
+        if arris != marking.arris:
+            found.append((length - own, "line", Marked(arris, length)))
+            found.append((own - length, "line", Marked(marking.arris, own)))
+    kerf = plan.tools[way.tool].kerf_mm / abs(cut.normal[0])
+    found.append((-kerf, "kerf", Marked(marking.arris, length, beyond=False)))
+    for longer, slip, marked in found:
+        if abs(longer) >= LEAST_MM:
+            moved = Plane(cut.normal, cut.offset + cut.normal[0] * outward * longer)
+            with suppress(CutError):  # nothing is left of the board
+                made = solid_of(_with_end(board, step.end, step.index, moved))
+                yield Option(way, moved, made, slip, marked)
 
 
 def _others(step: Step, facts: PartFacts, plan: StepsPlan) -> Iterator[Option]:

@@ -231,7 +231,7 @@ def sheet_svg(blocks: Sequence[Block], title: str) -> bytes:
 def sheet_dxf(blocks: Sequence[Block]) -> bytes:
     """DXF (R2010, mm) at true size, with the layers EDGES, EXISTING (what is there already), HOLES, DIMENSIONS and TEXT."""
     import ezdxf
-    from ezdxf import units
+    from ezdxf import units, zoom
     from ezdxf.enums import TextEntityAlignment
 
     ezdxf.options.write_fixed_meta_data_for_testing = True  # no time and no chance number in it
@@ -249,6 +249,7 @@ def sheet_dxf(blocks: Sequence[Block]) -> bytes:
     for said in drawn.words:
         text = space.add_text(said.text, height=said.high_mm, rotation=said.turn_deg, dxfattribs={"layer": said.layer})
         text.set_placement(said.at, align=TextEntityAlignment.BOTTOM_CENTER if said.middle else TextEntityAlignment.LEFT)
+    zoom.extents(space)
     out = StringIO()
     document.write(out)
     return out.getvalue().encode()

@@ -10,8 +10,8 @@ from fennup.core.records.fold import live
 
 Sort = Literal["short", "long", "angle", "mirrored", "spoiled"]
 MIRRORED = "mirrored"
-# Which practice is for which slip; what is too short or too long no drill helps with.
-PRACTICE: dict[Sort, Level] = {"angle": "compound", "mirrored": "handed"}
+# Which practice is for which slip; of what was spoiled nobody said why.
+PRACTICE: dict[Sort, Level] = {"short": "mark", "long": "mark", "angle": "compound", "mirrored": "handed"}
 
 
 def slip_of(entry: Entry) -> Sort | None:
