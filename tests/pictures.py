@@ -143,7 +143,6 @@ def variant(page: Page) -> None:
 PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] = {
     "projects": (DESK, "light", []),
     "shape": (DESK, "light", [opened("Tide clock surround")]),
-    "shape-part": (DESK, "light", [opened("Tide clock surround"), part("E")]),
     "together": (DESK, "light", [opened("Sand bin on a stand")]),
     "compare": (DESK, "light", [opened("Boat trestle"), variant]),
     "boards": (DESK, "light", [opened("Boat trestle"), boards, part("rail A1")]),

@@ -2,7 +2,6 @@
 
 from contextlib import suppress
 from datetime import datetime
-from uuid import UUID, uuid5
 
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
@@ -10,6 +9,7 @@ from flask_openapi3 import APIBlueprint
 from fennup.app.api.answers import file_name, json_of, tagged
 from fennup.app.api.projects import Opened, opened
 from fennup.app.api.sessions import device_here, reading, writing
+from fennup.app.api.undoing import redo_wish, undo_last
 from fennup.app.schemas.api import Problem, ProjectPath, Seen
 from fennup.app.schemas.finish import (
     DidAsked,
@@ -36,7 +36,7 @@ from fennup.app.services.outside import NoAnswer
 from fennup.app.services.own import AT_THE_FINISH
 from fennup.app.services.projects import PLAIN
 from fennup.app.services.records import entries_of, records_of
-from fennup.app.services.upgrade import FINISH, PROJECT, TABLES
+from fennup.app.services.upgrade import PROJECT, TABLES
 from fennup.app.services.validate import from_core
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.exchange.finish_document import FinishDocument, finish_document
@@ -198,14 +198,7 @@ def ask_weather(path: ProjectPath, body: WeatherAsked) -> Response:
 @api.post("/projects/<string:project_id>/finish/undo", responses={200: FinishOut})
 def undo_finish(path: ProjectPath, body: Seen) -> Response:
     """Take back what was done last in this place: a step that was done, or a wish."""
-    room = FinishRoom(path.project_id)
-    with writing() as session:
-        if room.undo is not None:
-            undone = str(uuid5(UUID(room.undo), "undone"))
-            add_own(session, path.project_id, undone, room.undo, "undone", {"takes_back": room.undo}, device_here())
-        else:
-            with suppress(documents.NotFound):  # nothing was wished yet
-                documents.step(session, AT_THE_FINISH.id(path.project_id), FINISH, body.version, -1)
+    undo_last(path.project_id, FinishRoom(path.project_id).undo, AT_THE_FINISH, body.version)
     return json_of(FinishRoom(path.project_id).answer())
 
 
@@ -213,8 +206,7 @@ def undo_finish(path: ProjectPath, body: Seen) -> Response:
 def redo_finish(path: ProjectPath, body: Seen) -> Response:
     """Bring back what was wished."""
     opened(path.project_id)
-    with writing() as session, suppress(documents.NotFound):
-        documents.step(session, AT_THE_FINISH.id(path.project_id), FINISH, body.version, 1)
+    redo_wish(path.project_id, AT_THE_FINISH, body.version)
     return json_of(FinishRoom(path.project_id).answer())
 
 

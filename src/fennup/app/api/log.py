@@ -4,7 +4,6 @@ from contextlib import suppress
 from datetime import datetime
 from functools import cached_property
 from typing import Any
-from uuid import UUID, uuid5
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
@@ -15,6 +14,7 @@ from fennup.app.api.finish import FinishRoom
 from fennup.app.api.projects import opened
 from fennup.app.api.saw import SawRoom
 from fennup.app.api.sessions import device_here, reading, writing
+from fennup.app.api.undoing import redo_wish, undo_last
 from fennup.app.schemas.api import Problem, ProjectPath, Seen
 from fennup.app.schemas.log import (
     AgainAsked,
@@ -34,7 +34,6 @@ from fennup.app.services import documents, racks
 from fennup.app.services.again import made_again, shared_settings
 from fennup.app.services.bench_sheet import BenchSheet
 from fennup.app.services.exports import EXPORTS, Outgoing
-from fennup.app.services.fitting import add_own
 from fennup.app.services.hours import begun, check_clock, day_in, hours_in
 from fennup.app.services.lessons import learned, slips_out
 from fennup.app.services.log_sheet import LogSheet, is_own, refer_to
@@ -43,7 +42,7 @@ from fennup.app.services.photos import add_photo, photo
 from fennup.app.services.projects import PLAIN, project_in
 from fennup.app.services.records import NewRecord, add_record, check_body, entries_of, records_of
 from fennup.app.services.solving import solved
-from fennup.app.services.upgrade import BOARDS, LOG, PROJECT
+from fennup.app.services.upgrade import BOARDS, PROJECT
 from fennup.app.services.validate import Invalid, from_core
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.exchange.log_document import LogDocument
@@ -201,14 +200,7 @@ def read_photo(path: PhotoPath) -> Response:
 @api.post("/projects/<string:project_id>/log/undo", responses={200: LogOut})
 def undo_log(path: ProjectPath, body: Seen) -> Response:
     """Take back what was written or wished last in this place."""
-    room = LogRoom(path.project_id)
-    with writing() as session:
-        if room.undo is not None:
-            undone = str(uuid5(UUID(room.undo), "undone"))
-            add_own(session, path.project_id, undone, room.undo, "undone", {"takes_back": room.undo}, device_here())
-        else:
-            with suppress(documents.NotFound):  # nothing was wished yet
-                documents.step(session, IN_THE_LOG.id(path.project_id), LOG, body.version, -1)
+    undo_last(path.project_id, LogRoom(path.project_id).undo, IN_THE_LOG, body.version)
     return json_of(LogRoom(path.project_id).answer())
 
 
@@ -216,8 +208,7 @@ def undo_log(path: ProjectPath, body: Seen) -> Response:
 def redo_log(path: ProjectPath, body: Seen) -> Response:
     """Bring back what was wished."""
     opened(path.project_id)
-    with writing() as session, suppress(documents.NotFound):
-        documents.step(session, IN_THE_LOG.id(path.project_id), LOG, body.version, 1)
+    redo_wish(path.project_id, IN_THE_LOG, body.version)
     return json_of(LogRoom(path.project_id).answer())
 
 

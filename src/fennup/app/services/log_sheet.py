@@ -21,7 +21,7 @@ from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.log_document import LogDocument, log_document
 from fennup.core.finish.planned import DID
 from fennup.core.log.wishes import LogWishes
-from fennup.core.records.entry import BatchBody, Entry, NoteBody, UseBody
+from fennup.core.records.entry import BatchBody, Entry, UseBody
 from fennup.core.records.fold import live
 
 MONTHS_IN_YEAR = 12
@@ -155,8 +155,3 @@ def refer_to(entries: Sequence[Entry], id: str) -> Entry | None:
 def is_own(entry: Entry) -> bool:
     """Whether an entry was written in the log, so that it is taken back there."""
     return entry.type in ("note", "photo", "clock", "hours", "batch", "use", "reminded")
-
-
-def is_lesson(entry: Entry) -> bool:
-    """Whether it is told again."""
-    return isinstance(entry.body, NoteBody) and entry.body.about is not None

@@ -73,11 +73,6 @@ def money(value: float, currency: str) -> str:
     return f"{value:.2f} {currency}".replace("-", "−").strip()
 
 
-def times(count: int, one: str, many: str) -> str:
-    """`one` where there is one, else `many` with the number."""
-    return one if count == 1 else many.format(n=count)
-
-
 def slip_count(count: int) -> str:
     """How often."""
     return "once" if count == 1 else f"{count} times"

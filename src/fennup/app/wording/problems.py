@@ -170,7 +170,6 @@ TEXTS = merged(
         "file_zipped": "That is a packed file. Unpack it, and bring in what is inside.",
         "file_binary": "That is none of the files that come in: Fennup's own, CSV, SVG and DXF do.",
         "file_empty": "There is nothing in that file.",
-        "outline_board": "A board {mm:length} wide is too wide for this outline.",
         "no_photo": "That is no photo that can be read: send JPEG, PNG or WebP.",
         "photo_large": "That photo has more than {most} million points. Take a smaller one.",
         "no_duration": "“{text}” is no length of time. Write 1:30, 90 min or 1.5.",

@@ -110,13 +110,7 @@ def _sheet(canvas: Any, one: Worded, corner: Point2, room: Point2, which: str) -
         canvas.setLineWidth(WIDTHS[line.ink] * POINTS_IN_MM)
         dash = DASHED[line.ink]
         canvas.setDash(*([dash[0] * POINTS_IN_MM, dash[1] * POINTS_IN_MM],) if dash else ())
-        path = canvas.beginPath()
-        path.moveTo(*at(line.points[0]))
-        for point in line.points[1:]:
-            path.lineTo(*at(point))
-        if line.closed:
-            path.close()
-        canvas.drawPath(path)
+        draw_run(canvas, [at(point) for point in line.points], closed=line.closed)
     canvas.setFont("Helvetica", 9)
     for note in one.template.notes:
         x, y = at(note.at)
@@ -128,6 +122,17 @@ def _sheet(canvas: Any, one: Worded, corner: Point2, room: Point2, which: str) -
     canvas.restoreState()
     _crop_marks(canvas, room)
     _foot(canvas, one.title, " ".join(text for text in (one.caption, which) if text))
+
+
+def draw_run(canvas: Any, points: Sequence[Point2], *, closed: bool) -> None:
+    """A run of points, in the paper's own points, as it is set to be drawn."""
+    path = canvas.beginPath()
+    path.moveTo(*points[0])
+    for point in points[1:]:
+        path.lineTo(*point)
+    if closed:
+        path.close()
+    canvas.drawPath(path)
 
 
 def _crop_marks(canvas: Any, room: Point2) -> None:

@@ -8,7 +8,7 @@ from math import atan2, cos, degrees, hypot, pi, radians, sin
 from typing import Any, Literal
 from xml.sax.saxutils import escape
 
-from fennup.core.exchange.paper import MARGIN_MM, POINTS_IN_MM, SHEETS, Size, on_paper
+from fennup.core.exchange.paper import MARGIN_MM, POINTS_IN_MM, SHEETS, Size, draw_run, on_paper
 from fennup.core.geometry.vec import Point2
 from fennup.core.tolerances import NOTHING
 
@@ -315,13 +315,7 @@ def _on_canvas(canvas: Any, block: Laid, scale: float, top: float) -> None:
     for line in block.lines:
         canvas.setLineWidth(LAYERS[line.layer][0] * POINTS_IN_MM)
         canvas.setStrokeColor(LAYERS[line.layer][1])
-        path = canvas.beginPath()
-        path.moveTo(*at(line.points[0]))
-        for point in line.points[1:]:
-            path.lineTo(*at(point))
-        if line.closed:
-            path.close()
-        canvas.drawPath(path)
+        draw_run(canvas, [at(point) for point in line.points], closed=line.closed)
     for said in block.words:
         canvas.saveState()
         canvas.setFillColor(LAYERS[said.layer][1])

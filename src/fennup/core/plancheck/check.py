@@ -12,7 +12,7 @@ from pydantic import ValidationError
 
 from fennup.core.drawing.edit import Give, TypeIn
 from fennup.core.errors import CoreError, SpecError
-from fennup.core.plancheck.stated import Sayable, Unit, sayables
+from fennup.core.plancheck.stated import sayables
 from fennup.core.project.edit import edit
 from fennup.core.project.spec import ProjectSpec
 from fennup.core.solve import designed
@@ -266,11 +266,3 @@ def _told(found: Sequence[Explanation]) -> Checked:
 
 def _text(value: float) -> str:
     return f"{value:.9f}".rstrip("0").rstrip(".")
-
-
-def sayable(spec: ProjectSpec) -> dict[str, Sayable]:
-    """What can be said of a thing, by key. SpecError where it has no shape."""
-    return {one.key: one for one in sayables(*designed(spec))}
-
-
-__all__ = ["Checked", "Explanation", "Stated", "Unit", "Verdict", "check_plan", "sayable"]
