@@ -24,7 +24,7 @@ export function Reminder({
   const done = (
     <button
       type="button"
-      className="plain-button shrink-0"
+      className={short ? "bench-small" : "plain-button shrink-0"}
       onClick={async () => {
         setRead(reminder.lesson);
         if (onRead) return onRead();
