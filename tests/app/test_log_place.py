@@ -123,6 +123,13 @@ class Story(LogPlace):
         self.assertEqual(self.write(project, "note", 422, text="")["errors"][0]["path"], "body.text")
         self.write(project, "reminded", 422, lesson=uuid())
         self.write(project, "undone", 422, takes_back=uuid())
+        cut = {"id": uuid(), "key": "m1/A left:0", "type": "cut", "device_time": "2026-11-03T18:40:00+01:00", "body": {}}
+        self.client.post(f"/api/projects/{project['id']}/records", json=cut)
+        self.assertIn("written in another place", self.write(project, "undone", 422, takes_back=cut["id"])["detail"])
+        self.client.post(
+            f"/api/projects/{project['id']}/records",
+            json={**cut, "id": uuid(), "type": "undone", "body": {"takes_back": cut["id"]}},
+        )
         self.assertEqual(self.log(project)["days"], [])
         id = uuid()
         first = self.write(project, "note", id=id, text="Once.")
@@ -218,6 +225,8 @@ class Lessons(LogPlace):
         self.write(other, "reminded", lesson=lesson["lesson"])
         self.assertEqual(self.read(other, "bench")["reminders"], {})
         self.assertEqual([x["mine"] for x in self.log(other)["lessons"]], [False, False])
+        self.client.delete(f"/api/projects/{learned['id']}", json={})
+        self.assertEqual(self.log(other)["lessons"], [], "not of a project that was deleted")
 
 
 class CostAndAgain(LogPlace):
@@ -259,6 +268,11 @@ class CostAndAgain(LogPlace):
     def test_ten_orders_share_one_plan_and_each_setting(self) -> None:
         project = self.new(spec=box(level(300.0, 300.0), 100.0, slope_deg=10.0, thickness_mm=20.0))
         self.write(project, "note", text="Only here.")
+        version = self.read(project, "finish")["version"]
+        act = {"op": "choose", "path": "needed", "value": (date.today() + timedelta(days=90)).isoformat()}
+        self.client.post(f"/api/projects/{project['id']}/finish/acts", json={"version": version, "acts": [act]})
+        pin = {"op": "choose", "path": "locked.r1", "value": ["m1/A"]}
+        self.client.post(f"/api/projects/{project['id']}/boards/acts", json={"version": 1, "acts": [pin]})
         answer = self.client.post(
             f"/api/projects/{project['id']}/again", json={"name": "Seed box", "wood": "oak", "away": ["t1"], "orders": 10}
         )
@@ -269,6 +283,12 @@ class CostAndAgain(LogPlace):
         again = self.client.get(f"/api/projects/{made[0]}/again").json
         self.assertEqual(sum(order["chosen"] for order in again["orders"]), 9)
         self.assertEqual(again["wood"], "oak")
+        file = self.client.get(f"/api/projects/{made[0]}/file").json
+        self.assertEqual(
+            (file["finish"]["wishes"].get("needed"), file["boards"]["wishes"]["locked"]),
+            (None, {}),
+            "what was so for the one there is",
+        )
         settings = int(self.client.get(f"/api/projects/{made[3]}/again").json["headline"].split()[0])  # of one alone
         self.assertEqual(
             again["headline"],
@@ -377,6 +397,7 @@ class ComingIn(LogPlace):
             fit = self.client.post(look, json={"id": id, "lines": lines}).json
         read = {r["key"]: r["typed"] for r in fit["readings"] if r["value"]}
         self.assertEqual(read, {line["key"]: line["value"] for line in lines})
+        self.assertEqual(len(self.read(project, "records")["records"]), len(lines), "sent twice, written once")
         refused = self.client.post(look, json={"id": uuid(), "lines": [*lines, {"key": "m1 no such", "value": "3"}]})
         self.assertEqual((refused.status_code, refused.json["errors"][0]["path"]), (422, f"lines.{len(lines)}.key"))
 

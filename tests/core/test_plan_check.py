@@ -85,6 +85,21 @@ class Plans(unittest.TestCase):
         checked = check_plan(start_spec("tub"), tub((f"{S}height", 169.0, 0.5), (f"{P}miter", 9.1, 0.05)))
         self.assertEqual(set(checked.best.wrong), {f"{S}height", f"{P}miter"})
 
+    def test_two_sizes_that_all_others_contradict(self) -> None:
+        # Both come first, so that the solver takes them and refuses what is right.
+        checked = check_plan(start_spec("tub"), tub((f"{S}outer_bottom_flats", 380.0, 0.5), (f"{S}slant", 240.0, 0.5)))
+        self.assertIn({f"{S}outer_bottom_flats", f"{S}slant"}, [set(e.wrong) for e in (checked.best, *checked.others)])
+
+    def test_figures_that_are_finer_than_those_they_follow_from_are_no_misprints(self) -> None:
+        # 203.4 up a slope of 15.3, said as 203 and 15: height and width at the top, said to a tenth, are off what follows from those, as they may be.
+        slant, slope = 203.4, radians(15.3)
+        said = [Stated(f"{S}outer_bottom_flats", FLATS, 0.05), Stated(f"{S}slant", 203.0, 0.5), Stated(f"{S}slope", 15.0, 0.5)]
+        fine = [
+            Stated(f"{S}height", slant * cos(slope), 0.05),
+            Stated(f"{S}outer_top_flats", FLATS + 2 * slant * sin(slope), 0.05),
+        ]
+        self.assertEqual(check_plan(start_spec("tub"), [*said, *fine]).best.wrong, ())
+
     def test_rounding_is_counted_as_it_was_written(self) -> None:
         for text, unit, each, half in (("203", "mm", 1.0, 0.5), ("203.5 mm", "mm", 1.0, 0.05), ("8 1/16", "mm", 25.4, 25.4 / 32), ("14.25″", "mm", 25.4, 0.127),
                                        ("15°", "deg", 1.0, 0.5), ("15.00", "deg", 1.0, 0.05), ("8", "count", 1.0, 0.0), ("1,5", "mm", 1.0, 0.05)):  # fmt: skip

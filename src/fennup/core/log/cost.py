@@ -67,19 +67,12 @@ class Cost:
         return rate_h * self.hours / price if price > 0 else 0.0
 
 
-def cost_of(
-    boards: Sequence[BoardUsed], small: Sequence[Bought], wood_m3: float | None, other: float, hours: float, times: int = 1
-) -> Cost:
-    """What it comes to. `times`: so many of it are made at once: what is given is for all of them, the cost for one."""
+def cost_of(boards: Sequence[BoardUsed], small: Sequence[Bought], wood_m3: float | None, other: float, hours: float) -> Cost:
+    """What it comes to."""
     priced = [(board.name, board.cost(wood_m3)) for board in boards] + [(one.name, one.cost) for one in small]
     unknown = tuple(dict.fromkeys(name for name, cost in priced if cost is None))
-    return Cost(
-        sum(board.cost(wood_m3) or 0.0 for board in boards) / times,
-        sum(one.cost or 0.0 for one in small) / times,
-        other,
-        hours,
-        unknown,
-    )
+    for_boards = sum(board.cost(wood_m3) or 0.0 for board in boards)
+    return Cost(for_boards, sum(one.cost or 0.0 for one in small), other, hours, unknown)
 
 
 def used_share(length_mm: float, width_mm: float, kept: Sequence[tuple[float, float]]) -> float:
