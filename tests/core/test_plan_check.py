@@ -178,6 +178,7 @@ class Outlines(unittest.TestCase):
             ("i.dxf", dxf(lambda m: m.add_lwpolyline([(0, 0), (9, 0), (9, 9)], close=True), 6), ""), ("j.dxf", dxf(lambda m: m.add_text("x")), "no_outline"),
             ("k.dxf", dxf(lambda m: m.add_lwpolyline([(0, 0), (90, 0), (90, 9), (0, 90)], close=True), 6), "outline_large"),
             ("l.dxf", dxf(lambda m: m.add_lwpolyline([(0, 0), (100, 100), (100, 0), (0, 100)], close=True)), "outline_crosses"),
+            ("n.svg", svg("<path d='M0 0L9 9'/>" * 5000), "drawing_busy"),
             ("m.svg", svg("<!--" + "x" * (4 * 1024 * 1024) + "-->"), "drawing_large"),
         ):  # fmt: skip
             with self.subTest(name=name, code=code):

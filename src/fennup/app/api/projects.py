@@ -38,7 +38,7 @@ from fennup.app.services.cut_list import cut_list as cut_list_of
 from fennup.app.services.drawings import view_out
 from fennup.app.services.faces import faces_out
 from fennup.app.services.glance import Glance, glance_at, glance_at_start
-from fennup.app.services.own import AT_THE_FINISH, AT_THE_FIT, AT_THE_SAW
+from fennup.app.services.own import AT_THE_FINISH, AT_THE_FIT, AT_THE_SAW, IN_THE_LOG
 from fennup.app.services.part_cards import part_cards
 from fennup.app.services.projects import (
     PLAIN,
@@ -164,6 +164,7 @@ def _created(body: ProjectBody, workshop: Workshop, event: str, like: str | None
             AT_THE_SAW.copy(session, like, state.id)
             AT_THE_FIT.copy(session, like, state.id)
             AT_THE_FINISH.copy(session, like, state.id)
+            IN_THE_LOG.copy(session, like, state.id)
     return project_out(state, body, solution, status=201)
 
 

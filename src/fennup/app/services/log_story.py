@@ -10,7 +10,6 @@ from fennup.app.schemas.log import ClockOut, DayTold, MadeLine, StretchOut, Told
 from fennup.app.services.bench_sheet import BenchSheet
 from fennup.app.services.part_cards import board_tag, part_name
 from fennup.app.wording import log as words
-from fennup.app.wording.bench import LABELS
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.finish import at_words, how_many, task_name
 from fennup.core.bench.task import Task
@@ -211,7 +210,7 @@ class LogStory:
                 if isinstance(entry.body, MeasuredBody):
                     task = self.tasks.get(key)
                     name = self._piece(task.piece or task.part) if task else key
-                    label = LABELS.get(what, what).split("{")[0].removesuffix(" along the ").removesuffix(" across the ").strip()  # type: ignore[call-overload]
+                    label = words.MEASURED.get(what, what)
                     body = entry.body
                     lines.append(self._made(f"{name}: {label}", body.planned, body.measured, body.unit, body.verdict))
         for key, entry in read_last(self.entries).items():

@@ -24,6 +24,7 @@ from fennup.core.solve import Solution, designed
 from fennup.core.units.lengths import Unit, tape
 from fennup.core.workshop import Workshop
 
+UNTRIED = "There are more ways to explain it than were tried: check fewer figures at once."
 UNTOLD = 1e-4  # off by less is not told
 PART_WORDS = {
     "longest": "longest edge", "shortest": "shortest edge", "overall": "over all, tip to tip", "miter": "miter", "bevel": "bevel, the blade's tilt",
@@ -97,7 +98,7 @@ class PlanDesk:
             headline=self._headline(checked),
             tone="wrong" if checked.best.wrong else "right",
             lines=[self._verdict(verdict, texts) for verdict in checked.best.verdicts],
-            others=[self._other(other) for other in checked.others],
+            others=[*(self._other(other) for other in checked.others), *([] if checked.complete else [UNTRIED])],
             taken=self._taken(checked.best.spec),
             spec=checked.best.spec.model_dump(mode="json"),
         )

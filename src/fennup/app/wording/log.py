@@ -17,6 +17,10 @@ SLIPS: dict[Sort, tuple[str, str]] = {
     "mirrored": ("Cut the wrong way round", "Mark the face and the long point on the wood before it goes to the saw."),
     "spoiled": ("Spoiled in another way", "Write down what happened: then it comes back where it can help."),
 }  # fmt: skip
+MEASURED = {
+    "length": "length", "width": "width", "face": "angle of the end", "tilt": "tilt of the end", "pair": "the pair, flat", "pair_tilt": "the pair, standing",
+    "spread": "longest less shortest",
+}  # fmt: skip
 BATCHES = {"wood": "Wood", "glue": "Glue", "finish": "Finish", "fasteners": "Fasteners", "other": "Other"}
 USES = {"temperature": "Temperature", "moved": "Moved", "wear": "Wear", "coated": "Coated again"}
 WORKS = {

@@ -14,6 +14,9 @@ from fennup.core.geometry.vec import Point2
 LARGEST_DRAWING = 4 * 1024 * 1024
 MOST_CORNERS = 24
 MOST_RUNS = 4000
+DRAWN = re.compile(
+    r"<(?:path|line|rect|circle|ellipse|poly)|^\s*(?:LINE|ARC|CIRCLE|ELLIPSE|SPLINE|LWPOLYLINE|POLYLINE)$", re.MULTILINE
+)
 SAME_PLACE_MM = 0.05  # ends that meet
 STRAIGHT_DEG = 0.02  # a corner that turns less is none
 FINE_MM = 0.002  # what a curve is compared with
@@ -60,6 +63,9 @@ def outline_in(name: str, text: str, most: int = MOST_CORNERS) -> Outline:
     `outline_hollow`, `outline_corners`, `outline_small`, `outline_large`."""
     if len(text) > LARGEST_DRAWING:
         raise SpecError("drawing_large", ("content",), most_mb=LARGEST_DRAWING // 1024 // 1024)
+    text = text.replace("\r\n", "\n")
+    if len(DRAWN.findall(text)) > MOST_RUNS:
+        raise SpecError("drawing_busy", ("content",), most=MOST_RUNS)
     if "<svg" in text[:4000].lower():
         runs, ignored = _svg_runs(text)
     elif name.lower().endswith(".dxf") or text.lstrip()[:1] in ("0", "9"):

@@ -22,6 +22,7 @@ from fennup.core.units.lengths import tape
 MOST_STATED = 40
 MOST_LEFT_OUT = 10  # sizes, above which not every two are tried
 MOST_TOLD = 4
+MOST_SHAPES = 300  # solved for one plan: what then is left untried is told
 STEPS = 12  # of a search for the size that a part's figure asks for
 BARE = tape("mm", "1")
 DIGITS = 9
@@ -77,10 +78,11 @@ class Explanation:
 
 @dataclass(frozen=True)
 class Checked:
-    """The best explanation, and others with which as few figures are wrong."""
+    """The best explanation, and others with which as few figures are wrong; whether all was tried."""
 
     best: Explanation
     others: tuple[Explanation, ...] = ()
+    complete: bool = True
 
 
 class _Tried:
@@ -126,15 +128,20 @@ def check_plan(start: ProjectSpec, stated: Sequence[Stated], report: Callable[[f
         return Checked(whole)
     found = [whole]
     rounds = [1, 2] if len(sizes) <= MOST_LEFT_OUT else [1]
+    complete = len(rounds) == 2
     for many in rounds:
         if min(len(e.wrong) for e in found) <= many - 1:
+            complete = True
             break  # nothing with more left out explains more
         ways = list(combinations(sizes, many))
         for number, out in enumerate(ways):
+            if len(tried.known) > MOST_SHAPES:
+                complete = False
+                break
             report((number + 1) / len(ways))
             left = [one for one in sizes if one not in out]
             found += [e for e in _without(base, left, out, parts, stated, fields, tried) if e is not None]
-    return _told(found)
+    return _told(found, complete=complete)
 
 
 def _refuse(stated: Sequence[Stated]) -> None:
@@ -218,7 +225,7 @@ def _explained(
     values = tried.of(spec)
     if values is None:
         return None
-    may = _may(base, [one for one in sizes if one.key in given], values, tried)
+    may = _may(spec, [one for one in sizes if one.key in given], values, tried)
     used = {*given, *fields} - {*by_itself}
     verdicts = tuple(Verdict(one, values.get(one.key), one.key in used, one.exact + may.get(one.key, 0.0)) for one in stated)
     return Explanation(spec, verdicts, by_itself)
@@ -238,22 +245,19 @@ def _given(base: ProjectSpec, sizes: Sequence[Stated], tried: _Tried) -> tuple[P
     return spec, frozenset(one.key for one in taken)
 
 
-def _may(base: ProjectSpec, given: Sequence[Stated], values: dict[str, float], tried: _Tried) -> dict[str, float]:
+def _may(spec: ProjectSpec, given: Sequence[Stated], values: dict[str, float], tried: _Tried) -> dict[str, float]:
     """By how much each figure can be off because those that were given are rounded: each moved by its own rounding, all added."""
     total: dict[str, float] = {}
-    for k, one in enumerate(given):
-        moved = [*given[:k], Stated(one.key, one.value + one.exact, one.exact), *given[k + 1 :]]
-        spec, _ = _given(base, moved, tried)
-        found = tried.of(spec)
-        if found is None:
-            continue
-        for key, value in found.items():
+    for one in given:
+        moved = tried.after(spec, Give(op="give", measure=one.key.removeprefix("size:"), text=_text(one.value + one.exact)))
+        found = tried.of(moved) if moved is not None else None
+        for key, value in (found or {}).items():
             if key != one.key and key in values:
                 total[key] = total.get(key, 0.0) + abs(value - values[key])
     return {key: value for key, value in total.items() if key not in {one.key for one in given}}
 
 
-def _told(found: Sequence[Explanation]) -> Checked:
+def _told(found: Sequence[Explanation], *, complete: bool) -> Checked:
     """Those with the fewest wrong figures, each set of wrong ones once, the least misfit first."""
     fewest = min(len(e.wrong) for e in found)
     best: dict[frozenset[str], Explanation] = {}
@@ -261,7 +265,7 @@ def _told(found: Sequence[Explanation]) -> Checked:
         if len(explanation.wrong) == fewest:
             best.setdefault(frozenset(explanation.wrong), explanation)
     first, *others = list(best.values())[: MOST_TOLD + 1]
-    return Checked(first, tuple(others))
+    return Checked(first, tuple(others), complete)
 
 
 def _text(value: float) -> str:
