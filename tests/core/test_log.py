@@ -7,6 +7,7 @@ from typing import Any
 
 from fennup.core.log.clock import hours_by_step, stretches
 from fennup.core.log.cost import BoardUsed, Bought, cost_of, used_share
+from fennup.core.log.later import coat_again
 from fennup.core.log.lessons import is_like, lessons_in, reminders
 from fennup.core.log.slips import slips
 from fennup.core.log.story import story
@@ -120,10 +121,25 @@ class Lessons(unittest.TestCase):
         self.assertEqual(slips(told), [("short", 2), ("angle", 1), ("long", 1), ("spoiled", 1)])
 
 
+class Later(unittest.TestCase):
+    def test_it_is_coated_again_so_many_years_after_the_last_coat(self) -> None:
+        coat = entry("a", "did", 0, "day coat oil:1")  # NOON is in November 2026
+        self.assertEqual(coat_again([coat, entry("g", "did", 90000, "day glue m1")], 5), date(2031, 11, 1))
+        self.assertEqual(coat_again([coat], 0.5), date(2027, 5, 1))
+        self.assertEqual(coat_again([coat], 1 + 1 / 12), date(2027, 12, 1), "December is still that year")
+        again = entry("b", "use", 1440 * 400, what="coated")  # 8 December 2027
+        self.assertEqual(coat_again([again, coat], 2), date(2029, 12, 1))
+        self.assertEqual(
+            coat_again([coat, again, entry("u", "undone", 1440 * 401, key="b", takes_back="b")], 2), date(2028, 11, 1)
+        )
+        self.assertIsNone(coat_again([entry("w", "use", what="wear")], 2))
+
+
 class Costs(unittest.TestCase):
     def test_a_board_costs_what_of_it_is_used(self) -> None:
         # 2400 by 100, of which an offcut of 900 by 100 goes back: five eighths are used.
         self.assertAlmostEqual(used_share(2400, 100, [(900, 100)]), 0.625)
+        self.assertAlmostEqual(used_share(2400, 100, [(900, 100)], 600, 1500), 0.25)  # two fifths of it are this project's
         boards = [
             BoardUsed("bought", True, 16.0, 0.625, 0.0),
             BoardUsed("rack", False, None, 0.5, 2e7),

@@ -4,6 +4,7 @@ import io
 import unittest
 from math import cos, pi, radians, sin, tan
 from typing import Any
+from unittest.mock import patch
 
 import ezdxf
 
@@ -82,8 +83,11 @@ class Plans(unittest.TestCase):
         )  # the legs' middles: a leg's own width lies level at both ends
 
     def test_two_misprints_at_once(self) -> None:
-        checked = check_plan(start_spec("tub"), tub((f"{S}height", 169.0, 0.5), (f"{P}miter", 9.1, 0.05)))
-        self.assertEqual(set(checked.best.wrong), {f"{S}height", f"{P}miter"})
+        said = tub((f"{S}height", 169.0, 0.5), (f"{P}miter", 9.1, 0.05))
+        checked = check_plan(start_spec("tub"), said)
+        self.assertEqual((set(checked.best.wrong), checked.complete), ({f"{S}height", f"{P}miter"}, True))
+        with patch("fennup.core.plancheck.check.MOST_LEFT_OUT", 1):
+            self.assertFalse(check_plan(start_spec("tub"), said).complete, "what was not tried is told")
 
     def test_two_sizes_that_all_others_contradict(self) -> None:
         # Both come first, so that the solver takes them and refuses what is right.

@@ -6,8 +6,6 @@ import { againQuery, buildAgain, chooseBeside } from "../api/log";
 import { SaidLines } from "../finish/parts";
 import type { LogDoing } from "./LogPlace";
 
-const MOST = 12;
-
 /** What several orders share: one plan of the boards, and each setting of the saw set once. */
 export function AgainSheet({ project }: LogDoing) {
   const query = useQuery({ ...againQuery(project.id, project.version), placeholderData: keepPreviousData });
@@ -40,7 +38,7 @@ export function AgainPanel({ project, onProblem }: LogDoing) {
   const found = query.data;
   if (!found) return null;
   const count = Number(orders);
-  const right = Number.isInteger(count) && count >= 1 && count <= MOST;
+  const right = Number.isInteger(count) && count >= 1 && count <= found.most;
   const build = async (then: string) => {
     const answer = await buildAgain(project.id, { name, wood, away, orders: count });
     onProblem(answer.ok ? null : answer.problem);
@@ -92,7 +90,7 @@ export function AgainPanel({ project, onProblem }: LogDoing) {
             onChange={(event) => setOrders(event.target.value)}
           />
         </label>
-        {!right && <p role="alert">From 1 to {MOST} at once.</p>}
+        {!right && <p role="alert">From 1 to {found.most} at once.</p>}
         {found.tools.length > 1 && (
           <fieldset className="py-1">
             <legend>With these tools</legend>

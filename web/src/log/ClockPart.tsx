@@ -129,11 +129,10 @@ function Typed({ project, steps, told }: Told & { steps: [string, string][] }) {
 
 function Stretch({ stretch, project, told }: Told & { stretch: LogStretch }) {
   const [text, setText] = useState(stretch.typed);
-  const isTyped = !stretch.text.includes(":");
   return (
     <li className="flex items-center justify-between gap-3 border-t border-line py-1 text-[15px]">
       <span>{stretch.text}</span>
-      {isTyped ? (
+      {!stretch.by_clock ? (
         <span className="flex items-center gap-1">
           <span className="figure">{stretch.figure}</span>
           <button

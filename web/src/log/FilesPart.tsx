@@ -63,8 +63,8 @@ export function FilesPanel(doing: LogDoing) {
       <ReadingsIn {...doing} />
       <h2 className="mt-4 text-[20px]">Made for other programs</h2>
       <p>
-        What is sent to others says the same as the screen: lengths, angles and solids come from the same
-        boards. Drawings are in millimetres and true size; a drawing on paper says its scale.
+        They say the same as the screen. Drawings are in millimetres and true size; a drawing on paper says
+        its scale.
       </p>
     </>
   );

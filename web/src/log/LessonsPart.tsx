@@ -52,7 +52,7 @@ export function LessonsSheet({ log, project, told }: LogDoing) {
 export function LessonsPanel({ log }: { log: Log }) {
   return (
     <>
-      <h2 className="text-[20px]">Your most frequent slips</h2>
+      <h2 className="text-[20px]">What goes wrong most often</h2>
       {log.slips.length === 0 ? (
         <p>Nothing has gone wrong yet, as far as the records tell.</p>
       ) : (

@@ -174,7 +174,7 @@ function Note({ project, log, told }: LogDoing) {
             onChange={(event) => setAbout(event.target.value)}
           >
             <option value="" className="bg-paper text-ink">
-              nothing else
+              nothing: just a note
             </option>
             {log.about.map(([name]) => (
               <option key={name} className="bg-paper text-ink">
@@ -247,15 +247,7 @@ const inBase64 = (file: File) =>
     reader.readAsDataURL(file);
   });
 
-const BATCHES = [
-  ["wood", "Wood"],
-  ["glue", "Glue"],
-  ["finish", "Finish"],
-  ["fasteners", "Fasteners"],
-  ["other", "Other"],
-];
-
-function Batch({ project, told }: LogDoing) {
+function Batch({ project, log, told }: LogDoing) {
   const [said, setSaid] = useState({ what: "wood", name: "", batch: "", much: "" });
   const field = (name: "name" | "batch" | "much", label: string, wide: string) => (
     <input
@@ -284,7 +276,7 @@ function Batch({ project, told }: LogDoing) {
           value={said.what}
           onChange={(event) => setSaid({ ...said, what: event.target.value })}
         >
-          {BATCHES.map(([value, name]) => (
+          {log.batch_kinds.map(([value, name]) => (
             <option key={value} value={value} className="bg-paper text-ink">
               {name}
             </option>
@@ -301,18 +293,12 @@ function Batch({ project, told }: LogDoing) {
   );
 }
 
-const USES = [
-  ["wear", "Wear"],
-  ["temperature", "Temperature, °C"],
-  ["moved", "Moved, mm"],
-  ["coated", "Coated again"],
-];
-
-function Use({ project, told }: LogDoing) {
+function Use({ project, log, told }: LogDoing) {
   const [what, setWhat] = useState("wear");
   const [value, setValue] = useState("");
   const [text, setText] = useState("");
-  const figured = what === "temperature" || what === "moved";
+  const unit = log.use_kinds.find(([code]) => code === what)?.[2];
+  const figured = Boolean(unit);
   const number = Number(value.replace(",", "."));
   const wrong = figured && (value.trim() === "" || !Number.isFinite(number));
   return (
@@ -334,9 +320,9 @@ function Use({ project, told }: LogDoing) {
           value={what}
           onChange={(event) => setWhat(event.target.value)}
         >
-          {USES.map(([code, name]) => (
+          {log.use_kinds.map(([code, name, of]) => (
             <option key={code} value={code} className="bg-paper text-ink">
-              {name}
+              {of ? `${name}, ${of}` : name}
             </option>
           ))}
         </select>

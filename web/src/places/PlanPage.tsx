@@ -77,8 +77,8 @@ export function PlanPage() {
       <main className="mx-auto max-w-[1000px] px-6 py-5">
         <p className="max-w-[70ch] print:hidden">
           Type or paste what a plan says, one figure a line: <em>Height: 320</em>, <em>Slope: 15°</em>,{" "}
-          <em>Wall: longest edge: 191</em>; or a table with a part a row. Which figures cannot all be true is
-          found by the same solver that settles given sizes.
+          <em>Wall: longest edge: 191</em>; or a table with a part a row. You are told which figures cannot
+          all be true, and what they come to.
         </p>
         <div className="mt-3 flex flex-wrap items-center gap-4 print:hidden">
           <label htmlFor={startId} className="flex items-center gap-2">
@@ -216,8 +216,8 @@ export function PlanPage() {
                         </td>
                         <td className="figure pt-2 text-right">
                           {verdict?.off}
-                          {verdict?.note === "within the rounding" && (
-                            <span className="block text-[14px] font-normal">within rounding</span>
+                          {!bad && verdict?.note && (
+                            <span className="block text-[14px] font-normal">{verdict.note}</span>
                           )}
                         </td>
                         <td className="print:hidden">

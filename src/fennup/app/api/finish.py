@@ -28,14 +28,14 @@ from fennup.app.services import documents, racks
 from fennup.app.services.dates import plan_ics
 from fennup.app.services.finish_sheet import FinishSheet
 from fennup.app.services.finish_tables import tables_out
-from fennup.app.services.finishing import after_acts, finish_of, last_did
+from fennup.app.services.finishing import after_acts, finish_of, is_did
 from fennup.app.services.fitting import add_own
 from fennup.app.services.forecasts import WHERE, fetch
 from fennup.app.services.lessons import learned, tasks_here, told_at
 from fennup.app.services.outside import NoAnswer
 from fennup.app.services.own import AT_THE_FINISH
 from fennup.app.services.projects import PLAIN
-from fennup.app.services.records import entries_of, records_of
+from fennup.app.services.records import entries_of, last_here, records_of
 from fennup.app.services.upgrade import PROJECT, TABLES
 from fennup.app.services.validate import from_core
 from fennup.core.errors import CoreError, SpecError
@@ -57,7 +57,7 @@ class FinishRoom:
             self.state = AT_THE_FINISH.state(session, id)
             self.tables_state = racks.state_of(session, TABLES, racks.IDS[TABLES])
             records = records_of(session, id)
-            self.undo = last_did(records, self.state)
+            self.undo = last_here(records, is_did, self.state.wished_at)
             self.entries, self.learned = entries_of(records), learned(session)
             session.expunge_all()
 

@@ -1,8 +1,6 @@
 """The Fit place over HTTP: forecast, readings, as made, the order of putting it together, passage."""
 
-from contextlib import suppress
 from functools import cached_property
-from uuid import UUID, uuid5
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
@@ -11,6 +9,7 @@ from fennup.app.api.answers import json_of, tagged
 from fennup.app.api.projects import Opened, opened
 from fennup.app.api.saw import SawRoom
 from fennup.app.api.sessions import device_here, reading, writing
+from fennup.app.api.undoing import redo_wish, undo_last
 from fennup.app.schemas.api import Problem, ProjectPath, Seen
 from fennup.app.schemas.fit import (
     AgreeAsked,
@@ -31,15 +30,15 @@ from fennup.app.services.fitting import (
     add_own,
     as_built,
     fit_of,
+    is_fit,
     measured_anywhere,
     read_record,
     record_words,
-    undo_is_record,
 )
 from fennup.app.services.own import AT_THE_FIT
-from fennup.app.services.records import entries_of, records_of
+from fennup.app.services.records import entries_of, last_here, records_of
 from fennup.app.services.solving import solved
-from fennup.app.services.upgrade import FIT, PROJECT
+from fennup.app.services.upgrade import PROJECT
 from fennup.core.exchange.fit_document import FitDocument, fit_document
 
 api = APIBlueprint("fit", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
@@ -54,7 +53,7 @@ class FitRoom:
         with reading() as session:
             self.state = AT_THE_FIT.state(session, id)
             self.records = records_of(session, id)
-            self.undo = record_words(undo_is_record(session, id, self.state))
+            self.undo = last_here(self.records, is_fit, self.state.wished_at)
             self.entries = entries_of(self.records)
             self.measured = measured_anywhere(session)
             session.expunge_all()
@@ -81,7 +80,7 @@ class FitRoom:
 
     def answer(self) -> FitOut:
         """As the screen shows it."""
-        return self.sheet().out(self.state, self.undo, None)
+        return self.sheet().out(self.state, record_words(self.undo), None)
 
 
 @api.get("/projects/<string:project_id>/fit", responses={200: FitOut})
@@ -159,15 +158,7 @@ def change_fit(path: ProjectPath, body: FitChange) -> Response:
 @api.post("/projects/<string:project_id>/fit/undo", responses={200: FitOut})
 def undo_fit(path: ProjectPath, body: Seen) -> Response:
     """Take back what was done last in this place: a reading, a yes, or a wish."""
-    opened(path.project_id)
-    with writing() as session:
-        record = undo_is_record(session, path.project_id, AT_THE_FIT.state(session, path.project_id))
-        if record is not None:
-            undone = str(uuid5(UUID(record.id), "undone"))
-            add_own(session, path.project_id, undone, record.id, "undone", {"takes_back": record.id}, device_here())
-        else:
-            with suppress(documents.NotFound):  # nothing was wished yet
-                documents.step(session, AT_THE_FIT.id(path.project_id), FIT, body.version, -1)
+    undo_last(path.project_id, FitRoom(path.project_id).undo, AT_THE_FIT, body.version)
     return json_of(FitRoom(path.project_id).answer())
 
 
@@ -175,6 +166,5 @@ def undo_fit(path: ProjectPath, body: Seen) -> Response:
 def redo_fit(path: ProjectPath, body: Seen) -> Response:
     """Bring back what was wished."""
     opened(path.project_id)
-    with writing() as session, suppress(documents.NotFound):
-        documents.step(session, AT_THE_FIT.id(path.project_id), FIT, body.version, 1)
+    redo_wish(path.project_id, AT_THE_FIT, body.version)
     return json_of(FitRoom(path.project_id).answer())

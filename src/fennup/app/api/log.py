@@ -15,8 +15,10 @@ from fennup.app.api.projects import opened
 from fennup.app.api.saw import SawRoom
 from fennup.app.api.sessions import device_here, reading, writing
 from fennup.app.api.undoing import redo_wish, undo_last
+from fennup.app.models.tables import Record
 from fennup.app.schemas.api import Problem, ProjectPath, Seen
 from fennup.app.schemas.log import (
+    MOST_ORDERS,
     AgainAsked,
     AgainMade,
     AgainOut,
@@ -34,19 +36,21 @@ from fennup.app.services import documents, racks
 from fennup.app.services.again import made_again, shared_settings
 from fennup.app.services.bench_sheet import BenchSheet
 from fennup.app.services.exports import EXPORTS, Outgoing
-from fennup.app.services.hours import begun, check_clock, day_in, hours_in
+from fennup.app.services.fitting import add_own
+from fennup.app.services.hours import check_clock, day_in, hours_in
 from fennup.app.services.lessons import learned, slips_out
-from fennup.app.services.log_sheet import LogSheet, is_own, refer_to
-from fennup.app.services.own import IN_THE_LOG
+from fennup.app.services.log_sheet import LogSheet, is_own
+from fennup.app.services.own import AT_THE_FINISH, IN_THE_LOG
 from fennup.app.services.photos import add_photo, photo
 from fennup.app.services.projects import PLAIN, project_in
-from fennup.app.services.records import NewRecord, add_record, check_body, entries_of, records_of
+from fennup.app.services.records import NewRecord, check_body, entries_of, last_here, records_of
 from fennup.app.services.solving import solved
 from fennup.app.services.upgrade import BOARDS, PROJECT
 from fennup.app.services.validate import Invalid, from_core
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.exchange.log_document import LogDocument
 from fennup.core.records.entry import BODIES, ClockBody, HoursBody, RemindedBody, UndoneBody
+from fennup.core.records.fold import entry_of
 
 api = APIBlueprint("log", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
 ANY_FILE: dict[Any, Any] = {200: {"content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}}
@@ -62,21 +66,9 @@ class LogRoom:
         self.saw, self.finish = SawRoom(id), FinishRoom(id)
         with reading() as session:
             self.state = IN_THE_LOG.state(session, id)
-            self.records = records_of(session, id)
-            self.learned, self.slips = learned(session), slips_out(session)
+            self.undo = last_here(records_of(session, id), is_own, self.state.wished_at)
+            self.slips, self.currency = slips_out(session), racks.prices_of(session).currency
             session.expunge_all()
-        self.entries = entries_of(self.records)
-
-    @property
-    def undo(self) -> str | None:
-        """The record that undo would take back: the last one written here, where nothing was wished since."""
-        alive = [refer_to(self.entries, record.id) for record in self.records]
-        own = {entry.id for entry in alive if entry and is_own(entry)}
-        last = max((r for r in self.records if r.id in own), key=lambda r: datetime.fromisoformat(r.received), default=None)
-        if last is None:
-            return None
-        since = self.state.undo is None or datetime.fromisoformat(last.received).replace(tzinfo=None) >= self.state.changed_at
-        return last.id if since else None
 
     @cached_property
     def sheet(self) -> LogSheet:
@@ -84,12 +76,23 @@ class LogRoom:
         boards = self.saw.boards or plan_or_wait(self.saw.opened)
         bench = BenchSheet(self.saw.sheet(), boards)
         wishes = IN_THE_LOG.inside(self.state)
-        return LogSheet(self.id, wishes, bench, self.finish.sheet(), self.entries, boards, self.learned, self.slips, self.now)
+        return LogSheet(
+            self.id,
+            wishes,
+            bench,
+            self.finish.sheet(),
+            self.saw.entries,
+            boards,
+            self.saw.learned,
+            self.slips,
+            self.now,
+            self.currency,
+        )
 
     def answer(self) -> LogOut:
         """As the screen shows it."""
         undo = "what was written last" if self.undo else None
-        return self.sheet.out(self.state, self.finish.tables_state.version, undo)
+        return self.sheet.out(self.state, undo)
 
     def outgoing(self, query: ExportQuery) -> Outgoing:
         """What goes out as a file."""
@@ -135,23 +138,19 @@ def change_log(path: ProjectPath, body: LogChange) -> Response:
 def write_log(path: ProjectPath, body: LogRecord) -> Response:
     """Write something down: a note, a lesson, a batch, a use; start or stop the clock; or take something back that was written here."""
     now = datetime.now().astimezone()
-    new = NewRecord(id=body.id, key="log", type=body.type, device=device_here(), device_time=now, body=body.body)
-    check_body(new)
+    check_body(NewRecord(id=body.id, key="log", type=body.type, device_time=now, body=body.body))
     with writing() as session:
         documents.read(session, path.project_id, PROJECT)
         entries = entries_of(records_of(session, path.project_id))
-        known = next((e for e in entries if e.id == body.id), None)
         made = BODIES[body.type].model_validate(body.body)
-        if isinstance(made, UndoneBody):
-            entry = refer_to(entries, made.takes_back)
-            if known is None and (entry is None or not is_own(entry)):
+        if session.get(Record, body.id) is None:  # what is sent again was right when it came first
+            if isinstance(made, UndoneBody) and not ((entry := entry_of(entries, made.takes_back)) and is_own(entry)):
                 raise from_core(SpecError("no_such_record", ("body.takes_back",)), PLAIN)
-        if isinstance(made, RemindedBody) and made.lesson not in {lesson.id for lesson in learned(session).lessons}:
-            raise from_core(SpecError("no_such_record", ("body.lesson",)), PLAIN)
-        if known is None:
+            if isinstance(made, RemindedBody) and made.lesson not in {lesson.id for lesson in learned(session).lessons}:
+                raise from_core(SpecError("no_such_record", ("body.lesson",)), PLAIN)
             if isinstance(made, ClockBody):
                 check_clock(entries, made, now)
-            add_record(session, path.project_id, new)
+        add_own(session, path.project_id, body.id, "log", body.type, body.body, device_here())
     return json_of(LogRoom(path.project_id).answer())
 
 
@@ -162,18 +161,15 @@ def say_hours(path: ProjectPath, body: HoursAsked) -> Response:
     with writing() as session:
         documents.read(session, path.project_id, PROJECT)
         entries = entries_of(records_of(session, path.project_id))
-        if body.of and begun(entries, body.of) is None:
+        begun = entry_of(entries, body.of) if body.of else None
+        if body.of and not (begun and isinstance(begun.body, ClockBody)):
             raise from_core(SpecError("no_such_record", ("of",)), PLAIN)
         try:
             said = HoursBody(hours=hours_in(body.text), step=body.step, of=body.of)
             at = day_in(body.day, now)
         except CoreError as error:
             raise from_core(error, PLAIN) from None
-        new = NewRecord(
-            id=body.id, key="log", type="hours", device=device_here(), device_time=at, body=said.model_dump(mode="json")
-        )
-        if refer_to(entries, body.id) is None:
-            add_record(session, path.project_id, new)
+        add_own(session, path.project_id, body.id, "log", "hours", said.model_dump(mode="json"), device_here(), at=at)
     return json_of(LogRoom(path.project_id).answer())
 
 
@@ -218,8 +214,9 @@ def redo_log(path: ProjectPath, body: Seen) -> Response:
 @api.get("/projects/<string:project_id>/again", responses={200: AgainOut})
 def read_again(path: ProjectPath) -> Response:
     """What is made together with it, the settings that they share, and what it can be made again of and with."""
-    found, finish = opened(path.project_id), FinishRoom(path.project_id)
+    found = opened(path.project_id)
     with reading() as session:
+        woods, wood = list(racks.tables_of(session).woods), AT_THE_FINISH.of(session, path.project_id).wood
         state = racks.state_of(session, BOARDS, racks.wishes_id(path.project_id))
         others = [s for s in documents.listed(session, PROJECT) if s.id != path.project_id]
     beside = racks.wishes_in(state).beside
@@ -230,16 +227,16 @@ def read_again(path: ProjectPath) -> Response:
                 body = project_in(other.body, other.id)
                 orders.append((body.name, solved(body, found.workshop)))
     headline, rows = shared_settings(orders, found.body.voice())
-    sheet = finish.sheet()
     return json_of(
         AgainOut(
             orders=[BesideOut(id=s.id, name=str((s.body or {}).get("name"))[:80], chosen=s.id in beside) for s in others],
             shared=rows,
             headline=headline,
-            woods=list(sheet.finish.tables.woods),
-            wood=sheet.finish.wishes.wood,
+            woods=woods,
+            wood=wood,
             tools=[(id, tool.name) for id, tool in found.workshop.tools.items()],
             boards_version=state.version,
+            most=MOST_ORDERS,
         )
     )
 
@@ -249,10 +246,7 @@ def build_again(path: ProjectPath, body: AgainAsked) -> Response:
     """The same again, once or for several orders, cut from one plan of the boards."""
     found = opened(path.project_id)
     with writing() as session:
-        tables = racks.tables_of(session)
-        made = made_again(
-            session, path.project_id, found.body, body.name, body.orders, body.wood, body.away, tables, list(found.workshop.tools)
-        )
+        made = made_again(session, path.project_id, found.body, body, racks.tables_of(session), list(found.workshop.tools))
     return json_of(AgainMade(projects=made))
 
 

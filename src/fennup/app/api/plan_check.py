@@ -6,7 +6,7 @@ from flask_openapi3 import APIBlueprint
 from fennup.app.api.answers import json_of
 from fennup.app.schemas.api import Problem
 from fennup.app.schemas.plan_check import PlanAsked, PlanChecked, PlanRead, PlanText
-from fennup.app.services.plan_check import PlanDesk, checked
+from fennup.app.services.plan_check import PlanDesk
 
 api = APIBlueprint("plan_check", __name__, url_prefix="/api", abp_responses={422: Problem})
 
@@ -20,4 +20,4 @@ def read_plan_text(body: PlanText) -> Response:
 @api.post("/plan-check", responses={200: PlanChecked})
 def check_plan_lines(body: PlanAsked) -> Response:
     """Which figures of a plan cannot all be true, by how much, and what they are."""
-    return json_of(checked(body.start, body.unit, body.lines))
+    return json_of(PlanDesk(body.start, body.unit).check(body.lines))

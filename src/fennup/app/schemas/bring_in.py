@@ -65,7 +65,6 @@ class ReadingLine(BaseModel):
     text: str
     value: str
     key: str
-    label: str
     expected: str
     problem: str
 

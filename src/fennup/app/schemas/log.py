@@ -35,7 +35,7 @@ class DayTold(BaseModel):
 
 
 class StretchOut(BaseModel):
-    """Some hours at a step; `forgotten`: nobody stopped the clock, and how long it was is to be typed, with a `guess` from the records."""
+    """Some hours at a step; `forgotten`: nobody stopped the clock, and how long it was is to be typed, with a `guess` from the records; `by_clock`: not typed."""
 
     id: str
     text: str
@@ -43,6 +43,7 @@ class StretchOut(BaseModel):
     step: str
     typed: str
     forgotten: bool
+    by_clock: bool
     guess: str
 
 
@@ -116,6 +117,7 @@ class AgainOut(BaseModel):
     wood: str
     tools: list[tuple[str, str]]
     boards_version: int
+    most: int
 
 
 class FileOut(BaseModel):
@@ -129,10 +131,9 @@ class FileOut(BaseModel):
 
 
 class LogOut(BaseModel):
-    """The whole place. `about`: what a lesson can be about, each with its name; `texts`: what can be written besides: path, what it is called, and what it is."""
+    """The whole place. `about`: what a lesson can be about, each with its name; `use_kinds`: what can be seen in use, with the unit of its figure if it has one; `texts`: what can be written besides: path, what it is called, and what it is."""
 
     version: int
-    tables_version: int
     undo: str | None
     redo: str | None
     foot: str
@@ -140,6 +141,8 @@ class LogOut(BaseModel):
     clock: ClockOut
     batches: list[LineOut]
     due: list[LineOut]
+    batch_kinds: list[tuple[str, str]]
+    use_kinds: list[tuple[str, str, str]]
     about: list[tuple[str, About]]
     made: list[MadeLine]
     changed: list[LineOut]

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from sqlalchemy.orm import Session
 
 from fennup.app.schemas.fit import LineOut
+from fennup.app.schemas.log import AgainAsked
 from fennup.app.services import documents, racks
 from fennup.app.services.own import AT_THE_FINISH, AT_THE_FIT, AT_THE_SAW, IN_THE_LOG
 from fennup.app.services.projects import PLAIN, ProjectBody, checked_name
@@ -19,19 +20,12 @@ from fennup.core.solve import Solution
 
 
 def made_again(
-    session: Session,
-    of: str,
-    body: ProjectBody,
-    name: str,
-    orders: int,
-    wood: str,
-    away: list[str],
-    tables: Tables,
-    tools: Sequence[str],
+    session: Session, of: str, body: ProjectBody, asked: AgainAsked, tables: Tables, tools: Sequence[str]
 ) -> list[str]:
     """New projects like one that there is, all cut from one plan of the boards; what was wished for it is wished for them, its records stay its own. Their ids.
     Invalid names the field."""
-    root = checked_name(name)
+    root = checked_name(asked.name)
+    wood, away, orders = asked.wood, tuple(asked.away), asked.orders
     if wood and wood not in (*tables.woods, *tables.plastics):
         raise from_core(SpecError("no_such_row", ("wood",), name=wood), PLAIN)
     unknown = next((id for id in away if id not in tools), None)
@@ -85,5 +79,5 @@ def shared_settings(orders: Sequence[tuple[str, Solution]], voice: Voice) -> tup
         )
         for at, of in sorted(found.items(), key=lambda entry: (-len(entry[1]), entry[0]))
     ]
-    headline = f"{how_many(len(found), 'setting')} for {how_many(len(orders), 'project')}"
+    headline = how_many(len(found), "setting") + (f" for {len(orders)} projects" if len(orders) > 1 else "")
     return headline + (f"; {one_by_one} if each were made by itself" if one_by_one > len(found) else ""), rows

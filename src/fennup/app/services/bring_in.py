@@ -20,7 +20,6 @@ from fennup.core.drawing.view import Shape, View
 from fennup.core.errors import CoreError, SpecError
 from fennup.core.exchange.outline import MOST_CORNERS, Outline, outline_in
 from fennup.core.kinds.box.spec import MOST_SIDES
-from fennup.core.units.lengths import Unit
 
 SAMPLE = 3
 MM_IN = {"mm": 1.0, "in": 25.4}
@@ -62,6 +61,15 @@ def _document(file: FileIn) -> dict[str, Any]:
     return found  # type: ignore[no-any-return]
 
 
+def _outline_of(file: FileIn) -> Outline:
+    return outline_in(file.name, file.content, MOST_SIDES if file.made == "case" else MOST_CORNERS)
+
+
+def _mapping(file: FileIn, headings: list[str]) -> dict[str, str]:
+    """What each column is: as somebody says, else as its name tells; the same when it is looked at and when it is brought in."""
+    return guessed(headings) if file.mapping is None else file.mapping
+
+
 def look(file: FileIn, session: Session) -> FileRead:
     """What a file is, and what of it would come in. Invalid."""
     try:
@@ -69,7 +77,7 @@ def look(file: FileIn, session: Session) -> FileRead:
         if _is_json(file):
             return _own(Import(_document(file)), session)
         if _is_drawing(file):
-            return _outline(outline_in(file.name, file.content, MOST_SIDES if file.made == "case" else MOST_CORNERS), file)
+            return _outline(_outline_of(file), file)
         return _table(file)
     except CoreError as error:
         raise from_core(error, PLAIN) from None
@@ -83,13 +91,14 @@ def bring_in(file: FileIn, session: Session) -> BroughtIn:
             found = Import(_document(file))
             return BroughtIn(projects=found.save(session), boards=0, workshop=found.workshop is not None)
         if _is_drawing(file):
-            body = body_of(outline_in(file.name, file.content, MOST_SIDES if file.made == "case" else MOST_CORNERS), file)
+            body = body_of(_outline_of(file), file)
             solved(body, BUILT_IN)
             state = documents.create(session, PROJECT, body.model_dump(mode="json"), {"event": "import"})
             return BroughtIn(projects=[state.id], boards=0, workshop=False)
         rack_state = racks.rack_state(session)
         now = racks.rack_in(rack_state)
-        changed = racks.rack_with_table(now, file.content, PLAIN, file.mapping, MM_IN[file.unit])
+        mapping = _mapping(file, headings_of(table_in(file.content)))
+        changed = racks.rack_with_table(now, file.content, PLAIN, mapping, MM_IN[file.unit])
         racks.save(session, RACK, racks.IDS[RACK], rack_state.version, changed, {"event": "rack_table"})
         return BroughtIn(projects=[], boards=len(changed.boards) - len(now.boards), workshop=False)
     except CoreError as error:
@@ -133,9 +142,10 @@ def body_of(outline: Outline, file: FileIn) -> ProjectBody:
         shape = {"form": "irregular", "line": file.made.removeprefix("frame_"), "corners": corners}
         board = {"width_mm": file.width_mm, "thickness_mm": file.thickness_mm}
         spec = {"kind": "flat_frame", "shape": shape, "board": board}
-    unit: Unit = file.unit
     name = checked_name(file.name.rpartition(".")[0][:70] or "Outline")
-    return ProjectBody(name=name, unit=unit, graduation=USUAL_GRADUATION[unit], spec=valid_spec(spec).model_dump(mode="json"))
+    return ProjectBody(
+        name=name, unit=file.unit, graduation=USUAL_GRADUATION[file.unit], spec=valid_spec(spec).model_dump(mode="json")
+    )
 
 
 def _outline(outline: Outline, file: FileIn) -> FileRead:
@@ -162,7 +172,7 @@ def _table(file: FileIn) -> FileRead:
     """A list for the rack, with what each column was taken for."""
     rows = table_in(file.content)
     headings = headings_of(rows)
-    mapping = guessed(headings) if file.mapping is None else file.mapping
+    mapping = _mapping(file, headings)
     columns = [
         ColumnOut(name=name, key=mapping.get(name, ""), sample=[row[k] for row in rows[1 : SAMPLE + 1] if k < len(row)])
         for k, name in enumerate(headings)

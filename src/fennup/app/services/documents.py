@@ -44,6 +44,11 @@ class State:
     changed_at: datetime
     example: bool = False
 
+    @property
+    def wished_at(self) -> datetime | None:
+        """When it was changed last, UTC; None where undo would change nothing."""
+        return self.changed_at if self.undo else None
+
 
 def _now() -> datetime:
     return datetime.now(UTC).replace(tzinfo=None)

@@ -1,7 +1,7 @@
 """What is worked out from a project's file alone, without a database: its solution, its boards, all that goes out."""
 
 from collections.abc import Callable
-from datetime import datetime
+from datetime import UTC, datetime
 from typing import Any
 
 from fennup.app.services.bench_sheet import BenchSheet
@@ -28,6 +28,7 @@ from fennup.app.services.solving import solved, solved_spec
 from fennup.app.services.steps_sheet import SawSheet
 from fennup.app.wording.figures import Voice
 from fennup.core.exchange.boards_forms import BoardsDocument
+from fennup.core.exchange.fixed import MADE
 from fennup.core.exchange.log_document import LogDocument
 from fennup.core.exchange.paper import Size
 from fennup.core.finish.planned import Finish
@@ -36,8 +37,6 @@ from fennup.core.log.lessons import lessons_in
 from fennup.core.log.wishes import LogWishes
 from fennup.core.solve import Solution
 from fennup.core.workshop import Workshop
-
-MADE = datetime(2026, 1, 1)  # a file knows no other time; the same file gives the same bytes
 
 
 def solved_file(document: Any, workshop: Workshop | None = None) -> Solution:
@@ -77,7 +76,8 @@ def log_of_file(
     bench = BenchSheet(SawSheet(solution, voice, placements(plan) if plan else {}), plan)
     finish = FinishSheet(finish_of_file(document, solution), solution, voice, MADE)
     wishes = log_in_file(document) if is_file(document) else LogWishes()
-    return LogSheet("", wishes, bench, finish, entries, plan, Learned(lessons_in("", entries), {}), [], now)
+    currency = boards_in_file(document).prices.currency if is_file(document) else ""
+    return LogSheet("", wishes, bench, finish, entries, plan, Learned(lessons_in("", entries), {}), [], now, currency)
 
 
 def log_document_of_file(document: Any, workshop: Workshop, now: datetime, *, boards: bool) -> LogDocument:
@@ -110,7 +110,7 @@ def outgoing_of_file(document: Any, workshop: Workshop, size: Size, report: Call
         boards=lambda: BoardsDocument.model_validate(boards_of_file(document, solution, workshop, report)),
         finish=lambda: finish_of_file(document, solution),
         besides=besides,
-        client=lambda: log_of_file(document, solution, workshop, voice, MADE.astimezone(), None).for_client(),
+        client=lambda: log_of_file(document, solution, workshop, voice, MADE.replace(tzinfo=UTC), None).for_client(),
         changed=MADE,
         size=size,
     )

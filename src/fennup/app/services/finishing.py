@@ -2,12 +2,9 @@
 
 from collections import OrderedDict
 from collections.abc import Sequence
-from datetime import UTC, date, datetime
+from datetime import date
 
-from fennup.app.models.tables import Record
-from fennup.app.services import documents
 from fennup.app.services.own import AT_THE_FINISH
-from fennup.app.services.records import entries_of
 from fennup.app.services.validate import from_core
 from fennup.app.wording.figures import Voice
 from fennup.core.drawing.edit import Edit
@@ -16,22 +13,15 @@ from fennup.core.finish.planned import DID, Finish, check_wishes
 from fennup.core.finish.tables import Tables
 from fennup.core.finish.wishes import FinishWishes
 from fennup.core.records.entry import Entry
-from fennup.core.records.fold import live
 from fennup.core.solve import Solution
 
 MOST_KEPT = 8
 _kept: OrderedDict[tuple[object, ...], Finish] = OrderedDict()
 
 
-def last_did(records: Sequence[Record], state: documents.State) -> str | None:
-    """The record that undo would take back: the last step that was done, where nothing was wished since."""
-    alive = {entry.id for entry in live(entries_of(records))}
-    own = [r for r in records if r.id in alive and r.type == "did" and r.key.startswith(DID)]
-    last = max(own, key=lambda r: datetime.fromisoformat(r.received), default=None)
-    if last is None:
-        return None
-    wished = state.changed_at if state.changed_at.tzinfo else state.changed_at.replace(tzinfo=UTC)
-    return last.id if state.undo is None or datetime.fromisoformat(last.received) >= wished else None
+def is_did(entry: Entry) -> bool:
+    """Whether an entry says that a step of the finish was done."""
+    return entry.type == "did" and entry.key.startswith(DID)
 
 
 def finish_of(solution: Solution, tables: Tables, wishes: FinishWishes, entries: Sequence[Entry]) -> Finish:

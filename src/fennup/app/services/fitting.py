@@ -3,7 +3,7 @@
 from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Any
 from uuid import UUID, uuid5
 
@@ -11,9 +11,8 @@ from sqlalchemy.orm import Session
 
 from fennup.app.models.tables import Record
 from fennup.app.schemas.fit import OfferedRecord
-from fennup.app.services import documents
 from fennup.app.services.projects import PLAIN, ProjectBody, after_acts
-from fennup.app.services.records import NewRecord, add_record, check_body, entries_of, records_of
+from fennup.app.services.records import NewRecord, add_record, check_body, entries_of
 from fennup.app.services.solving import solved
 from fennup.app.services.validate import Invalid, from_core
 from fennup.app.wording.figures import Voice
@@ -116,10 +115,19 @@ def read_record(fit: Fit, key: str, text: str, side: str, voice: Voice, *, inche
 
 
 def add_own(
-    session: Session, project: str, id: str, key: str, type: str, body: dict[str, Any], device: str, fingerprint: str = ""
-) -> None:
-    """Add a record of this place. Clash."""
-    new = NewRecord(id=id, key=key, type=type, device=device, device_time=datetime.now(UTC), body=body, fingerprint=fingerprint)
+    session: Session, project: str, id: str, key: str, type: str, body: dict[str, Any], device: str, fingerprint: str = "",
+    at: datetime | None = None,
+) -> None:  # fmt: skip
+    """Add a record that was made at the desk, now or `at` a time with its zone; the same one sent again is there once. Clash."""
+    new = NewRecord(
+        id=id,
+        key=key,
+        type=type,
+        device=device,
+        device_time=at or datetime.now().astimezone(),
+        body=body,
+        fingerprint=fingerprint,
+    )
     known = session.get(Record, id)
     if known is not None and known.type == type and known.body == body:
         return  # sent again
@@ -138,23 +146,9 @@ def add_offered(session: Session, project: str, id: str, offered: list[OfferedRe
         add_own(session, project, own, record.key, record.type, record.body, device, record.fingerprint)
 
 
-def last_own(session: Session, project: str) -> Record | None:
-    """What was recorded in this place last, of what was not taken back."""
-    records = records_of(session, project)
-    alive = {entry.id for entry in live(entries_of(records))}
-    own = [r for r in records if r.id in alive and r.type in OWN]
-    return max(own, key=lambda r: datetime.fromisoformat(r.received), default=None)
-
-
-def undo_is_record(session: Session, project: str, state: documents.State) -> Record | None:
-    """The record that undo would take back: the last one, where nothing was wished since."""
-    record = last_own(session, project)
-    if record is None:
-        return None
-    if state.undo is None:
-        return record
-    wished = state.changed_at if state.changed_at.tzinfo else state.changed_at.replace(tzinfo=UTC)
-    return record if datetime.fromisoformat(record.received) >= wished else None
+def is_fit(entry: Entry) -> bool:
+    """Whether an entry was made at the dry fit."""
+    return entry.type in OWN
 
 
 def record_words(record: Record | None) -> str | None:

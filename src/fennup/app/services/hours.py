@@ -8,7 +8,6 @@ from fennup.app.services.validate import from_core
 from fennup.core.errors import SpecError
 from fennup.core.log.clock import stretches
 from fennup.core.records.entry import ClockBody, Entry
-from fennup.core.records.fold import live
 
 CLOCK = re.compile(r"(\d{1,3}):([0-5]\d)(?:\s*h)?")
 MINUTES = re.compile(r"(\d{1,5}(?:[.,]\d+)?)\s*(?:min|m|minutes?)")
@@ -57,8 +56,3 @@ def check_clock(entries: list[Entry], body: ClockBody, now: datetime) -> None:
     runs = any(s.end is None and s.how in ("running", "forgotten", "corrected") for s in stretches(entries, now))
     if body.do == "stop" and not runs:
         raise from_core(SpecError("clock_stands", ("body.do",)), PLAIN)
-
-
-def begun(entries: list[Entry], id: str) -> Entry | None:
-    """The entry that began a stretch of the clock."""
-    return next((e for e in live(entries) if e.id == id and isinstance(e.body, ClockBody)), None)

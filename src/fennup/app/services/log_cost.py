@@ -10,13 +10,15 @@ from fennup.app.schemas.sheet import ControlOut
 from fennup.app.services.controls import figure_in, picked
 from fennup.app.services.finish_fasten import FastenSheet
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.log import DEFER_SALE, hours_text, money
+from fennup.app.wording.finish import hours
+from fennup.app.wording.log import DEFER_SALE, money
 from fennup.core.exchange.boards_forms import BoardForm, BoardsDocument
 from fennup.core.finish.planned import Finish
 from fennup.core.log.cost import BoardUsed, Bought, Cost, cost_of, used_share
 from fennup.core.log.wishes import LogWishes
 
 GRAMS_PER_KG = 1000.0
+SHORT = {"a kilogram": "kg", "a litre": "l"}
 
 
 def boards_used(plan: BoardsDocument, own: str = "") -> list[BoardUsed]:
@@ -30,7 +32,7 @@ def _used(board: BoardForm, own: str) -> BoardUsed | None:
     if not mine:
         return None
     kept = [(o.to_mm - o.from_mm, o.width_mm) for o in board.offcuts if o.kept]
-    share = used_share(board.length_mm, board.width_mm, kept) * sum(mine) / sum(every)
+    share = used_share(board.length_mm, board.width_mm, kept, sum(mine), sum(every))
     volume = board.length_mm * board.width_mm * board.thickness_mm
     return BoardUsed(board.name or board.source, board.bought, board.price if board.bought else None, share, volume)
 
@@ -51,7 +53,7 @@ def small_things(finish: Finish, fasten: FastenSheet) -> list[tuple[str, Bought]
 
 @dataclass(frozen=True)
 class CostSheet:
-    """A project's cost. `plan`: of its boards, None while there is none; `hours`: made, and planned."""
+    """A project's cost. `plan`: of its boards, None while there is none; `hours`: made, and planned; `currency`: of the price list, empty where it says none."""
 
     wishes: LogWishes
     finish: Finish
@@ -60,11 +62,7 @@ class CostSheet:
     own: str
     hours: tuple[float, float]
     voice: Voice
-
-    @property
-    def currency(self) -> str:
-        """Of the price list."""
-        return (self.plan.currency if self.plan else "") or "EUR"
+    currency: str
 
     def money(self, value: float) -> str:
         """A sum in the list's currency."""
@@ -115,7 +113,7 @@ class CostSheet:
         wishes, plain = self.wishes, self.voice.plain
 
         def typed(path: str, label: str, value: float | None) -> ControlOut:
-            return figure_in(path, f"{label}, {self.currency}", plain(value or 0.0), given=value is not None)
+            return figure_in(path, f"{label}, {self.currency}".rstrip(", "), plain(value or 0.0), given=value is not None)
 
         return [
             typed("other_money", "What else it costs", wishes.other_money),
@@ -144,7 +142,7 @@ class CostSheet:
         cost = self.cost
         say: Callable[[float], str] = self.money
         made, planned = self.hours
-        told = hours_text(self.hours_counted) if self.hours_counted else "no hours"
+        told = hours(self.hours_counted) if self.hours_counted else "no hours"
         came = "by the clock" if made else "as the plan has them, until the clock has run"
         rows = [
             WhyOut(
@@ -162,7 +160,7 @@ class CostSheet:
                 title="Hours",
                 figure=told,
                 note=came,
-                lines=[f"Made {hours_text(made) if made else 'none yet'}, planned {hours_text(planned)}."],
+                lines=[f"Made {hours(made) if made else 'none yet'}, planned {hours(planned)}."],
             ),
         ]
         wishes = self.wishes
@@ -199,12 +197,15 @@ class CostSheet:
     def _small_lines(self) -> list[str]:
         lines = []
         for _, one in self.small:
-            much = f"{one.much:.0f}" if one.unit == "each" else f"{one.much:.3f}"
-            price = "no price" if one.cost is None or one.price is None else f"{one.price:g} = {self.money(one.cost)}"
-            lines.append(f"{one.name}: {much} {one.unit if one.unit == 'each' else one.unit.removeprefix('a ') + 's'} at {price}")
+            much = f"{one.much:.0f}" if one.unit == "each" else f"{one.much:.3f} {SHORT[one.unit]}"
+            known = one.price is not None and one.cost is not None
+            lines.append(
+                f"{one.name}: {much} "
+                + (f"at {one.price:g} {one.unit} = {self.money(one.cost or 0.0)}" if known else "without a price")
+            )
         return lines
 
 
-def sheet_controls(wishes: LogWishes, currency: str) -> list[ControlOut]:
+def sheet_controls(wishes: LogWishes) -> list[ControlOut]:
     """What the sheet for whoever it is for says besides."""
     return [picked("say_price", "The price on it", [("yes", "yes", True), ("no", "no", False)], wishes.say_price, few=True)]

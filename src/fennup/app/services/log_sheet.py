@@ -16,15 +16,14 @@ from fennup.app.services.log_cost import CostSheet, sheet_controls
 from fennup.app.services.log_story import LogStory
 from fennup.app.wording import log as words
 from fennup.app.wording.acts import did_words
+from fennup.app.wording.finish import hours as in_hours
 from fennup.app.wording.finish import how_many
 from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.log_document import LogDocument, log_document
-from fennup.core.finish.planned import DID
+from fennup.core.log.later import coat_again
 from fennup.core.log.wishes import LogWishes
-from fennup.core.records.entry import BatchBody, Entry, UseBody
+from fennup.core.records.entry import BatchBody, Entry
 from fennup.core.records.fold import live
-
-MONTHS_IN_YEAR = 12
 
 
 @dataclass(frozen=True)
@@ -40,6 +39,7 @@ class LogSheet:
     learned: Learned
     slips: list[OftenOut]
     now: datetime
+    currency: str
 
     @cached_property
     def story(self) -> LogStory:
@@ -59,7 +59,14 @@ class LogSheet:
         """What it costs."""
         hours = (sum(self.story.made_h.values()), sum(self.story.planned_h.values()))
         return CostSheet(
-            self.wishes, self.finish.finish, self.finish.fasten, self.boards, self.project, hours, self.bench.saw.voice
+            self.wishes,
+            self.finish.finish,
+            self.finish.fasten,
+            self.boards,
+            self.project,
+            hours,
+            self.bench.saw.voice,
+            self.currency,
         )
 
     def document(self) -> LogDocument:
@@ -67,12 +74,11 @@ class LogSheet:
         cost = self.cost.cost if self.boards else None
         return log_document(self.entries, self.now, self.story.about, cost)
 
-    def out(self, state: documents.State, tables_version: int, undo: str | None) -> LogOut:
+    def out(self, state: documents.State, undo: str | None) -> LogOut:
         """All of it."""
         voice, days = self.bench.saw.voice, self.story.days()
         return LogOut(
             version=state.version,
-            tables_version=tables_version,
             undo=undo or did_words(state.undo, voice),
             redo=did_words(state.redo, voice),
             foot=self._foot(len(days)),
@@ -80,6 +86,8 @@ class LogSheet:
             clock=self.story.clock(),
             batches=self._batches(),
             due=self._due(),
+            batch_kinds=list(words.BATCHES.items()),
+            use_kinds=[(code, name, words.USE_UNITS.get(code, "")) for code, name in words.USES.items()],
             about=about_options(self.bench.saw, self.finish.finish),
             made=self.story.made(),
             changed=self.story.changed(),
@@ -91,7 +99,7 @@ class LogSheet:
             lessons=lessons_out(self.learned, self.project, tool_names(self.bench.saw)),
             slips=self.slips,
             cost=self.cost.out(),
-            sheet=sheet_controls(self.wishes, self.cost.currency),
+            sheet=sheet_controls(self.wishes),
             files=[
                 FileOut(sort=sort, group=one.group, title=one.title, about=one.about, long=one.long)
                 for sort, one in EXPORTS.items()
@@ -118,7 +126,7 @@ class LogSheet:
             return "The clock was forgotten: say how long it really was."
         if not days:
             return "Nothing has happened yet."
-        return f"{how_many(days, 'day')}, {words.hours_text(hours) if hours else 'no hours by the clock yet'}"
+        return f"{how_many(days, 'day')}, {in_hours(hours) if hours else 'no hours by the clock yet'}"
 
     def _batches(self) -> list[LineOut]:
         """What it was really made of."""
@@ -129,27 +137,15 @@ class LogSheet:
         ]
 
     def _due(self) -> list[LineOut]:
-        """When it is coated again, from the last coat and what the recipe says."""
+        """When it is coated again, by what the recipe says."""
         recipe = self.finish.finish.recipe
-        coats = [
-            e
-            for e in live(self.entries)
-            if (e.type == "did" and e.key.startswith(f"{DID}coat")) or (isinstance(e.body, UseBody) and e.body.what == "coated")
-        ]
-        if recipe is None or not coats:
+        due = coat_again(self.entries, recipe.years) if recipe else None
+        if recipe is None or due is None:
             return []
-        last = max(e.at for e in coats)
-        months = last.month - 1 + round(recipe.years * MONTHS_IN_YEAR)
-        year, month = last.year + months // MONTHS_IN_YEAR, months % MONTHS_IN_YEAR + 1
-        late = (year, month) < (self.now.year, self.now.month)
-        text = f"Coat it again{': it is due' if late else ''}"
+        late = due <= self.now.date()
+        text = "Coat it again: it is due" if late else "Coat it again"
         note = f"{recipe.years:g} years after the last coat ({recipe.name}, your table); sooner where it wears."
-        return [LineOut(text=text, figure=f"{datetime(year, month, 1):%B %Y}", note=note, tone="near" if late else "none")]
-
-
-def refer_to(entries: Sequence[Entry], id: str) -> Entry | None:
-    """The entry that something refers to, if it is there and was not taken back."""
-    return next((entry for entry in live(entries) if entry.id == id), None)
+        return [LineOut(text=text, figure=f"{due:%B %Y}", note=note, tone="near" if late else "none")]
 
 
 def is_own(entry: Entry) -> bool:

@@ -11,7 +11,7 @@ from fennup.app.services.bench_sheet import BenchSheet
 from fennup.app.services.part_cards import board_tag, part_name
 from fennup.app.wording import log as words
 from fennup.app.wording.figures import Voice
-from fennup.app.wording.finish import at_words, how_many, task_name
+from fennup.app.wording.finish import at_words, hours, how_many, task_name
 from fennup.core.bench.task import Task
 from fennup.core.finish.planned import DID, Finish, by_clock
 from fennup.core.log.clock import Stretch, hours_by_step, stretches
@@ -29,10 +29,7 @@ from fennup.core.records.entry import (
 )
 from fennup.core.records.fold import fold, live, read_last
 
-RESCUES = {"recut": "cut again from new wood", "use": "used as another part", "shave": "shaved", "keep": "kept as it is"}
 STEP_OF_TASK = {"mask": "coat", "site": "setup"}
-OWN = ("note", "photo", "batch", "use")
-MOST_STRETCHES = 12
 
 
 @dataclass(frozen=True)
@@ -75,7 +72,7 @@ class LogStory:
         return DayTold(
             day=day.date.isoformat(),
             label=words.day_label(day.date),
-            hours=words.hours_text(day.hours) if day.hours else "",
+            hours=hours(day.hours) if day.hours else "",
             lines=[self._line(happening) for happening in day.happenings],
         )
 
@@ -93,7 +90,7 @@ class LogStory:
                 )
                 tone = "wrong" if wrong else "right"
             case WrongBody():
-                text, tone = f"{self._piece(body.piece)}: {RESCUES[body.way]}", "near"
+                text, tone = f"{self._piece(body.piece)}: {words.RESCUES[body.way]}", "near"
                 note = body.text
             case ReadBody():
                 text = f"Read at the dry fit: {how_many(count, 'figure')}"
@@ -108,11 +105,7 @@ class LogStory:
                 more = ", ".join(part for part in (body.batch, body.much) if part)
                 text, note, record = f"{words.BATCHES[body.what]}: {body.name}", more, first.id
             case UseBody():
-                figure = (
-                    ""
-                    if body.value is None
-                    else f"{body.value:g}{' °C' if body.what == 'temperature' else ' mm' if body.what == 'moved' else ''}"
-                )
+                figure = "" if body.value is None else f"{body.value:g} {words.USE_UNITS.get(body.what, '')}".strip()
                 text, record = ": ".join(part for part in (words.USES[body.what], figure) if part), first.id
                 note = body.text
             case _ if first.type == "did":
@@ -148,14 +141,13 @@ class LogStory:
 
     def clock(self) -> ClockOut:
         """The clock and all its stretches."""
-        running = next((s for s in self.stretches if s.end is None and s.how in ("running", "forgotten")), None)
-        runs = running if running and running.how == "running" else None
+        runs = next((s for s in self.stretches if s.how == "running"), None)
         return ClockOut(
             running=runs.id if runs else "",
             running_step=words.STEPS.get(runs.step, runs.step) if runs else "",
             since=runs.start.isoformat() if runs else "",
             steps=list(words.STEPS.items()),
-            stretches=[self._stretch(s) for s in reversed(self.stretches)][:MOST_STRETCHES],
+            stretches=[self._stretch(s) for s in reversed(self.stretches)],
             planned=self.planned(),
         )
 
@@ -167,11 +159,12 @@ class LogStory:
         return StretchOut(
             id=of.id,
             text=f"{step}, {start}{said}",
-            figure="?" if of.hours is None else words.hours_text(of.hours),
+            figure="?" if of.hours is None else hours(of.hours),
             step=of.step,
             typed="" if of.hours is None else "{}:{:02d}".format(*divmod(round(of.hours * 60), 60)),
             forgotten=of.how == "forgotten",
-            guess=words.hours_text(of.guess_h) if of.guess_h is not None else "",
+            by_clock=of.how != "typed",
+            guess=hours(of.guess_h) if of.guess_h is not None else "",
         )
 
     @cached_property
@@ -195,8 +188,8 @@ class LogStory:
         lines = []
         for step in steps:
             made, plan = self.made_h.get(step), self.planned_h.get(step)
-            figure = words.hours_text(made) if made is not None else "none yet"
-            note = f"planned {words.hours_text(plan)}" if plan else "not planned"
+            figure = hours(made) if made is not None else "none yet"
+            note = f"planned {hours(plan)}" if plan else "not planned"
             lines.append(LineOut(text=words.STEPS.get(step, step), figure=figure, note=note))
         return lines
 

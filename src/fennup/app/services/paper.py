@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from io import BytesIO
-from zipfile import ZIP_DEFLATED, ZipFile, ZipInfo
+from zipfile import ZipFile
 
 from fennup.app.services import documents
 from fennup.app.services.part_cards import board_tag, card_of, part_name
@@ -11,12 +11,11 @@ from fennup.app.wording.figures import spoken
 from fennup.app.wording.members import board_words, end_word, joint_words, sides_of
 from fennup.core.assembly.board import End
 from fennup.core.errors import SpecError
+from fennup.core.exchange.fixed import add_to
 from fennup.core.exchange.paper import Label, Size, Worded, template_dxf, template_svg, templates_pdf
 from fennup.core.exchange.sheets import Block, sheet_pages
 from fennup.core.exchange.tables import Table
 from fennup.core.steps.templates import Template, end_template, model_of, outline_template, templates_of
-
-MADE = (2026, 1, 1, 0, 0, 0)  # files of one content are one file, whenever they are made
 
 
 def all_templates(sheet: SawSheet) -> list[Worded]:
@@ -115,11 +114,11 @@ def _labels(sheet: SawSheet) -> list[Label]:
 def pack_zip(sheet: SawSheet) -> bytes:
     """Every template as SVG and as DXF."""
     out = BytesIO()
-    with ZipFile(out, "w", ZIP_DEFLATED) as pack:
+    with ZipFile(out, "w") as pack:
         for number, one in enumerate(all_templates(sheet), 1):
             stem = f"{number:02d}-{''.join(c if c.isalnum() else '-' for c in one.title.lower()).strip('-')}"
-            pack.writestr(ZipInfo(f"{stem}.svg", MADE), template_svg(one))
-            pack.writestr(ZipInfo(f"{stem}.dxf", MADE), template_dxf(one))
+            add_to(pack, f"{stem}.svg", template_svg(one))
+            add_to(pack, f"{stem}.dxf", template_dxf(one))
     return out.getvalue()
 
 

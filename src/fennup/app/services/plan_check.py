@@ -13,7 +13,7 @@ from fennup.app.wording.finish import how_many
 from fennup.app.wording.labels import naming_of
 from fennup.app.wording.names import listed
 from fennup.core.editing import read_figure
-from fennup.core.errors import CoreError, SpecError, UnitError
+from fennup.core.errors import SpecError, UnitError
 from fennup.core.plan import plan_with
 from fennup.core.plancheck.check import Checked, Explanation, Stated, Verdict, check_plan
 from fennup.core.plancheck.stated import Sayable, exactness, sayables
@@ -47,7 +47,7 @@ class PlanDesk:
         self.labels = self._labels()
 
     def _labels(self) -> dict[str, str]:
-        """What everything that can be said is called, each by another name."""
+        """What everything that can be said is called."""
         solution, voice = self.solution, self.voice
         described = describe(solution.spec, solution.design.assembly, solution.design.solids)
         controls = {f"field:{getattr(c.acts, 'path', '')}": c for c in described.controls}
@@ -63,8 +63,7 @@ class PlanDesk:
             else:
                 part, _, what = rest.rpartition(":")
                 label = f"{parts[part]}: {PART_WORDS[what]}"
-            label = f"{label[:1].upper()}{label[1:]}"
-            found[key] = label if label not in found.values() else f"{label} ({len(found)})"
+            found[key] = f"{label[:1].upper()}{label[1:]}"
         return found
 
     def options(self) -> list[SayableOut]:
@@ -175,11 +174,3 @@ class PlanDesk:
         rows = describe(settled, design.assembly, design.solids).sizes
         say = {"mm": self.voice.say, "deg": self.voice.say_angle}
         return [f"{self.voice.label(row.measure)}: {say[row.unit](row.value)}" for row in rows if row.standing == "suggested"]
-
-
-def checked(start: str, unit: Unit, lines: Sequence[PlanLineIn]) -> PlanChecked:
-    """A plan's figures, of something that begins as a start. Invalid."""
-    try:
-        return PlanDesk(start, unit).check(lines)
-    except CoreError as error:
-        raise from_core(error, Voice(tape(unit, USUAL_GRADUATION[unit]))) from None

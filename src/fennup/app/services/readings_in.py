@@ -36,11 +36,11 @@ def readings_read(fit: Fit, words: FitWords, text: str) -> ReadingsRead:
             continue
         taken = {line.key for line in lines if line.key}
         key = name if name in labels and name not in taken else best_called(name, labels, taken)
-        lines.append(_line(fit, words, name, value, key, labels))
+        lines.append(_line(fit, words, name, value, key))
     return ReadingsRead(lines=lines, left=left, options=list(labels.items()))
 
 
-def _line(fit: Fit, words: FitWords, name: str, value: str, key: str, labels: dict[str, str]) -> ReadingLine:
+def _line(fit: Fit, words: FitWords, name: str, value: str, key: str) -> ReadingLine:
     expected = fit.expected(key) if key else None
     problem = "" if key else "Say what was read here."
     if key:
@@ -49,7 +49,7 @@ def _line(fit: Fit, words: FitWords, name: str, value: str, key: str, labels: di
         except Invalid as refused:
             problem = refused.problems[0].text
     told = words.value(expected.value, "deg" if expected.unit == "deg" else "mm") if expected else ""
-    return ReadingLine(text=name, value=value, key=key, label=labels.get(key, ""), expected=told, problem=problem)
+    return ReadingLine(text=name, value=value, key=key, expected=told, problem=problem)
 
 
 def bring_readings(

@@ -1,6 +1,6 @@
 """What happened, one thing a record: only ever added. And files that belong to a project."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from datetime import UTC, datetime
 from hashlib import sha256
 from typing import Annotated, Any
@@ -14,6 +14,7 @@ from fennup.app.models.tables import File, Record
 from fennup.app.services.validate import Invalid, validated
 from fennup.app.wording.figures import Voice
 from fennup.core.records.entry import BODIES, Entry
+from fennup.core.records.fold import live
 from fennup.core.units.lengths import tape
 
 LARGEST_FILE = 8 * 1024 * 1024
@@ -117,6 +118,14 @@ def records_of(session: Session, project_id: str) -> list[Record]:
     """All records of a project, in the order in which they happened as their devices tell it; the id settles a tie."""
     found = session.scalars(select(Record).where(Record.project_id == project_id))
     return sorted(found, key=lambda record: (datetime.fromisoformat(record.device_time), record.id))
+
+
+def last_here(records: Sequence[Record], own: Callable[[Entry], bool], wished: datetime | None) -> Record | None:
+    """The record that undo takes back in a place: the last one of its `own` that was not taken back, where nothing was `wished` there since (UTC)."""
+    mine = {entry.id for entry in live(entries_of(records)) if own(entry)}
+    last = max((r for r in records if r.id in mine), key=lambda r: datetime.fromisoformat(r.received), default=None)
+    since = wished.replace(tzinfo=UTC) if wished and not wished.tzinfo else wished
+    return last if last and (since is None or datetime.fromisoformat(last.received) >= since) else None
 
 
 def add_file(session: Session, project_id: str, name: str, media_type: str, content: bytes, id: str | None = None) -> File:

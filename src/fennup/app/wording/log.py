@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from fennup.app.wording.finish import TASK_NAMES, day_words, hours, how_many, task_name
+from fennup.app.wording.finish import TASK_NAMES, day_words, how_many, task_name
 from fennup.core.log.slips import Sort
 from fennup.core.records.entry import About
 
@@ -21,8 +21,10 @@ MEASURED = {
     "length": "length", "width": "width", "face": "angle of the end", "tilt": "tilt of the end", "pair": "the pair, flat", "pair_tilt": "the pair, standing",
     "spread": "longest less shortest",
 }  # fmt: skip
+RESCUES = {"recut": "cut again from new wood", "use": "used as another part", "shave": "shaved", "keep": "kept as it is"}
 BATCHES = {"wood": "Wood", "glue": "Glue", "finish": "Finish", "fasteners": "Fasteners", "other": "Other"}
-USES = {"temperature": "Temperature", "moved": "Moved", "wear": "Wear", "coated": "Coated again"}
+USES = {"wear": "Wear", "temperature": "Temperature", "moved": "Moved", "coated": "Coated again"}
+USE_UNITS = {"temperature": "°C", "moved": "mm"}
 WORKS = {
     "rough": "Cutting boards apart", "rip": "Ripping", "taper": "Sawing tapers", "outline": "Sawing outlines", "first_end": "First ends", "second_end": "Second ends",
     "lap": "Half laps", "birdsmouth": "Birdsmouths", "rabbet": "Rabbets", "groove": "Grooves", "holes": "Drilling", "scribe": "Scribing", "test": "Test cuts",
@@ -67,11 +69,6 @@ def day_label(day: date) -> str:
     return f"{day_words(day)} {day.year}"
 
 
-def hours_text(value: float) -> str:
-    """So many hours and minutes, to the minute."""
-    return hours(value)
-
-
 def money(value: float, currency: str) -> str:
     """`12.50 EUR`."""
     return f"{value:.2f} {currency}".replace("-", "−").strip()
@@ -79,7 +76,7 @@ def money(value: float, currency: str) -> str:
 
 def slip_count(count: int) -> str:
     """How often."""
-    return "once" if count == 1 else f"{count} times"
+    return {1: "once", 2: "twice"}.get(count, f"{count} times")
 
 
 def pieces(count: int) -> str:

@@ -6,17 +6,17 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from io import BytesIO
 from xml.sax.saxutils import quoteattr
-from zipfile import ZIP_DEFLATED, ZipFile, ZipInfo
+from zipfile import ZipFile
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fennup.core.assembly.board import Board
 from fennup.core.design import Design
+from fennup.core.exchange.fixed import add_to
 from fennup.core.geometry.frame import Frame
 from fennup.core.verify.boolean import in_one
 
-MADE = (2026, 1, 1, 0, 0, 0)  # files of one content are one file, whenever they are made
 WOOD = (0.78, 0.62, 0.42, 1.0)
 FOUND = (0.62, 0.62, 0.6, 1.0)
 GLB_MAGIC, GLB_JSON, GLB_BIN = 0x46546C67, 0x4E4F534A, 0x004E4942
@@ -129,11 +129,9 @@ def three_mf(meshes: list[Mesh]) -> bytes:
         "3D/3dmodel.model": "\n".join(_model(meshes)) + "\n",
     }
     out = BytesIO()
-    with ZipFile(out, "w", ZIP_DEFLATED) as pack:
+    with ZipFile(out, "w") as pack:
         for name, text in parts.items():
-            entry = ZipInfo(name, MADE)
-            entry.compress_type = ZIP_DEFLATED
-            pack.writestr(entry, text)
+            add_to(pack, name, text)
     return out.getvalue()
 
 

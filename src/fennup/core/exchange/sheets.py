@@ -2,7 +2,6 @@
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
-from functools import cached_property
 from io import BytesIO, StringIO
 from math import atan2, cos, degrees, hypot, pi, radians, sin
 from typing import Any, Literal
@@ -86,7 +85,7 @@ class Laid:
     lines: list[Line] = field(default_factory=list)
     words: list[Said] = field(default_factory=list)
 
-    @cached_property
+    @property
     def box(self) -> tuple[float, float, float, float]:
         """The least and the greatest of what is drawn and written."""
         xs = [p[0] for line in self.lines for p in line.points]
@@ -110,7 +109,6 @@ class Laid:
         """Take another one's in."""
         self.lines += other.lines
         self.words += other.words
-        self.__dict__.pop("box", None)
 
 
 def laid(block: Block, scale: float) -> Laid:
@@ -125,7 +123,6 @@ def laid(block: Block, scale: float) -> Laid:
     whole.words.append(Said(block.title, (0.0, y + 3.0 * scale), TITLE_MM * scale))
     for number, text in enumerate(block.said, 1):
         whole.words.append(Said(text, (0.0, -number * 1.7 * TEXT_MM * scale), TEXT_MM * scale))
-    whole.__dict__.pop("box", None)
     x0, y0, *_ = whole.box
     return whole.moved(-x0, -y0)
 

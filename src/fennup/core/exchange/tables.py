@@ -3,11 +3,11 @@
 import csv
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
 from io import BytesIO, StringIO
 from typing import Any
 
-MADE = datetime(2026, 1, 1)  # the same rows are the same file, whenever it is made
+from fennup.core.exchange.fixed import MADE
+
 WIDEST = 60
 RUN_AS_FORMULA = ("=", "+", "@", "\t", "\r")
 

@@ -75,6 +75,9 @@ def cost_of(boards: Sequence[BoardUsed], small: Sequence[Bought], wood_m3: float
     return Cost(for_boards, sum(one.cost or 0.0 for one in small), other, hours, unknown)
 
 
-def used_share(length_mm: float, width_mm: float, kept: Sequence[tuple[float, float]]) -> float:
-    """The share of a board that is used up: all but the offcuts that go back to the rack, each (length, width)."""
-    return 1.0 - sum(long * wide for long, wide in kept) / (length_mm * width_mm)
+def used_share(
+    length_mm: float, width_mm: float, kept: Sequence[tuple[float, float]], own_mm: float = 1.0, every_mm: float = 1.0
+) -> float:
+    """The share of a board that a project uses up: all but the offcuts that go back to the rack, each (length, width); of what several projects are cut
+    from, by how long its own pieces are of all."""
+    return (1.0 - sum(long * wide for long, wide in kept) / (length_mm * width_mm)) * own_mm / every_mm

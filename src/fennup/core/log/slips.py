@@ -5,11 +5,11 @@ from collections.abc import Iterable
 from typing import Literal
 
 from fennup.core.bench.practice import Level
+from fennup.core.fit.state import MIRRORED
 from fennup.core.records.entry import Entry, MeasuredBody, ReadBody, WrongBody
 from fennup.core.records.fold import live
 
 Sort = Literal["short", "long", "angle", "mirrored", "spoiled"]
-MIRRORED = "mirrored"
 # Which practice is for which slip; of what was spoiled nobody said why.
 PRACTICE: dict[Sort, Level] = {"short": "mark", "long": "mark", "angle": "compound", "mirrored": "handed"}
 

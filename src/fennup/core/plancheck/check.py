@@ -4,7 +4,7 @@ What explains most wins: every figure is left out in turn, and where that is not
 off by no more than the rounding of all the others can make is right.
 """
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -113,9 +113,8 @@ class _Tried:
         return self.edited[key]
 
 
-def check_plan(start: ProjectSpec, stated: Sequence[Stated], report: Callable[[float], None] = lambda share: None) -> Checked:
-    """What a plan's figures come to, for a thing that begins as `start`. SpecError `plan_empty`, `plan_long`, `said_twice`, `plan_nothing`; `no_such_figure`
-    names the key."""
+def check_plan(start: ProjectSpec, stated: Sequence[Stated]) -> Checked:
+    """What a plan's figures come to, for a thing that begins as `start`. SpecError `plan_empty`, `plan_long`, `said_twice`, `field_cannot`, `plan_nothing`."""
     _refuse(stated)
     tried = _Tried()
     base, fields = _with_fields(start, stated, tried)
@@ -124,21 +123,17 @@ def check_plan(start: ProjectSpec, stated: Sequence[Stated], report: Callable[[f
     whole = _explained(base, sizes, stated, fields, tried)
     if whole is None:
         raise SpecError("plan_nothing", ("lines",))
-    if not whole.wrong:
-        return Checked(whole)
-    found = [whole]
-    rounds = [1, 2] if len(sizes) <= MOST_LEFT_OUT else [1]
-    complete = len(rounds) == 2
-    for many in rounds:
-        if min(len(e.wrong) for e in found) <= many - 1:
-            complete = True
+    found, complete = [whole], True
+    for many in (1, 2):
+        if min(len(e.wrong) for e in found) < many:
             break  # nothing with more left out explains more
-        ways = list(combinations(sizes, many))
-        for number, out in enumerate(ways):
+        if many > 1 and len(sizes) > MOST_LEFT_OUT:
+            complete = False
+            break
+        for out in combinations(sizes, many):
             if len(tried.known) > MOST_SHAPES:
                 complete = False
                 break
-            report((number + 1) / len(ways))
             left = [one for one in sizes if one not in out]
             found += [e for e in _without(base, left, out, parts, stated, fields, tried) if e is not None]
     return _told(found, complete=complete)

@@ -70,7 +70,7 @@ def part_value(facts: PartFacts, what: PartWhat) -> float | None:
 
 def exactness(text: str, unit: Unit, mm_each: float) -> float:
     """How far off a figure may be that is written so, half of its last place: mm or degrees. `mm_each`: of the plan's unit; a fraction is as exact as its
-    smallest part."""
+    smallest part, and nothing is taken as finer than a twentieth."""
     if unit == "count":
         return 0.0
     each = 1.0 if unit == "deg" else mm_each

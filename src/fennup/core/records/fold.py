@@ -30,6 +30,11 @@ def live(entries: Iterable[Entry]) -> list[Entry]:
     return sorted(left, key=lambda entry: (entry.at, entry.id))
 
 
+def entry_of(entries: Iterable[Entry], id: str) -> Entry | None:
+    """The entry of an id, if it is there and was not taken back."""
+    return next((entry for entry in live(entries) if entry.id == id), None)
+
+
 def is_wrong(state: State) -> bool:
     """Whether a task is known to be wrong: said so, or measured so at last."""
     readings = (entry.body for entry in state.readings.values())
