@@ -71,11 +71,11 @@ class ComingIn(LogPlace):
         project = self.new(spec=FRAME)
         look = f"/api/projects/{project['id']}/fit/list"
         expected = {r["key"]: r for r in self.read(project, "fit")["readings"]}
-        text = (
-            f"Corner AB to corner CD, outside: 764.5\n{next(iter(expected))}: 766\nnothing\nAngle of rail A and rail B: soon 90"
-        )
+        text = f"Corner AB to corner CD, outside: 764.5\n{next(iter(expected))}: 766\nnothing\nAngle of rail A and rail B: soon 90\nCorner AB to corner BC: 764.5"
         found = self.client.post(f"{look}/look", json={"text": text}).json
-        self.assertEqual([bool(line["key"]) for line in found["lines"]], [True] * 3)
+        self.assertEqual(
+            [bool(line["key"]) for line in found["lines"]], [True] * 3 + [False], "no guess at a corner that is not named"
+        )
         self.assertEqual(found["left"], ["nothing"])
         id = uuid()
         lines = [{"key": line["key"], "value": line["value"]} for line in found["lines"] if not line["problem"]]

@@ -261,7 +261,7 @@ function Batch({ project, log, told }: LogDoing) {
   );
   return (
     <details className="mt-4">
-      <summary className="text-[20px]">What it is made of</summary>
+      <summary className="text-[20px] font-semibold">What it is made of</summary>
       <form
         className="mt-1 flex flex-wrap gap-2"
         onSubmit={async (event) => {
@@ -282,8 +282,8 @@ function Batch({ project, log, told }: LogDoing) {
             </option>
           ))}
         </select>
-        {field("name", "Product", "min-w-0 flex-1")}
-        {field("batch", "Batch or colour", "w-40")}
+        {field("name", "Product", "min-w-60 flex-1")}
+        {field("batch", "Batch or colour", "min-w-36 flex-1")}
         {field("much", "How much", "w-24")}
         <button type="submit" className="plain-button" disabled={!said.name.trim()}>
           Write it down
@@ -303,7 +303,7 @@ function Use({ project, log, told }: LogDoing) {
   const wrong = figured && (value.trim() === "" || !Number.isFinite(number));
   return (
     <details className="mt-4">
-      <summary className="text-[20px]">Seen in use</summary>
+      <summary className="text-[20px] font-semibold">Seen in use</summary>
       <form
         className="mt-1 flex flex-wrap gap-2"
         onSubmit={async (event) => {
@@ -335,7 +335,7 @@ function Use({ project, log, told }: LogDoing) {
           />
         )}
         <input
-          className="text-input min-w-0 flex-1"
+          className="text-input min-w-44 flex-1"
           aria-label="In words"
           placeholder="In words"
           maxLength={200}

@@ -182,7 +182,7 @@ export function PlanPage() {
                     const bad = verdict?.tone === "wrong";
                     return (
                       <tr key={line.id} className="border-b border-line align-top">
-                        <td className="py-1.5 pr-3">{line.text}</td>
+                        <td className="py-2 pr-3">{line.text}</td>
                         <td className="pr-3">
                           <select
                             className="plain-button max-w-72"

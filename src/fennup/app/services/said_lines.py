@@ -64,13 +64,19 @@ def _table(lines: list[str]) -> list[tuple[str, str]]:
     ]
 
 
+def _other_corners(said: set[str], its: set[str]) -> bool:
+    """Whether both name corners (`AB`), and not the same ones."""
+    one, other = ({letters for letters in of if len(letters) > 1} for of in (said, its))
+    return not (one <= other or other <= one)
+
+
 def best_called(name: str, labels: Mapping[str, str], taken: Set[str]) -> str:
     """Which of some labels is most like a name, by its key, of those not taken yet; none where nothing is."""
     said, letters = _tokens(name), set(LETTERS.findall(name))
     best, most = "", LIKE
     for key, label in labels.items():
         own, its = _tokens(label), set(LETTERS.findall(label))
-        if key in taken or said & TELLING != own & TELLING:
+        if key in taken or said & TELLING != own & TELLING or _other_corners(letters, its):
             continue
         common = len(said & own) / max(1, len(said | own)) + (TOLD_BY_LETTER if letters & its else 0.0)
         if common > most:
