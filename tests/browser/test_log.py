@@ -21,7 +21,7 @@ class Log(InTheBrowser):
         page.get_by_role("button", name="Start the clock").press("Enter")
         expect(page.get_by_role("status").filter(has_text="Gluing")).to_contain_text("0 min")
         page.get_by_role("button", name="Stop the clock").press("Enter")
-        note = page.get_by_label("A note")
+        note = page.get_by_label("A note", exact=True)
         note.fill("Clamp from the middle out.")
         page.get_by_label("A lesson for").select_option("Coats")
         page.get_by_role("button", name="Write it down").first.press("Enter")
