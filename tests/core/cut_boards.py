@@ -13,10 +13,11 @@ from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, plane_through
 from fennup.core.project.forms import newest_form
 from fennup.core.project.spec import ProjectSpec
-from fennup.core.stock.section import Rabbet, Section
+from fennup.core.stock.ploughed import Rabbet
+from fennup.core.stock.section import Section
 
 HERE = Frame((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
-RABBET = Rabbet(8.0, 8.0)
+RABBET = Rabbet(width_mm=8.0, depth_mm=8.0)
 
 
 def cut_plane(at: float, miter: float, bevel: float, *, right: bool) -> Plane:
@@ -33,7 +34,7 @@ def a_board(
 ) -> Board:  # fmt: skip
     """A board so long on its middle line, its ends as (miter, bevel)."""
     ends = cut_plane(0.0, *left, right=False), cut_plane(middle, *right, right=True)
-    return Board(id, id, Section(wide, thick, rabbet), HERE, (ends[0],), (ends[1],), shows=shows)
+    return Board(id, id, Section(wide, thick, (rabbet,) if rabbet else ()), HERE, (ends[0],), (ends[1],), shows=shows)
 
 
 def design(*boards: Board) -> Design:

@@ -12,7 +12,8 @@ from fennup.core.geometry.polyhedron import clip, shared_volume
 from fennup.core.geometry.vec import cross, distance, dot, unit
 from fennup.core.parts.solid import arris_length, end_cut, solid_of
 from fennup.core.saw.pose import FLAT, Pose, blade_angles, cut_normal, poses_for
-from fennup.core.stock.section import Rabbet, Section
+from fennup.core.stock.ploughed import Rabbet
+from fennup.core.stock.section import Section
 
 AXES = frame_from((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 0.0, 1.0))
 tilts = st.floats(-50, 50)
@@ -26,7 +27,7 @@ def cut(miter: float, bevel: float, at: float, way: int = 1) -> Plane:
 
 
 def board(left: Plane, right: Plane, rabbet: Rabbet | None = None) -> Board:
-    return Board("A", "A", Section(60.0, 20.0, rabbet), AXES, (left,), (right,))
+    return Board("A", "A", Section(60.0, 20.0, (rabbet,) if rabbet else ()), AXES, (left,), (right,))
 
 
 class CutsOnABoard(unittest.TestCase):
@@ -54,7 +55,7 @@ class CutsOnABoard(unittest.TestCase):
         self.assertAlmostEqual(arris_length(bevelled, "back_upper") - arris_length(bevelled, "face_upper"), 20 * tan(radians(20)))
 
     def test_a_rabbet_takes_its_width_times_its_depth(self) -> None:
-        piece = board(cut(0, 0, 0.0, -1), cut(0, 0, 100.0), Rabbet(6.0, 8.0))
+        piece = board(cut(0, 0, 0.0, -1), cut(0, 0, 100.0), Rabbet(width_mm=6.0, depth_mm=8.0))
         self.assertAlmostEqual(solid_of(piece).volume(), (60 * 20 - 6 * 8) * 100)
 
     def test_cuts_that_cross_leave_nothing_and_say_so(self) -> None:

@@ -29,6 +29,8 @@ type Props = {
 };
 
 const SOLID = "solid";
+/** The section by itself, filling the sheet: then it does not stand beside it as well. */
+const PROFILE = "profile";
 const PLAIN_PAD = { left: 40, right: 40, top: 22, bottom: 22 };
 /** Room at the right for the section, where the sheet is wide. */
 const SECTION_ROOM = 250;
@@ -41,9 +43,9 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
   const [chosen, setChosen] = useState("");
   const fitting = useFitting(project, { act: held.act, onTouch, onProblem });
   const drawn = sheet.views.filter((v) => v.short);
-  const cuts = sheet.views.filter((v) => !v.short);
   const turning = chosen === SOLID;
   const view = drawn.find((v) => v.id === chosen) ?? drawn[0];
+  const cuts = sheet.views.filter((v) => !v.short && view?.id !== PROFILE);
   const part = sheet.parts.find((p) => touched && p.boards.includes(touched)) ?? sheet.parts[0];
   const cards = useQuery({
     ...cardsQuery(project.id, project.version),

@@ -23,8 +23,11 @@ from fennup.yard.list import price_list
 _INCH = 25.4
 
 
-def _frame(shape: dict[str, Any], width: float, thickness: float, **more: Any) -> dict[str, Any]:
-    return {"kind": "flat_frame", "shape": shape, "board": {"width_mm": width, "thickness_mm": thickness}, **more}
+def _frame(
+    shape: dict[str, Any], width: float, thickness: float, *, ploughed: tuple[dict[str, Any], ...] = (), **more: Any
+) -> dict[str, Any]:
+    board = {"width_mm": width, "thickness_mm": thickness, "ploughed": list(ploughed)}
+    return {"kind": "flat_frame", "shape": shape, "board": board, **more}
 
 
 def _round(sides: int, **size: Any) -> dict[str, Any]:
@@ -248,6 +251,17 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     {
         "name": "Oar hatch arch",
         "spec": _frame(_round(8, by="outside_side", mm=610.0), 94.0, 27.0, left_out=["A"], loose_ends="ground"),
+    },
+    {
+        "name": "Crew photograph frame",
+        "spec": _frame(
+            {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 410.0, "object_depth_mm": 300.0, "play_mm": 3.0}},
+            47.0, 20.0, rabbet={"width_mm": 9.0, "depth_mm": 12.0},
+            ploughed=(
+                {"form": "cove", "corner": "face_upper", "radius_mm": 7.0}, {"form": "round", "corner": "face_lower", "radius_mm": 5.0},
+                {"form": "groove", "side": "face", "far": True, "from_mm": 26.0, "width_mm": 4.0, "depth_mm": 3.0},
+            ),
+        ),
     },
     {
         "name": "Honours board frame",

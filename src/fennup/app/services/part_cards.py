@@ -2,6 +2,7 @@
 
 from fennup.app.schemas.sheet import EdgeOut, EndCutOut, EndOut, PartList, PartOut, RungOut
 from fennup.app.services.drawings import view_out
+from fennup.app.services.ploughed_lines import ploughed_edges, ploughed_rungs
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import naming_of
 from fennup.app.wording.members import end_word, sides_of, whose
@@ -145,13 +146,7 @@ def _edges(facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[EdgeOu
         face, back = facts.ripped_mm
         label = f"{'Length' if board.stave else 'Width'} that stays, {words['face']}"
         made.append(EdgeOut(label=label, figure=voice.length(face), note=f"{words['back']} {voice.say(back)}"))
-    rabbet, groove = board.section.rabbet, board.section.groove
-    if rabbet:
-        note = f"wide, {voice.say(rabbet.depth_mm)} deep from the {words['back']}"
-        made.append(EdgeOut(label=f"Rabbet along the {words['upper']}", figure=voice.length(rabbet.width_mm), note=note))
-    if groove:
-        note = f"in from the {words['lower']}; {voice.say(groove.width_mm)} wide, {voice.say(groove.depth_mm)} deep"
-        made.append(EdgeOut(label=f"Groove on the {words['back']}", figure=voice.length(groove.from_lower_mm), note=note))
+    made += [line for _, line in ploughed_edges(facts, voice, words)]
     return made
 
 
@@ -186,8 +181,9 @@ def _ladder(solution: Solution, facts: PartFacts, voice: Voice, words: dict[str,
                 why=why if face == "face" else [*edge_lines(board, voice, words, edge), *given],
             )
         )
-    if facts.rabbet_mm is not None:
-        rungs.insert(1, _rabbet(facts, voice, words, why))
+    held, ploughed = ploughed_rungs(facts, [lengths[arris] for arris in shown], voice, words, why)
+    rungs[1:1] = held
+    rungs += ploughed
     rungs += [_holes(facts, row, k, voice, words, why) for k, row in enumerate(facts.holes)]
     rungs += [_lap(facts, lap, k, voice, words, why) for k, lap in enumerate(facts.laps)]
     rungs += [_birdsmouth(mouth, k, voice, words, why) for k, mouth in enumerate(facts.birdsmouths)]
@@ -255,20 +251,6 @@ def _birdsmouth(mouth: BirdsmouthFact, k: int, voice: Voice, words: dict[str, st
         figure=voice.length(mouth.from_right_mm),
         here=False,
         why=["The heel stands plumb over the wall's outer face, the seat lies level on the wall.", *why],
-    )
-
-
-def _rabbet(facts: PartFacts, voice: Voice, words: dict[str, str], why: list[str]) -> RungOut:
-    rabbet, length = facts.board.section.rabbet, facts.rabbet_mm
-    assert rabbet is not None and length is not None
-    place = f"Along the wall of the rabbet, {voice.say(rabbet.width_mm)} in from the {words['upper']}, on the {words['back']}."
-    return RungOut(
-        id="rabbet",
-        label="Rabbet line",
-        note="what it holds lies against it",
-        figure=voice.length(length),
-        here=False,
-        why=[place, *why],
     )
 
 

@@ -6,6 +6,7 @@ from fennup.app.schemas.saw import SetOut, StepOut, TestOffered
 from fennup.app.schemas.sheet import ControlOut, EdgeOut, OptionOut, ViewOut
 from fennup.app.services.drawings import view_out
 from fennup.app.services.part_cards import board_tag, card_of, part_name
+from fennup.app.services.ploughed_lines import ploughed_edges
 from fennup.app.services.saw_settings import UNSEEN_DEG, lying, mark_text, other_lines, parting_lines
 from fennup.app.services.step_outs import ways_out
 from fennup.app.services.step_rows import mark_lines, said_on, way_row
@@ -360,6 +361,8 @@ def _figures(sheet: StepWords, step: Step) -> list[EdgeOut]:
     if not step.part or step.work in (*ENDS_OF_BOARDS, "rip", "test"):
         return []
     facts = sheet.facts[step.part]
+    if ploughed := dict(ploughed_edges(facts, sheet.voice, sides_of(sheet.solution, facts.key))).get(step.key):
+        return [ploughed]
     lines = other_lines(card_of(sheet.solution, facts, sheet.voice), facts)
     wanted = words.FIGURES_OF.get(step.work)
     return [line for line in lines if wanted is None or line.label.lower().startswith(wanted)]

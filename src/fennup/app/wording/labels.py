@@ -7,6 +7,7 @@ from typing import Any
 from fennup.app.wording.board_labels import BOARD_LABELS
 from fennup.app.wording.finish_labels import FINISH_LABELS
 from fennup.app.wording.fit_labels import FIT_LABELS
+from fennup.app.wording.ploughed_labels import PLOUGHED_LABELS
 from fennup.app.wording.saw_labels import SAW_LABELS
 from fennup.app.wording.tables import merged
 from fennup.core.kinds.catalogue import KINDS
@@ -198,6 +199,7 @@ LABELS = merged(
         "kerf_mm": "Kerf of the blade",
         **SAW_LABELS,
         **BOARD_LABELS,
+        **PLOUGHED_LABELS,
         **FIT_LABELS,
         **FINISH_LABELS,
     },
@@ -205,7 +207,7 @@ LABELS = merged(
 )
 GROUPS = {
     "named": "Sizes with a name", "pipes": "Pipes", "place": "Where it stands, what it follows", "following": "Let a size follow another", "assemblies": "Assemblies",
-    "outline": "Outline", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
+    "outline": "Outline", "section": "Cut along the boards", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "posts": "Posts", "rails": "Rails, beams, slats", "braces": "Braces", "ground": "The ground", "scales": "Scales and blade", "plan": "Plan", "hand": "How exactly you work", "fit": "Fit", "passage": "What it goes through",
 }  # fmt: skip
 
@@ -226,7 +228,7 @@ FACTS = merged(
     *(kind.words.facts for kind in KINDS.values()),
 )
 VIEWS = {
-    "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "roll": "A leg cut square, and its sides", "feet": "The feet on the ground", "backing": "A hip cut square, with its sides", "section": "Cut across", "part": "Seen from its face",
+    "front": "Seen from the front", "above": "Seen from above", "side": "Seen from the right", "corner": "Section through a corner", "roll": "A leg cut square, and its sides", "feet": "The feet on the ground", "backing": "A hip cut square, with its sides", "section": "Cut across", "profile": "A board cut across, large", "part": "Seen from its face",
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
     "saw_room_square": "The greatest board, cut straight, seen from the right", "saw_room_swung": "The same, swung 45°", "saw_room_tilted": "The same, tilted 45°", "saw_front_step": "From the front", "saw_right_step": "From the right",
     "measure": "What to measure", "blank": "Sheet, laid flat",
@@ -235,7 +237,7 @@ VIEWS = {
 
 
 # Those that fill the sheet, by the button that brings them.
-VIEWS_SHORT = {"blank": "Sheet", "front": "Front", "above": "From above", "side": "Side"}
+VIEWS_SHORT = {"blank": "Sheet", "profile": "Cut across", "front": "Front", "above": "From above", "side": "Side"}
 
 
 @dataclass(frozen=True)

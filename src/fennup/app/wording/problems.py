@@ -38,6 +38,8 @@ def _first_word(text: str) -> str:
 TEXTS = merged(
     "refusals",
     {
+        "ploughed_too_large": "There is not so much wood there: {mm:length}, and it must stay under {limit_mm:length}.",
+        "ploughed_meets": "That would cut through, or run into what is cut along the board already.",
         "no_such_face": "{part} has no face there for a piece to end on.",
         "piece_between": "There is no room for {part:inside} between its two faces: they must face each other.",
         "piece_off_board": "{mm:length} is past the end of {part}, {limit_mm:length} long.",

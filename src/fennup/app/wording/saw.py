@@ -44,11 +44,12 @@ SCHOOL_NAMES: dict[School, str] = {
 LENGTH_NAMES: dict[Lengths, str] = {"stop": "against a stop block", "mark": "mark each", "copy": "copy the first"}
 STEP_NAMES = {
     "rough": "cut apart",
-    "rip": "rip", "rabbet": "rabbet", "groove": "groove", "taper": "taper", "outline": "outline", "test": "test", "first_end": "first end",
+    "rip": "rip", "rabbet": "rabbet", "groove": "groove", "chamfer": "chamfer", "round": "rounding", "cove": "cove", "tongue": "tongue",
+    "taper": "taper", "outline": "outline", "test": "test", "first_end": "first end",
     "second_end": "second end", "lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes", "scribe": "cut to fit", "saw_apart": "saw apart",
 }  # fmt: skip
 # How the lines of a part's card begin that belong to a sort of work; of tapers and outlines all do.
-FIGURES_OF = {"rabbet": "rabbet", "groove": "groove", "lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes"}
+FIGURES_OF = {"lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes"}
 SIMULATED = {
     "all": "Simulated: all {count} parts come out right.",
     "one": "Simulated: the part comes out right.",

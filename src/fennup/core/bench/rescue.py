@@ -7,6 +7,7 @@ from fennup.core.bench.task import Check, Task
 from fennup.core.parts.facts import PartFacts
 from fennup.core.parts.solid import ARRISES, arris_line
 from fennup.core.saw.marking import crossing
+from fennup.core.stock.ploughed import FORMS
 from fennup.core.tolerances import SAME
 
 
@@ -48,9 +49,7 @@ def _same_profile(a: Board, b: Board) -> bool:
     if a.panel or b.panel or a.stave or b.stave:
         return False
     one, other = a.section, b.section
-    if abs(one.width_mm - other.width_mm) > SAME or abs(one.thickness_mm - other.thickness_mm) > SAME:
-        return False
-    if (one.rabbet, one.groove) != (other.rabbet, other.groove) or len(a.rips) != len(b.rips):
+    if not one.same_as(other) or len(a.rips) != len(b.rips):
         return False
     return all(
         s == t and max(*(abs(m - n) for m, n in zip(p.normal, q.normal, strict=True)), abs(p.offset - q.offset)) < SAME
@@ -65,5 +64,5 @@ def opened_again(tasks: tuple[Task, ...], piece: str) -> tuple[str, ...]:
 
 def there_already(tasks: tuple[Task, ...], piece: str) -> tuple[str, ...]:
     """What of another piece is done when it comes out of one with the same edges: everything before its ends."""
-    before = ("rough", "rip", "rabbet", "groove")
+    before = ("rough", "rip", *FORMS)
     return tuple(t.key for t in tasks if t.piece == piece and t.work in before)

@@ -2,7 +2,7 @@
 says, and every point of every solid is held against that.
 """
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -12,6 +12,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import Polyhedron, clip
 from fennup.core.geometry.vec import Vec, dot
 from fennup.core.parts.solid import Solid
+from fennup.core.stock.section import Section
 from fennup.core.tolerances import CRUMB_MM3, SAME
 
 Fault = Literal[
@@ -138,12 +139,20 @@ def _check_turn(board: BoardPlan, placed: Placed, solids: Mapping[str, Solid]) -
     part, found = solid.board, []
     if part.shows and way((0.0, 0.0, 1.0))[2] < 1.0 - SAME:
         found.append(Wrong("face_down", board.id, (placed.key,)))
-    if (part.section.rabbet or part.section.groove) and way((1.0, 0.0, 0.0))[0] < 1.0 - SAME:
+    if not part.section.plain and not _profile_lies(part.section, way):
         found.append(Wrong("profile_turned", board.id, (placed.key,)))
     grain = way((0.0, 1.0, 0.0) if part.stave else (1.0, 0.0, 0.0))
     if not board.source.any_way and abs(dot(grain, ALONG)) < 1.0 - SAME:
         found.append(Wrong("grain_across", board.id, (placed.key,)))
     return found
+
+
+def _profile_lies(section: Section, way: Callable[[Vec], Vec]) -> bool:
+    """Whether what is ploughed along a part lies in the board as it does in the part; of one that lies across it nothing is asked."""
+    if abs(way((1.0, 0.0, 0.0))[0]) < 1.0 - SAME:
+        return True
+    (_, yy, yz), (_, zy, zz) = way((0.0, 1.0, 0.0)), way((0.0, 0.0, 1.0))
+    return section.same_as(section, ((yy, yz), (zy, zz)))
 
 
 def _ends(placed: Placed, solids: Mapping[str, Solid]) -> list[Plane]:

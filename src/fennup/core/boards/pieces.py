@@ -10,7 +10,7 @@ from fennup.core.assembly.board import Board
 from fennup.core.boards.ends import SQUARE, End, at_corner, corners, ends_of, reach
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, dot, scale
-from fennup.core.parts.alike import ANY_WAY, AS_IT_LIES, END_FOR_END, Turn, turned, turned_back, usable_turns
+from fennup.core.parts.alike import ANY_WAY, AS_IT_LIES, END_FOR_END, Turn, keeps_section, turned, turned_back, usable_turns
 from fennup.core.parts.facts import PartFacts
 from fennup.core.tolerances import NOTHING, SAME
 
@@ -132,7 +132,7 @@ def _piece(facts: PartFacts, *, across: bool = False) -> Piece:
     section = board.section
     return Piece(
         facts.group.boards, sort, width, thick, axis, axis + tips, tuple(lies), planes, middle, board.shows,
-        section.rabbet is not None or section.groove is not None, sum(_compound(cut) for cut in (first.left, first.right)), lying,
+        not section.plain, sum(_compound(cut) for cut in (first.left, first.right)), lying,
         tuple(_turned(facts, key, facts.group.turn_of(key)) for key in facts.group.boards), sides, blunt=blunt,
     )  # fmt: skip
 
@@ -182,11 +182,10 @@ def _blunt(planes: tuple[Plane, ...], at: list[float], axis: int) -> tuple[Plane
 
 def _turns(board: Board, sort: Sort) -> tuple[Turn, ...]:
     """The turns in the board that face, profile and grain allow."""
-    if board.section.rabbet or board.section.groove:
-        return (AS_IT_LIES,)
     if sort == "board":
         return usable_turns(board)
-    return (AS_IT_LIES, END_FOR_END) if board.shows else ANY_WAY
+    turns = (AS_IT_LIES, END_FOR_END) if board.shows else ANY_WAY
+    return tuple(turn for turn in turns if keeps_section(board.section, turn))
 
 
 def plain_piece(keys: tuple[str, ...], width: float, thick: float, length: float) -> Piece:

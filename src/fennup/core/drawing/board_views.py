@@ -11,6 +11,7 @@ from fennup.core.geometry.polygon import circle, hull
 from fennup.core.geometry.polyhedron import clip, clip_polygon
 from fennup.core.geometry.vec import Point2, Vec, cross, dot
 from fennup.core.parts.solid import Solid, arris_line, extent_along, long_points
+from fennup.core.stock.section import side_at
 from fennup.core.tolerances import SAME
 
 HOLE_CORNERS = 24  # of the polygon that a hole is drawn with
@@ -19,15 +20,15 @@ TURN, RISE = 0.5, 0.55  # radians round and up, for the view at a glance
 
 
 def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, ...]:
-    """Every board's silhouette seen from +z, then joint faces edge on, then rabbet walls."""
+    """Every board's silhouette seen from +z, then the lines of what is ploughed along it, then joint faces edge on."""
     shapes = [
         Shape("wood", hull([(p[0], p[1]) for p in _points(solids[b.id])]), True, b.id, (b.frame.x[0], b.frame.x[1]))
         for b in sorted(assembly.boards, key=lambda b: not b.panel)  # a panel lies behind the rails
     ]
     for board in assembly.boards:
-        wall = [p for patch in solids[board.id].patches("rabbet") for p in patch.points]
-        if wall:
-            shapes.append(Shape("rabbet", _farthest([(p[0], p[1]) for p in wall]), False, board.id))
+        for role, ends in ploughed_lines(board):
+            flat = tuple((p[0], p[1]) for p in map(board.frame.to_world, ends))
+            shapes.append(Shape("rabbet" if role == "unseen" else role, flat, False, board.id))
     for joint in assembly.joints:
         if joint.kind == "lap":
             lap = [p for patch in solids[joint.a.board].patches(joint.a.facet) for p in patch.points]
@@ -217,11 +218,6 @@ def _worked(board: Board, low: float, high: float) -> list[Shape]:
             rim = (ripped.offset - ripped.normal[2] * z_at) / ripped.normal[1]
             run = extent_along(board, rim, z_at)
             shapes.append(Shape("cut" if z_at >= 0 else "unseen", ((run[0], rim), (run[1], rim))))
-    if board.section.groove:
-        near = -y + board.section.groove.from_lower_mm
-        for rim in (near, near + board.section.groove.width_mm):
-            run = extent_along(board, rim, -z)
-            shapes.append(Shape("unseen", ((run[0], rim), (run[1], rim))))
     for hole in board.holes:
         round_it = circle((hole.x_mm, hole.y_mm), hole.diameter_mm, HOLE_CORNERS)
         shapes.append(Shape("unseen" if hole.back and hole.deep_mm else "hole", round_it, True))
@@ -233,11 +229,20 @@ def _worked(board: Board, low: float, high: float) -> list[Shape]:
             slot = clip_polygon(slot, plane)
         if slot:
             shapes.append(Shape("waste" if from_face else "unseen", tuple((p[0], p[1]) for p in slot), True))
-    if board.section.rabbet:
-        wall = y - board.section.rabbet.width_mm
-        run = extent_along(board, wall, -z)
-        shapes.append(Shape("unseen", ((run[0], wall), (run[1], wall))))
+    shapes += [Shape(role, tuple((p[0], p[1]) for p in ends)) for role, ends in ploughed_lines(board)]
     return shapes
+
+
+def ploughed_lines(board: Board) -> list[tuple[ShapeRole, tuple[Vec, Vec]]]:
+    """The long lines of what is ploughed that lie on the face, seen, and on the back, unseen: from end to end, in the board's axes."""
+    found: list[tuple[ShapeRole, tuple[Vec, Vec]]] = []
+    for _, ends in board.section.lines:
+        for y, z in ends:
+            side = side_at(board.section, y, z)
+            if side in ("face", "back"):
+                low, high = extent_along(board, y, z)
+                found.append(("arris" if side == "face" else "unseen", ((low, y, z), (high, y, z))))
+    return found
 
 
 def _panel_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Mark, ...]]:
@@ -253,10 +258,4 @@ def _panel_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[
 
 def section_shapes(board: Board) -> tuple[Shape, ...]:
     """The cross section, opening edge to the left and face down to the reader's bottom: x is -y, y is z."""
-    y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
-    rabbet = board.section.rabbet
-    outline: list[Point2] = [(-y, -z), (y, -z), (y, z), (-y, z)]
-    if rabbet:
-        step, floor = y - rabbet.width_mm, -z + rabbet.depth_mm
-        outline = [(-y, floor), (-step, floor), (-step, -z), (y, -z), (y, z), (-y, z)]
-    return (Shape("wood", tuple(outline), True),)
+    return (Shape("wood", tuple((-y, z) for y, z in reversed(board.section.outline)), True),)

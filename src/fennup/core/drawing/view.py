@@ -9,7 +9,7 @@ from fennup.core.drawing.edit import Edit
 from fennup.core.geometry.vec import Point2
 
 ShapeRole = Literal[
-    "wood", "grain", "joint", "rabbet", "cut", "waste", "held", "circle", "ground", "left_out", "fence", "table",
+    "wood", "grain", "joint", "rabbet", "arris", "cut", "waste", "held", "circle", "ground", "left_out", "fence", "table",
     "blade", "arc", "stop", "unseen", "hole", "found", "ghost", "knot", "offcut", "block", "jig",
     "lit", "fan", "way", "metal", "painted",
 ]  # fmt: skip

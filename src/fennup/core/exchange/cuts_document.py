@@ -21,7 +21,7 @@ from fennup.core.exchange.cuts_forms import (
     WallForm,
     WayForm,
 )
-from fennup.core.exchange.forms import GrooveDocument, RabbetDocument, SectionDocument
+from fennup.core.exchange.forms import section_document
 from fennup.core.geometry.vec import dot
 from fennup.core.parts.facts import PartFacts
 from fennup.core.saw.pose import ALONG, Pose
@@ -55,17 +55,11 @@ def cuts_document(solution: Solution, placed: Mapping[str, Placement] = NOWHERE,
 def _part(made: StepsPlan, facts: PartFacts) -> SawnPartForm:
     board, raw = facts.board, made.raws[facts.key]
     left = facts.solid.extent_x()[0]
-    rabbet, groove = board.section.rabbet, board.section.groove
     return SawnPartForm(
         key=facts.key,
         pieces=list(facts.group.boards),
         kind="panel" if board.panel else "stave" if board.stave else "board",
-        section=SectionDocument(
-            width_mm=board.section.width_mm,
-            thickness_mm=board.section.thickness_mm,
-            rabbet=RabbetDocument(**vars(rabbet)) if rabbet else None,
-            groove=GrooveDocument(**vars(groove)) if groove else None,
-        ),
+        section=section_document(board.section),
         raw_length_mm=raw.high - raw.low,
         corners_mm=[(x - left, y, z) for piece in facts.solid.local for x, y, z in piece.points],
     )

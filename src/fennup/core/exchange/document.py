@@ -17,7 +17,6 @@ from fennup.core.exchange.forms import (
     EndsDocument,
     FindingDocument,
     GapDocument,
-    GrooveDocument,
     HolesDocument,
     JointDocument,
     LapDocument,
@@ -25,16 +24,15 @@ from fennup.core.exchange.forms import (
     PartDocument,
     PlaneDocument,
     ProofDocument,
-    RabbetDocument,
     RingDocument,
     SeatDocument,
-    SectionDocument,
     SettingDocument,
     SharedDocument,
     SimpleDocument,
     SizeDocument,
     SolutionDocument,
     UseDocument,
+    section_document,
 )
 from fennup.core.geometry.vec import dot
 from fennup.core.parts.alike import AS_IT_LIES, turned
@@ -134,7 +132,6 @@ def _proof(proof: BooleanProof, solution: Solution) -> ProofDocument:
 
 def _part(facts: PartFacts) -> PartDocument:
     board, part = facts.board, facts.group
-    rabbet, groove = board.section.rabbet, board.section.groove
     return PartDocument(
         id=part.id,
         fingerprint=facts.fingerprint,
@@ -147,12 +144,7 @@ def _part(facts: PartFacts) -> PartDocument:
         boards=list(part.boards),
         mirror_of=part.mirror_of,
         turned_over_of=part.turned_over_of,
-        section=SectionDocument(
-            width_mm=board.section.width_mm,
-            thickness_mm=board.section.thickness_mm,
-            rabbet=RabbetDocument(**vars(rabbet)) if rabbet else None,
-            groove=GrooveDocument(**vars(groove)) if groove else None,
-        ),
+        section=section_document(board.section),
         arrises_mm=None if board.panel else ArrisesDocument(**facts.arrises),
         outline_mm=[side.length_mm for side in facts.outline] if board.panel else None,
         overall_length_mm=facts.extent[0],

@@ -4,6 +4,9 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from fennup.core.stock.ploughed import Groove, Ploughed
+from fennup.core.stock.section import Section
+
 Point = tuple[float, float, float]
 
 
@@ -38,6 +41,25 @@ class SectionDocument(BaseModel):
     thickness_mm: float
     rabbet: RabbetDocument | None
     groove: GrooveDocument | None
+    ploughed: list[Ploughed]
+    wood_mm: list[list[tuple[float, float]]]
+
+
+def section_document(section: Section) -> SectionDocument:
+    """A section as a document: the step at its upper edge and the first channel in its back by themselves, then all that is ploughed, then
+    its wood as convex figures, (y, z) in the board's axes."""
+    step = section.rabbet
+    channel = next((cut for cut in section.ploughed if isinstance(cut, Groove) and cut.side == "back" and not cut.far), None)
+    return SectionDocument(
+        width_mm=section.width_mm,
+        thickness_mm=section.thickness_mm,
+        rabbet=RabbetDocument(width_mm=step.width_mm, depth_mm=step.depth_mm) if step else None,
+        groove=GrooveDocument(from_lower_mm=channel.from_mm, width_mm=channel.width_mm, depth_mm=channel.depth_mm)
+        if channel
+        else None,
+        ploughed=list(section.ploughed),
+        wood_mm=[list(piece) for piece in section.pieces],
+    )
 
 
 class ArrisesDocument(BaseModel):

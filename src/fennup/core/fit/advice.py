@@ -130,7 +130,7 @@ def _before(assembling: Assembling, step: Joining) -> list[Before]:
         )
         found.append("inner_edges" if flat else "inside")
     section = [assembling.design.boards[id].section for id in (*step.moved, *step.onto)]
-    if step.closes and any(s.rabbet or s.groove for s in section):
+    if step.closes and any(s.holds_in for s in section):
         found.append("contents")
     if not step.closes and len(step.moved) == 1 and len(step.joints) > 2:
         found.append("covered")

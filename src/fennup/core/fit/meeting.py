@@ -97,7 +97,7 @@ def made_board(board: Board, offs: Offs) -> Board:
     if not (thicker or wider):
         return made
     section = board.section
-    grown = type(section)(section.width_mm + wider, section.thickness_mm + thicker, section.rabbet, section.groove)
+    grown = type(section)(section.width_mm + wider, section.thickness_mm + thicker, section.ploughed)
     by: Vec = (0.0, wider / 2, -thicker / 2)  # the section's middle, from where all planes of the board are counted
 
     def seen(plane: Plane) -> Plane:

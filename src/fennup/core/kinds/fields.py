@@ -8,13 +8,12 @@ from fennup.core.assembly.model import Claim
 from fennup.core.drawing.view import Standing
 from fennup.core.errors import SpecError
 from fennup.core.parts.gauge import is_angle
+from fennup.core.stock.sizes import LEAST_MM as LEAST_MM
+from fennup.core.stock.sizes import LONGEST_MM as LONGEST_MM
+from fennup.core.stock.sizes import THICKEST_MM as THICKEST_MM
+from fennup.core.stock.sizes import Section_mm as Section_mm
 
-# No board is longer or thicker, and none is thinner than a shaving's tenth: beyond that figures round to nothing.
-LONGEST_MM = 50_000.0
-THICKEST_MM = 2_000.0
-LEAST_MM = 0.01
 Size_mm = Annotated[float, Field(ge=LEAST_MM, le=LONGEST_MM, allow_inf_nan=False, description="mm")]
-Section_mm = Annotated[float, Field(ge=LEAST_MM, le=THICKEST_MM, allow_inf_nan=False, description="mm, of a board's section")]
 Along_mm = Annotated[float, Field(ge=0, le=10 * LONGEST_MM, allow_inf_nan=False, description="mm along a board")]
 Play_mm = Annotated[float, Field(ge=0, le=LONGEST_MM, allow_inf_nan=False, description="mm, 0 or more")]
 Place_mm = Annotated[float, Field(ge=-LONGEST_MM, le=LONGEST_MM, allow_inf_nan=False)]

@@ -8,6 +8,7 @@ from math import floor
 from fennup.core.assembly.board import Board
 from fennup.core.geometry.vec import Vec, dot
 from fennup.core.parts.solid import Solid
+from fennup.core.stock.ploughed import Groove
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
@@ -104,13 +105,29 @@ def fingerprint(board: Board, solid: Solid) -> str:
     section = board.section
     low, high = solid.extent_x()
     plain = [section.width_mm, section.thickness_mm, high - low]
-    plain += [v for ploughed in (section.rabbet, section.groove) if ploughed for v in vars(ploughed).values()]
     lies = min(
         sorted((name, *(_hundredths(v) for v in figures)) for name, figures in _crossings(board, _shape(board, solid, turn)))
         for turn in usable_turns(board)
     )
-    content = [board.panel, board.stave, section.rabbet is not None, [_hundredths(v) for v in plain], lies]
+    steps, more = _ploughed(section)
+    content = [board.panel, board.stave, bool(steps[0]), [_hundredths(v) for v in (*plain, *steps[0], *steps[1])], lies, *more]
     return sha256(json.dumps(content).encode()).hexdigest()[:16]
+
+
+def _ploughed(section: Section) -> tuple[tuple[list[float], list[float]], list[object]]:
+    """What is ploughed, as figures: the step at the upper edge and the channel in the back, by themselves, as they stand in the records of old,
+    and all else by its form."""
+    step: list[float] = []
+    channel: list[float] = []
+    more: list[object] = []
+    for cut in section.ploughed:
+        if cut is section.rabbet:
+            step = [cut.width_mm, cut.depth_mm]
+        elif isinstance(cut, Groove) and cut.side == "back" and not cut.far and not channel:
+            channel = [cut.from_mm, cut.width_mm, cut.depth_mm]
+        else:
+            more.append([_hundredths(v) if isinstance(v, float) else v for v in vars(cut).values()])
+    return (step, channel), sorted(more, key=json.dumps)
 
 
 def _crossings(board: Board, shape: Outlined) -> list[tuple[str, tuple[float, ...]]]:
@@ -152,10 +169,15 @@ def usable_turns(board: Board) -> tuple[Turn, ...]:
 def _every_turn(board: Board) -> tuple[Turn, ...]:
     """All that bring its section onto itself."""
     section = board.section
-    if section.rabbet or section.groove:
-        return (AS_IT_LIES,)
     square = abs(section.width_mm - section.thickness_mm) < SAME_MM
-    return (*ANY_WAY, *A_QUARTER_ROUND) if square else ANY_WAY
+    turns = (*ANY_WAY, *A_QUARTER_ROUND) if square else ANY_WAY
+    return turns if section.plain else tuple(turn for turn in turns if keeps_section(section, turn))
+
+
+def keeps_section(section: Section, turn: Turn) -> bool:
+    """Whether a turn brings a section's wood onto itself."""
+    (_, yy, yz), (_, zy, zz) = turn[1], turn[2]
+    return section.same_as(section, ((yy, yz), (zy, zz)))
 
 
 def _might_be(a: Board, b: Board, solids: dict[str, Solid]) -> bool:
@@ -197,7 +219,7 @@ def _planes(board: Board) -> list[tuple[str, Vec, float]]:
 def _same_section(a: Section, b: Section) -> bool:
     """Whether two sections are alike, to SAME_MM."""
     near = abs(a.width_mm - b.width_mm) < SAME_MM and abs(a.thickness_mm - b.thickness_mm) < SAME_MM
-    return near and a.rabbet == b.rabbet and a.groove == b.groove
+    return near and (a.ploughed == b.ploughed or a.same_as(b))
 
 
 def _coincide(a: Outlined, b: Outlined) -> bool:

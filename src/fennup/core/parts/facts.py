@@ -25,6 +25,8 @@ from fennup.core.parts.solid import (
     face_sides,
     rip_bevel_deg,
 )
+from fennup.core.stock.ploughed import Form, Long, Ploughed
+from fennup.core.stock.section import side_at
 from fennup.core.tolerances import NOTHING, SAME
 
 FLAT_FLOOR = 0.5  # a notch whose floor looks this much out of the face or the back is a lap, any other a birdsmouth
@@ -89,6 +91,25 @@ class HoleRow:
     diameter_mm: float
     deep_mm: float | None = None
     side: Literal["face", "back"] = "face"
+
+
+@dataclass(frozen=True)
+class PloughLine:
+    """A line along a board that something ploughed leaves on one of its four sides: where, and how long it is from end to end."""
+
+    side: Long
+    y_mm: float
+    z_mm: float
+    length_mm: float
+
+
+@dataclass(frozen=True)
+class PloughFact:
+    """Something ploughed along the whole board."""
+
+    key: str
+    cut: Ploughed
+    lines: tuple[PloughLine, ...]
 
 
 @dataclass(frozen=True)
@@ -224,13 +245,22 @@ class PartFacts:
         return [p for piece in self.solid.local for p in piece.points]
 
     @cached_property
-    def rabbet_mm(self) -> float | None:
-        """The length along the wall of its rabbet."""
-        section = self.board.section
-        if section.rabbet is None:
-            return None
-        low, high = extent_along(self.board, section.width_mm / 2 - section.rabbet.width_mm, -section.thickness_mm / 2)
-        return high - low
+    def ploughed(self) -> tuple[PloughFact, ...]:
+        """What is ploughed along it, with how long each line is that it leaves on a side. The first of a form is called by that alone."""
+        section, found = self.board.section, []
+        before: list[Form] = []
+        for (_, ends), cut in zip(section.lines, section.ploughed, strict=True):
+            form = cut.form
+            count = before.count(form)
+            before.append(form)
+            lines = []
+            for y, z in ends:
+                side = side_at(section, y, z)
+                if side:
+                    low, high = extent_along(self.board, y, z)
+                    lines.append(PloughLine(side, y, z, high - low))
+            found.append(PloughFact(f"{self.key} {form}{f' {count + 1}' if count else ''}", cut, tuple(lines)))
+        return tuple(found)
 
     @cached_property
     def laps(self) -> tuple[LapFact, ...]:

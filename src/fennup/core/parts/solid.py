@@ -4,21 +4,22 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from math import asin, atan2, degrees
-from typing import Literal
 
 from fennup.core.assembly.board import ENDS, Board, End, Notch
 from fennup.core.errors import CutError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, plane_through
 from fennup.core.geometry.polyhedron import Box, Facet, Polyhedron, clip, clip_polygon, polygon_area, shared_volume
-from fennup.core.geometry.vec import Vec, cross, distance, norm, sub
+from fennup.core.geometry.vec import Point2, Vec, cross, distance, norm, sub
+from fennup.core.stock.ploughed import CORNERS, Corner
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING, SAME
 
 # Of normals and of mm: two boards alike to these are cut alike.
 NORMAL_DIGITS, MM_DIGITS = 13, 10
-Arris = Literal["face_upper", "face_lower", "back_upper", "back_lower"]
-ARRISES: tuple[Arris, ...] = ("face_upper", "face_lower", "back_upper", "back_lower")
+Arris = Corner
+ARRISES = CORNERS
+LONG_SIDES = ("lower", "upper", "back", "face", "rabbet")
 
 
 @dataclass(frozen=True)
@@ -224,8 +225,8 @@ def _cut(
     """The pieces in the board's axes; None where nothing is left. By content: a board that is only moved is the same."""
     low, high = reach
     pieces = []
-    for y0, y1, z0, z1 in section.rectangles():
-        piece = uncut_box((low, y0, z0), (high, y1, z1), section)
+    for outline in section.pieces:
+        piece = uncut_piece((low, high), outline, section)
         for plane, name in cuts:
             piece = clip(piece, plane, name)
         if not piece.facets:
@@ -271,30 +272,39 @@ def as_board(solid: Solid, board: Board) -> Solid:
     return Solid(board, solid.local, tuple(_placed(piece, board.frame) for piece in solid.local))
 
 
-def uncut_box(low: Vec, high: Vec, section: Section) -> Polyhedron:
-    """The uncut piece between two corners; sides that lie on the board's own sides carry their names."""
-    corners = [(x, y, z) for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])]
-    loops = {
-        (-1, 0, 0): (0, 1, 3, 2), (1, 0, 0): (4, 6, 7, 5), (0, -1, 0): (0, 4, 5, 1),
-        (0, 1, 0): (2, 3, 7, 6), (0, 0, -1): (0, 2, 6, 4), (0, 0, 1): (1, 5, 7, 3),
-    }  # fmt: skip
-    half_y, half_z = section.width_mm / 2, section.thickness_mm / 2
-    named = {
-        (0, -1, 0): ("lower", half_y),
-        (0, 1, 0): ("upper", half_y),
-        (0, 0, -1): ("back", half_z),
-        (0, 0, 1): ("face", half_z),
-    }
-    facets = []
-    for normal, loop in loops.items():
-        first = corners[loop[0]]
-        plane = Plane(
-            (float(normal[0]), float(normal[1]), float(normal[2])),
-            sum(n * c for n, c in zip(normal, first, strict=True)),
-        )
-        name, reach = named.get(normal, ("end", plane.offset))
-        facets.append(Facet(name if abs(plane.offset - reach) < NOTHING else "rabbet", plane, loop))
-    return Polyhedron(tuple(corners), tuple(facets))
+def uncut_piece(span: tuple[float, float], outline: tuple[Point2, ...], section: Section) -> Polyhedron:
+    """A convex piece of the uncut board, from where to where along it; sides that lie on the board's own sides carry their names, those that
+    are ploughed, and those between two pieces, `rabbet`."""
+    low, high = span
+    count = len(outline)
+    first = outline.index(min(outline))
+    outline = outline[first:] + outline[:first]
+    order = sorted(range(count), key=lambda k: outline[k])
+    near = {k: place for place, k in enumerate(order)}  # of each corner of the outline, at the left end
+    far = {k: place + count for k, place in near.items()}
+    ends = [
+        Facet("end", Plane((-1.0, 0.0, 0.0), -low), (near[0], *(near[k] for k in reversed(range(1, count))))),
+        Facet("end", Plane((1.0, 0.0, 0.0), high), tuple(far[k] for k in range(count))),
+    ]
+    sides = []
+    for k, here in enumerate(outline):
+        j = (k + 1) % count
+        way = (outline[j][0] - here[0], outline[j][1] - here[1])
+        plane = plane_through((0.0, *here), (0.0, way[1], -way[0]))
+        loop = (near[k], near[j], far[j], far[k])
+        sides.append(Facet(_side_of(plane, section), plane, loop if here < outline[j] else (*loop[1:], loop[0])))
+    sides.sort(key=lambda facet: LONG_SIDES.index(facet.name))
+    return Polyhedron(tuple((x, *outline[k]) for x in span for k in order), (*ends, *sides))
+
+
+def _side_of(plane: Plane, section: Section) -> str:
+    """Which of the board's own sides a plane along it is, else `rabbet`."""
+    _, ny, nz = plane.normal
+    if abs(ny) > 1.0 - NOTHING and abs(plane.offset - section.width_mm / 2) < NOTHING:
+        return "upper" if ny > 0 else "lower"
+    if abs(nz) > 1.0 - NOTHING and abs(plane.offset - section.thickness_mm / 2) < NOTHING:
+        return "face" if nz > 0 else "back"
+    return "rabbet"
 
 
 def _placed(solid: Polyhedron, frame: Frame) -> Polyhedron:

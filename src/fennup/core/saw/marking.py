@@ -57,7 +57,7 @@ def marking_of(board: Board, first: tuple[End, int], use: tuple[End, int]) -> Ma
     def worth(arris: Arris) -> tuple[bool | float, ...]:
         """Smaller is better: what both cuts leave in place, on the face, and the longest there is."""
         length = abs(crossing(cut, arris_line(board, arris)) - crossing(datum, arris_line(board, arris)))
-        missing = arris == "back_upper" and board.section.rabbet is not None
+        missing = arris in board.section.missing
         return (missing, not stays(first, datum, arris), not stays(use, cut, arris), -round(length, 6))
 
     best = min(ORDER, key=worth)

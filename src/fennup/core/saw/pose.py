@@ -57,6 +57,7 @@ class BladeAngles:
     kept: Kept
 
 
+RESTS_ON = 0.5  # of a side that a board lies on, so much must be flat
 FLAT = (
     Pose("back", "upper", False, ALONG["back"]),
     Pose("back", "lower", False, ALONG["back"]),
@@ -77,7 +78,14 @@ def poses_for(board: Board) -> tuple[Pose, ...]:
         fences: tuple[Long, Long] = ("face", "back")
         stood += [Pose(edge, fence, rip is not None, rip.normal if rip else ALONG[edge]) for fence in fences]
         early += [Pose(edge, fence, False, ALONG[edge], True) for fence in fences if rip]
-    return (*FLAT, *stood, *early)
+    every = (*FLAT, *stood, *early)
+    return every if board.section.plain else tuple(pose for pose in every if _rests(board, pose)) or every
+
+
+def _rests(board: Board, pose: Pose) -> bool:
+    """Whether enough of the side that is down is left flat by what is ploughed: on a tongue or a round back a board rocks."""
+    whole = board.section.width_mm if pose.down in ("face", "back") else board.section.thickness_mm
+    return board.section.width_left_mm(pose.down) >= RESTS_ON * whole
 
 
 def as_lying(board: Board, pose: Pose) -> Board:

@@ -9,7 +9,7 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import Polyhedron, clip
 from fennup.core.geometry.vec import Vec, add, dot, scale, sub
-from fennup.core.parts.solid import Solid, uncut_box
+from fennup.core.parts.solid import Solid, uncut_piece
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
@@ -47,7 +47,8 @@ def filled(design: Design, ring: Ring, to_mm: float) -> Filled:
     low, high = (
         tuple(limit(p[k] for p in points) + sense * AROUND_MM for k in range(3)) for limit, sense in ((min, -1.0), (max, 1.0))
     )
-    room = uncut_box(low, high, Section(1.0, 1.0))  # type: ignore[arg-type]
+    around = ((low[1], low[2]), (high[1], low[2]), (high[1], high[2]), (low[1], high[2]))
+    room = uncut_piece((low[0], high[0]), around, Section(1.0, 1.0))
     for wall in walls:
         room = clip(room, _inside(wall, design.solids[wall.id], middle), wall.id)
     floor = _floor_under(design, (middle[0], middle[1]), to_mm)

@@ -6,7 +6,7 @@ from fennup.core.assembly.board import Board, End
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polyhedron import Polyhedron, clip
 from fennup.core.geometry.vec import Vec, dot
-from fennup.core.parts.solid import ARRISES, Arris, arris_line, uncut_box
+from fennup.core.parts.solid import ARRISES, Arris, arris_line, uncut_piece
 from fennup.core.saw.pose import as_lying, axes_at, section_corners
 from fennup.core.saw.tool import FencePlace
 from fennup.core.saw.ways import Way
@@ -19,8 +19,8 @@ def pieces_so_far(raw: Raw, cuts: Iterable[Plane]) -> tuple[Polyhedron, ...]:
     board = raw.board
     planes = [*(plane for _, plane in board.rips), *cuts]
     made = []
-    for y0, y1, z0, z1 in board.section.rectangles():
-        piece = uncut_box((raw.low, y0, z0), (raw.high, y1, z1), board.section)
+    for outline in board.section.pieces:
+        piece = uncut_piece((raw.low, raw.high), outline, board.section)
         for plane in planes:
             piece = clip(piece, plane, "cut")
         if piece.facets:

@@ -14,6 +14,7 @@ from fennup.core.geometry.vec import Point2, Vec, dot
 from fennup.core.parts.solid import arris_line
 from fennup.core.saw.marking import crossing
 from fennup.core.saw.tool import FencePlace
+from fennup.core.saw.ways import Way
 from fennup.core.steps.lengths import along_fence, as_it_lies, fence_line, pieces_so_far
 from fennup.core.steps.step import Raw, Step
 from fennup.core.tolerances import NOTHING, SAME
@@ -81,7 +82,17 @@ def end_views(
     scene = replace(_laid(raw, step, fence, made), close=close)
     assert step.way
     views = [_from_above(scene, raw, step, made, said), _from_front(scene)]
-    return tuple(views) if step.way.pose.stance == "flat" else (*views, _from_right(scene))
+    profile = _profile(raw, step.way, fence)
+    return tuple(views) if step.way.pose.stance == "flat" and not profile else (*views, _from_right(scene, profile))
+
+
+def _profile(raw: Raw, way: Way, fence: FencePlace) -> tuple[Point2, ...]:
+    """The end of a board that something is ploughed along, as it lies: across to the fence and up. None of a plain one, whose end has no hollows."""
+    board = as_it_lies(raw, way).board
+    if board.section.plain or board.rips:
+        return ()
+    (_, away, up), y0, z0 = fence_line(board, way, fence)
+    return tuple((dot(away, (0.0, *p)) - y0, dot(up, (0.0, *p)) - z0) for p in board.section.outline)
 
 
 def _laid(raw: Raw, step: Step, fence: FencePlace, made: dict[End, list[Plane]]) -> _Scene:
@@ -273,11 +284,11 @@ def _from_front(scene: _Scene) -> View:
     return View("saw_front_step", shapes)
 
 
-def _from_right(scene: _Scene) -> View:
-    """The board's section as it stands at the fence."""
+def _from_right(scene: _Scene, profile: tuple[Point2, ...]) -> View:
+    """The board's section as it lies or stands at the fence."""
     low, high = scene.box()
     wide, tall = max(high[1] - low[1], 20.0), high[2]
-    section = _outline(scene.kept, 1, 2)
+    section = profile or _outline(scene.kept, 1, 2)
     back = 1.0 if scene.fence == "beyond" else -1.0
     shapes = [
         Shape("table", ((low[1] - wide, -6.0), (high[1] + wide, -6.0), (high[1] + wide, 0.0), (low[1] - wide, 0.0)), True),

@@ -132,10 +132,9 @@ class _Maker:
             before.append(fact.key)
             before_on[edge].append(fact.key)
             done[edge] = plane
-        for ploughed, work in ((board.section.rabbet, "rabbet"), (board.section.groove, "groove")):
-            if ploughed:
-                yield Step(f"{facts.key} {work}", work, facts.key, pieces, needs=tuple(before), cautions=("ploughing",))  # type: ignore[arg-type]
-                before.append(f"{facts.key} {work}")
+        for ploughed in facts.ploughed:
+            yield Step(ploughed.key, ploughed.cut.form, facts.key, pieces, needs=tuple(before), cautions=("ploughing",))
+            before.append(ploughed.key)
         if board.panel or board.stave:
             yield from self._outlined(facts, before)
         else:

@@ -230,15 +230,8 @@ def in_one(board: Board) -> Manifold:
 def _worked(board: Board, span: tuple[float, float], notches: Sequence[Notch]) -> Manifold:
     """A stretch of the board with all that is cut from it, in its own axes."""
     y, z, over = board.section.width_mm / 2, board.section.thickness_mm / 2, 1.0
-    rabbet, groove = board.section.rabbet, board.section.groove
     along = (span[0] - over, span[1] + over)
-    wood = _block(span, (-y, y), (-z, z))
-    if rabbet:
-        wood -= _block(along, (y - rabbet.width_mm, y + over), (-z - over, -z + rabbet.depth_mm))
-    if groove:
-        near = -y + groove.from_lower_mm
-        edge = near - (over if groove.from_lower_mm <= 0 else 0.0)
-        wood -= _block(along, (edge, near + groove.width_mm), (-z - over, -z + groove.depth_mm))
+    wood = _profile(board, span)
     for plane in [*(cut for end in ENDS for cut in board.ends(end)), *(rip for _, rip in board.rips)]:
         wood = _kept(wood, plane)
     for notch in notches:
@@ -247,6 +240,30 @@ def _worked(board: Board, span: tuple[float, float], notches: Sequence[Notch]) -
             out = _kept(out, plane)
         wood -= out
     return wood
+
+
+def _profile(board: Board, span: tuple[float, float]) -> Manifold:
+    """A stretch of the uncut board: the library's own rectangle, less its own figures of what is ploughed, each drawn a little past the side
+    that it opens to, pushed out along the board."""
+    wide, thick, over = board.section.width_mm, board.section.thickness_mm, 1.0
+    flat = CrossSection.square((wide, thick)).translate((-wide / 2, -thick / 2))
+    for bite in (bite for cut in board.section.ploughed for bite in cut.bites(wide, thick)):
+        side, _, edge = bite.at.partition("_")
+        if edge:  # the corner's own directions: in from the edge, in from the wide side
+            rim = [(bite.path[0][0], -over), *bite.path, (-over, bite.path[-1][1]), (-over, -over)]
+            sense = (-1.0 if edge == "upper" else 1.0, -1.0 if side == "face" else 1.0)
+            figure = [(sense[0] * (a - wide / 2), sense[1] * (b - thick / 2)) for a, b in rim]
+        else:  # along the side, deep
+            rim = [(bite.path[0][0], -over), *bite.path, (bite.path[-1][0], -over)]
+            across = side in ("face", "back")
+            away = -1.0 if side in ("face", "upper") else 1.0
+            figure = [
+                (a - wide / 2, away * (b - thick / 2)) if across else (away * (b - wide / 2), a - thick / 2) for a, b in rim
+            ]
+        flat -= CrossSection([np.array(figure)], FillRule.NonZero)
+    # Its x and y are the board's y and z: a third of a turn brings the length to x.
+    turn = np.array([[0.0, 0.0, 1.0, span[0]], [1.0, 0.0, 0.0, 0.0], [0.0, 1.0, 0.0, 0.0]])
+    return Manifold.extrude(flat, span[1] - span[0]).transform(turn)
 
 
 def _stretches(board: Board) -> Iterator[tuple[float, float, list[Notch]]]:

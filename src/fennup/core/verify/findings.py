@@ -1,10 +1,15 @@
 """What somebody should know before cutting: collected here from every stage, worded elsewhere."""
 
+from collections.abc import Iterator
+
 from fennup.core.assembly.model import Assembly, Claim, Finding
 from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import Solid
 from fennup.core.saw.settings import Setting
 from fennup.core.saw.ways import SHORTEST_SAFE_MM
+from fennup.core.stock.ploughed import Groove, Ploughed, Rabbet, Tongue
+from fennup.core.stock.section import Section
+from fennup.core.tolerances import NOTHING
 from fennup.core.verify.closing import Closing
 from fennup.core.verify.joints import JointCheck
 
@@ -71,15 +76,27 @@ def _bare_by_design(assembly: Assembly, joints: tuple[JointCheck, ...]) -> list[
 
 
 def _thin_lips(assembly: Assembly) -> list[Finding]:
-    """What a rabbet leaves of its board, beside it and under it, where that is little: boards with as much together."""
-    lips: dict[float, list[str]] = {}
+    """What is left of a board beside and under what is ploughed along it, where that is little: boards with as much together."""
+    lips: dict[tuple[str, float], list[str]] = {}
     for board in assembly.boards:
-        section = board.section
-        if section.rabbet:
-            left = (section.width_mm - section.rabbet.width_mm, section.thickness_mm - section.rabbet.depth_mm)
-            for lip in {round(lip, 9) for lip in left if lip < THINNEST_LIP_MM}:
-                lips.setdefault(lip, []).append(board.id)
-    return [Finding("thin_lip", "warning", tuple(ids), (), lip, THINNEST_LIP_MM) for lip, ids in lips.items()]
+        here = {(code, round(lip, 9)) for cut in board.section.ploughed for code, lip in _left(cut, board.section)}
+        for code, lip in sorted(here):
+            if lip < THINNEST_LIP_MM:
+                lips.setdefault((code, lip), []).append(board.id)
+    return [Finding(code, "warning", tuple(ids), (), lip, THINNEST_LIP_MM) for (code, lip), ids in lips.items()]
+
+
+def _left(cut: Ploughed, section: Section) -> Iterator[tuple[str, float]]:
+    """The thin walls that something ploughed leaves, with what to say of them."""
+    wide, thick = section.width_mm, section.thickness_mm
+    if isinstance(cut, Rabbet):
+        yield from (("thin_lip", wide - cut.width_mm), ("thin_lip", thick - cut.depth_mm))
+    elif isinstance(cut, Groove):
+        long, deep = (wide, thick) if cut.side in ("face", "back") else (thick, wide)
+        walls = (cut.from_mm, long - cut.from_mm - cut.width_mm, deep - cut.depth_mm)
+        yield from (("thin_left", wall) for wall in walls if wall > NOTHING)
+    elif isinstance(cut, Tongue):
+        yield "thin_left", cut.thickness_mm
 
 
 def _out_of_reach(settings: tuple[Setting, ...]) -> list[Finding]:

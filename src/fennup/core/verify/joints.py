@@ -143,9 +143,9 @@ def _narrow_width(points: tuple[Vec, ...], normal: Vec) -> float:
 
 
 def _unploughed(assembly: Assembly, id: str) -> Solid:
-    """The same board before a rabbet or a groove was cut."""
+    """The same board before anything was ploughed."""
     board = assembly.board(id)
-    return solid_of(replace(board, section=replace(board.section, rabbet=None, groove=None)))
+    return solid_of(replace(board, section=replace(board.section, ploughed=())))
 
 
 def shared_wood(solids: dict[str, Solid]) -> list[tuple[str, str, float]]:

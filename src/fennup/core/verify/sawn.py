@@ -4,7 +4,7 @@ cuts, keeps the side that is named, and turns the piece as it is told.
 It shares nothing with what made the steps but planes and convex solids. Its input is the document of `./fennup cuts`, docs/formats.md.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from math import asin, cos, degrees, radians, sin
 from typing import Any
 
@@ -47,27 +47,21 @@ def farthest_mm(document: Read) -> dict[str, float]:
 
 
 def _raw(part: Read) -> Pieces:
-    """The raw piece as the saw gets it: its section, with what is ploughed out of it, and its length."""
-    section, long = part["section"], part["raw_length_mm"]
-    y, z = section["width_mm"] / 2, section["thickness_mm"] / 2
-    boxes = [(-y, y, -z, z)]
-    if rabbet := section.get("rabbet"):
-        step = y - rabbet["width_mm"]
-        boxes = [(-y, step, -z, z), (step, y, -z + rabbet["depth_mm"], z)]
-    elif groove := section.get("groove"):
-        near, floor = -y + groove["from_lower_mm"], -z + groove["depth_mm"]
-        far = near + groove["width_mm"]
-        boxes = [(-y, near, -z, z), (near, far, floor, z), (far, y, -z, z)]
-    return [_box((0.0, y0, z0), (long, y1, z1)) for y0, y1, z0, z1 in boxes if y1 > y0]
+    """The raw piece as the saw gets it: its section, as convex figures of wood, and its length."""
+    return [_pushed_out(outline, part["raw_length_mm"]) for outline in part["section"]["wood_mm"]]
 
 
-def _box(low: Vec, high: Vec) -> Polyhedron:
-    corners = tuple((x, y, z) for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2]))
-    loops = {
-        (-1.0, 0.0, 0.0): (0, 1, 3, 2), (1.0, 0.0, 0.0): (4, 6, 7, 5), (0.0, -1.0, 0.0): (0, 4, 5, 1),
-        (0.0, 1.0, 0.0): (2, 3, 7, 6), (0.0, 0.0, -1.0): (0, 2, 6, 4), (0.0, 0.0, 1.0): (1, 5, 7, 3),
-    }  # fmt: skip
-    return Polyhedron(corners, tuple(Facet("raw", plane_through(corners[loop[0]], n), loop) for n, loop in loops.items()))
+def _pushed_out(outline: Sequence[tuple[float, float]], long: float) -> Polyhedron:
+    """A convex figure, anticlockwise seen from the right end, pushed out along x."""
+    count = len(outline)
+    corners = (*((0.0, y, z) for y, z in outline), *((long, y, z) for y, z in outline))
+    ends = ((-1.0, 0.0, 0.0), tuple(range(count))[::-1]), ((1.0, 0.0, 0.0), tuple(range(count, 2 * count)))
+    facets = [Facet("raw", plane_through(corners[loop[0]], normal), loop) for normal, loop in ends]
+    for k in range(count):
+        j = (k + 1) % count
+        (y0, z0), (y1, z1) = outline[k], outline[j]
+        facets.append(Facet("raw", plane_through(corners[k], (0.0, z1 - z0, y0 - y1)), (k, j, j + count, k + count)))
+    return Polyhedron(corners, tuple(facets))
 
 
 def _done(step: Read, pieces: Pieces, part: Read) -> Pieces:

@@ -15,7 +15,8 @@ from fennup.core.kinds.box.spec import BoxSpec, Rectangle, Regular, Turned
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, run_at, signed_run, walls_of
 from fennup.core.kinds.drilling import ball_findings, with_holes
 from fennup.core.kinds.fields import CornerJoint
-from fennup.core.stock.section import Groove, Section
+from fennup.core.stock.ploughed import Groove
+from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
 WHERE = {"A": "front", "B": "right", "C": "back", "D": "left"}
@@ -65,7 +66,9 @@ def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
     frame = wall.frame_at((course.low + course.high) / 2)
     leaning = spec.edges == "level" and abs(wall.out[2]) > UPRIGHT
     back = spec.back
-    groove = Groove(back.from_edge_mm, back.thickness_mm, back.depth_mm) if back and course.lowest else None
+    grooves = (
+        (Groove(from_mm=back.from_edge_mm, width_mm=back.thickness_mm, depth_mm=back.depth_mm),) if back and course.lowest else ()
+    )
     word = "Stave" if spec.grain == "up" else "Wall"
     name = f"{word} {wall.letter}" + (f" ({WHERE[wall.letter]})" if isinstance(spec.plan, Rectangle) else "")
     if course.id != wall.letter:
@@ -73,7 +76,7 @@ def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
     return Board(
         course.id,
         name,
-        Section(course.high - course.low, wall.thickness, None, groove),
+        Section(course.high - course.low, wall.thickness, grooves),
         frame,
         stave=spec.grain == "up",
         role="wall",

@@ -13,6 +13,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Rectangle,
 )
 from fennup.core.kinds.inner_controls import holes_controls, inner_controls
+from fennup.core.kinds.ploughing import ploughed_controls
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
 
@@ -44,13 +45,14 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
     if spec.rabbet:
         controls.append(figure("rabbet_width", "board", spec.rabbet.width_mm, "rabbet.width_mm"))
         controls.append(figure("rabbet_depth", "board", spec.rabbet.depth_mm, "rabbet.depth_mm"))
+    own = ploughed_controls(spec.section_of(spec.narrowest), spec.board.ploughed, "board.ploughed", "rail")
     if spec.rabbet and not spec.left_out:
         usual = {"thickness_mm": min(USUAL_PANEL_MM, spec.rabbet.depth_mm), "play_mm": 2.0}
         controls.append(with_or_without("panel", "board", "panel", ("no_panel", "in_the_rabbet"), usual, spec.panel))
         if spec.panel:
             controls.append(figure("panel_thickness", "board", spec.panel.thickness_mm, "panel.thickness_mm"))
             controls.append(figure("play", "board", spec.panel.play_mm, "panel.play_mm", about="panel"))
-    controls += _joints(spec)
+    controls += [*own, *_joints(spec)]
     if not spec.left_out:
         controls += inner_controls(spec.inner, spec.board.thickness_mm)
     controls += _open_sides(spec)

@@ -1,5 +1,6 @@
 """What a flat frame shows of itself: the whole from the front, a rail cut across, and every size of it."""
 
+from collections.abc import Iterator
 from dataclasses import replace
 
 from fennup.core.assembly.model import Assembly
@@ -16,12 +17,12 @@ from fennup.core.kinds.flat_frame.spec import (
     Irregular,
     Rectangle,
 )
+from fennup.core.kinds.flat_frame.words import WORDS
 from fennup.core.kinds.gauged import corners_across
+from fennup.core.kinds.ploughing import DOWN, LEFT, RIGHT, UP, Lanes, ploughed_dimensions
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import Solid
-
-UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 
 
 def describe(spec: FlatFrameSpec, ruler: Ruler, solids: dict[str, Solid]) -> Description:
@@ -35,9 +36,8 @@ def describe(spec: FlatFrameSpec, ruler: Ruler, solids: dict[str, Solid]) -> Des
     letters = [Mark("letter", _middle_of_rail(assembly, b.id), b.id, b.id) for b in assembly.boards]
     dimensions = [_standing(spec, d) for d in dimensions]
     front = View("front", tuple(shapes), tuple(letters), tuple(dimensions), tuple(grips))
-    return Description(
-        _facts(spec, base), picture, (front, _section(spec, assembly)), lambda: controls_of(spec), _sizes(spec, ruler)
-    )
+    cut = (_section(spec, assembly), *((_profile(spec, assembly),) if spec.board.ploughed else ()))
+    return Description(_facts(spec, base), picture, (front, *cut), lambda: controls_of(spec), _sizes(spec, ruler))
 
 
 def _standing(spec: FlatFrameSpec, d: Dimension) -> Dimension:
@@ -72,32 +72,53 @@ def _left_out(spec: FlatFrameSpec, base: Baseline) -> list[Shape]:
 
 
 def _section(spec: FlatFrameSpec, assembly: Assembly) -> View:
-    """The rail cut across, opening edge at the left, face upwards."""
+    """The rail cut across, opening edge at the left, face upwards, small beside the frame: its size and the rabbet for what it holds."""
+    lanes = Lanes()
+    dimensions = [*_rabbet_figures(spec, assembly, lanes), *_rail_figures(spec, assembly, lanes)]
+    return View("section", section_shapes(assembly.boards[0]), (), tuple(dimensions))
+
+
+def _profile(spec: FlatFrameSpec, assembly: Assembly) -> View:
+    """The same, filling the sheet, with every figure of what is ploughed along it."""
+    board, lanes = assembly.boards[0], Lanes()
+    y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
+    ploughed = ploughed_dimensions(board.section, spec.board.ploughed, "board.ploughed", lanes)
+    dimensions = [*_rabbet_figures(spec, assembly, lanes), *ploughed, *_rail_figures(spec, assembly, lanes)]
+    called = WORDS.roles["frame"]
+    sides = (
+        (called.face, (0.0, z / 2)),
+        (called.back, (0.0, -z / 2)),
+        (called.upper, (-y / 3, 0.0)),
+        (called.lower, (y / 2, 0.0)),
+    )
+    return View("profile", section_shapes(board), tuple(Mark("name", at, text) for text, at in sides), tuple(dimensions))
+
+
+def _rail_figures(spec: FlatFrameSpec, assembly: Assembly, lanes: Lanes) -> Iterator[Dimension]:
+    """How wide and how thick the first rail is."""
     board = assembly.boards[0]
     y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
     width = TypeIn(op="type", path=f"rails.{board.id}.width_mm" if board.id in spec.rails else "board.width_mm", text="")
     if isinstance(spec.shape, Rectangle) and board.id in spec.rails:
         width = TypeIn(op="type", path=f"rails.{'AC' if board.id in 'AC' else 'BD'}.width_mm", text="")
-    dimensions = [
-        Dimension("width", "rail_width", (-y, z), (y, z), 2 * y, "mm", "given", UP, 1.0, acts=width),
-        Dimension(
-            "thickness", "thickness", (y, -z), (y, z), 2 * z, "mm", "given", RIGHT, 1.5,
-            acts=TypeIn(op="type", path="board.thickness_mm", text=""),
-        ),
-    ]  # fmt: skip
-    if spec.rabbet:
-        step, floor = y - spec.rabbet.width_mm, -z + spec.rabbet.depth_mm
-        dimensions += [
-            Dimension(
-                "rabbet_width", "rabbet_width", (-y, -z), (-step, -z), spec.rabbet.width_mm, "mm", "given", DOWN, 1.0,
-                acts=TypeIn(op="type", path="rabbet.width_mm", text=""),
-            ),
-            Dimension(
-                "rabbet_depth", "rabbet_depth", (-y, -z), (-y, floor), spec.rabbet.depth_mm, "mm", "given", LEFT, 1.5,
-                acts=TypeIn(op="type", path="rabbet.depth_mm", text=""),
-            ),
-        ]  # fmt: skip
-    return View("section", section_shapes(board), (), tuple(dimensions))
+    yield Dimension("width", "rail_width", (-y, z), (y, z), 2 * y, "mm", "given", UP, lanes.next(UP), acts=width)
+    thickness = TypeIn(op="type", path="board.thickness_mm", text="")
+    yield Dimension("thickness", "thickness", (y, -z), (y, z), 2 * z, "mm", "given", RIGHT, lanes.next(RIGHT), acts=thickness)
+
+
+def _rabbet_figures(spec: FlatFrameSpec, assembly: Assembly, lanes: Lanes) -> Iterator[Dimension]:
+    """The rabbet that what it holds lies in."""
+    if not spec.rabbet:
+        return
+    board = assembly.boards[0]
+    y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
+    step, floor = y - spec.rabbet.width_mm, -z + spec.rabbet.depth_mm
+    for name, ends, value, away in (
+        ("width", ((-y, -z), (-step, -z)), spec.rabbet.width_mm, DOWN),
+        ("depth", ((-y, -z), (-y, floor)), spec.rabbet.depth_mm, LEFT),
+    ):
+        acts = TypeIn(op="type", path=f"rabbet.{name}_mm", text="")
+        yield Dimension(f"rabbet_{name}", f"rabbet_{name}", *ends, value, "mm", "given", away, lanes.next(away), acts=acts)
 
 
 def _sizes(spec: FlatFrameSpec, ruler: Ruler) -> tuple[SizeRow, ...]:

@@ -224,7 +224,7 @@ def _choose(spec: FlatFrameSpec, document: Document, act: Choose, on: Tape) -> D
         nominal = NOMINALS.get(str(act.value))
         if nominal is None:
             raise SpecError("no_such_nominal", (act.path,), text=str(act.value)[:40])
-        board = {"nominal": nominal.name, "width_mm": nominal.width_mm, "thickness_mm": nominal.thickness_mm}
+        board = {**document["board"], "nominal": nominal.name, "width_mm": nominal.width_mm, "thickness_mm": nominal.thickness_mm}
         return put_at(put_at(document, "board", board), "rails", {})
     if act.path == "rabbet":
         if act.value is None and not isinstance(spec.shape, Irregular) and spec.shape.size.by == "holds":

@@ -23,7 +23,6 @@ from fennup.core.kinds.flat_frame.spec import (
 )
 from fennup.core.kinds.inner import Added, Face, add_inner, panel
 from fennup.core.parts.measures import measure_of
-from fennup.core.stock.section import Rabbet, Section
 from fennup.core.tolerances import NOTHING, ON_LINE, SAME
 
 GROUND = Plane((0.0, 0.0, 1.0), 0.0)
@@ -102,8 +101,7 @@ def _rail(spec: FlatFrameSpec, side: Side) -> Board:
         (side.start[1] + side.end[1]) / 2 - y[1] * middle,
         0.0,
     )
-    rabbet = Rabbet(spec.rabbet.width_mm, spec.rabbet.depth_mm) if spec.rabbet else None
-    section = Section(spec.width_of(side.letter), spec.board.thickness_mm, rabbet)
+    section = spec.section_of(side.letter)
     return Board(
         side.letter, rail_name(spec, side.letter), section, Frame(origin, x, y, (0.0, 0.0, 1.0)), role="frame", shows=True
     )

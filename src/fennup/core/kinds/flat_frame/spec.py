@@ -24,6 +24,9 @@ from fennup.core.kinds.fields import (
     pin,
 )
 from fennup.core.kinds.inner import Inner
+from fennup.core.kinds.ploughing import MOST_PLOUGHED, check_ploughed
+from fennup.core.stock.ploughed import Ploughed, Rabbet
+from fennup.core.stock.section import Section
 
 RegularMeasure = Literal[
     "opening_flats", "opening_corners", "opening_side", "opening_reach", "opening_diagonal",
@@ -192,6 +195,7 @@ class BoardSpec(Strict):
     width_mm: Section_mm
     thickness_mm: Section_mm
     nominal: Annotated[str | None, Field(max_length=40)] = None
+    ploughed: Annotated[list[Ploughed], Field(max_length=MOST_PLOUGHED)] = []
 
 
 class RailSpec(Strict):
@@ -291,6 +295,16 @@ class FlatFrameSpec(Pinned):
         rail = self.rails.get(letter)
         return rail.width_mm if rail else self.board.width_mm
 
+    @property
+    def narrowest(self) -> str:
+        """The narrowest rail's letter: what is ploughed along all of them must find its wood there."""
+        return min(self.letters, key=self.width_of)
+
+    def section_of(self, letter: str) -> Section:
+        """A rail cut across: the rabbet for what it holds first, then what else is ploughed along every rail."""
+        held = (Rabbet(width_mm=self.rabbet.width_mm, depth_mm=self.rabbet.depth_mm),) if self.rabbet else ()
+        return Section(self.width_of(letter), self.board.thickness_mm, (*held, *self.board.ploughed))
+
     @model_validator(mode="after")
     def _consistent(self) -> "FlatFrameSpec":
         """Names must exist and the section must be possible; SpecError names the field."""
@@ -328,9 +342,10 @@ class FlatFrameSpec(Pinned):
         held = self.shape.line == "held" if isinstance(self.shape, Irregular) else self.shape.size.by == "holds"
         if held and self.rabbet is None:
             raise SpecError("holds_without_rabbet", ("rabbet",))
+        narrowest = (self.width_of(self.narrowest), self.narrowest)
+        check_ploughed(self.section_of(self.narrowest), 1 if self.rabbet else 0, "board.ploughed")
         if self.rabbet is None:
             return
-        narrowest = min((self.width_of(side), side) for side in self.letters)
         if self.rabbet.width_mm >= narrowest[0]:
             raise SpecError("rabbet_too_wide", ("rabbet.width_mm",), mm=self.rabbet.width_mm, limit_mm=narrowest[0])
         if self.rabbet.depth_mm >= self.board.thickness_mm:

@@ -1,0 +1,205 @@
+"""What somebody says is ploughed along boards: what can be, and what there is to decide about it."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+from fennup.core.drawing.edit import Choose, TypeIn
+from fennup.core.drawing.view import Control, Dimension, Option
+from fennup.core.errors import SpecError
+from fennup.core.geometry.vec import Point2
+from fennup.core.kinds.asking import Answers, choice, figure
+from fennup.core.stock.ploughed import CORNERS, FORMS, Chamfer, Cove, Form, Groove, Long, Ploughed, Rabbet, Round, Tongue
+from fennup.core.stock.section import Section
+from fennup.core.tolerances import NOTHING
+
+MOST_PLOUGHED = 12
+GROUP = "section"
+UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
+LEVEL_LANE, UPRIGHT_LANE = 1.6, 3.0  # how far apart dimensions stand beside a section, in text heights
+
+
+@dataclass
+class Lanes:
+    """How many dimensions stand on each side of a section so far."""
+
+    taken: dict[Point2, int] = field(default_factory=dict)
+
+    def next(self, away: Point2) -> float:
+        """The next lane on a side."""
+        count = self.taken.get(away, 0)
+        self.taken[away] = count + 1
+        return 1.0 + count * LEVEL_LANE if away in (UP, DOWN) else 1.5 + count * UPRIGHT_LANE
+
+
+def check_ploughed(section: Section, first: int, field: str) -> None:
+    """Each thing ploughed must find its wood: SpecError `ploughed_too_large` with the figure and what there is, `ploughed_meets` where two
+    run into each other or nothing holds the rest together. `first`: from which on they are the field's own."""
+    for k, cut in enumerate(section.ploughed[first:]):
+        for name, mm, limit in _figures(cut, section):
+            if mm >= limit - NOTHING:
+                raise SpecError("ploughed_too_large", (f"{field}.{k}.{name}",), mm=mm, limit_mm=limit, form=cut.form)
+    for k in range(first, len(section.ploughed)):
+        if not replace(section, ploughed=section.ploughed[: k + 1]).hangs_together:
+            raise SpecError("ploughed_meets", (f"{field}.{k - first}",), form=section.ploughed[k].form)
+
+
+def _figures(cut: Ploughed, section: Section) -> Iterator[tuple[str, float, float]]:
+    """(field, figure, what it must stay under) of one thing ploughed."""
+    wide, thick = section.width_mm, section.thickness_mm
+    if isinstance(cut, Rabbet | Chamfer):
+        yield "width_mm", cut.width_mm, wide
+        yield "depth_mm", cut.depth_mm, thick
+    elif isinstance(cut, Round | Cove):
+        yield "radius_mm", cut.radius_mm, min(wide, thick)
+    elif isinstance(cut, Groove):
+        long, deep = (wide, thick) if cut.side in ("face", "back") else (thick, wide)
+        yield "depth_mm", cut.depth_mm, deep
+        yield "from_mm", cut.from_mm, long
+        yield "width_mm", cut.width_mm, long - cut.from_mm + 2 * NOTHING
+    elif isinstance(cut, Tongue):
+        yield "long_mm", cut.long_mm, wide
+        yield "from_mm", cut.from_mm, thick
+        yield "thickness_mm", cut.thickness_mm, thick - cut.from_mm + 2 * NOTHING
+
+
+def usual(form: Form, section: Section) -> Ploughed | None:
+    """A usual one of a form where this section still has wood for it; None where nowhere."""
+    return next((cut for cut in _usual(form, section) if _fits(section, cut)), None)
+
+
+def _usual(form: Form, section: Section) -> list[Ploughed]:
+    """Usual ones of a form, wherever it can be."""
+    wide, thick = section.width_mm, section.thickness_mm
+    small, deep = min(wide, thick) / 4, thick / 3
+    if form == "rabbet":
+        return [Rabbet(width_mm=min(thick / 2, wide / 4), depth_mm=thick / 2, corner=corner) for corner in CORNERS[::-1]]
+    if form == "groove":
+        middles: dict[Long, float] = {"back": wide / 2, "face": wide / 2, "lower": thick / 2, "upper": thick / 2}
+        return [Groove(from_mm=at - deep / 2, width_mm=deep, depth_mm=deep, side=side) for side, at in middles.items()]
+    if form == "chamfer":
+        return [Chamfer(corner=corner, width_mm=small, depth_mm=small) for corner in CORNERS]
+    if form == "tongue":
+        edges: tuple[Literal["lower", "upper"], ...] = ("lower", "upper")
+        return [Tongue(edge=edge, from_mm=deep, thickness_mm=deep, long_mm=deep) for edge in edges]
+    curve = Round if form == "round" else Cove
+    return [curve(corner=corner, radius_mm=small) for corner in CORNERS]
+
+
+def _fits(section: Section, cut: Ploughed) -> bool:
+    """Whether a section still has wood for one thing more."""
+    sizes = all(mm < limit - NOTHING for _, mm, limit in _figures(cut, section))
+    return sizes and replace(section, ploughed=(*section.ploughed, cut)).hangs_together
+
+
+def ploughed_controls(section: Section, ploughed: Sequence[Ploughed], path: str, sides: str) -> list[Control]:
+    """One more, and of each what it measures, where it is, and that it goes. `section` has them all; `sides` begins the codes of a kind's own
+    sides and corners."""
+    rows = [cut.model_dump(mode="json") for cut in ploughed]
+    more = [(form, usual(form, section)) for form in FORMS] if len(rows) < MOST_PLOUGHED else []
+    offered = [
+        Option(f"add_{form}", (Choose(op="choose", path=path, value=[*rows, cut.model_dump(mode="json")]),), False)
+        for form, cut in more
+        if cut is not None
+    ]
+    made = [Control("plough", GROUP, tuple(offered), style="menu")] if offered else []
+    for k, cut in enumerate(ploughed):
+        alike = [other for other in ploughed if other.form == cut.form]
+        about = str(alike.index(cut) + 1) if len(alike) > 1 else ""
+        others = replace(section, ploughed=tuple(other for other in section.ploughed if other is not cut))
+        made += [figure(f"{cut.form}_{name}", GROUP, mm, f"{path}.{k}.{name}_mm", about=about) for name, mm in figures_of(cut)]
+        answers: Answers = {
+            f"{sides}_{place_of(moved)}": (moved.model_dump(mode="json"), place_of(moved) == place_of(cut))
+            for moved in _elsewhere(cut, others)
+        }
+        made.append(choice(f"{cut.form}_at", GROUP, f"{path}.{k}", answers, about, style="list"))
+        if isinstance(cut, Groove):
+            made.append(_counted_from(cut, others, f"{path}.{k}", sides, about))
+        rest = [row for other, row in enumerate(rows) if other != k]
+        gone = Option("take_it_away", (Choose(op="choose", path=path, value=rest),), False)
+        made.append(Control(f"{cut.form}_away", GROUP, (gone,), about=about, style="sentence"))
+    return made
+
+
+def figures_of(cut: Ploughed) -> list[tuple[str, float]]:
+    """What it measures, by the names of its fields without their unit."""
+    return [(name[:-3], value) for name, value in cut if name.endswith("_mm")]
+
+
+def place_of(cut: Ploughed) -> str:
+    """The corner, the side or the edge that it is at."""
+    return cut.side if isinstance(cut, Groove) else cut.edge if isinstance(cut, Tongue) else cut.corner
+
+
+def _elsewhere(cut: Ploughed, others: Section) -> Iterator[Ploughed]:
+    """The same at every place where there is wood for it, where it is included; as large as there if it can be, else a usual one."""
+    for there in _usual(cut.form, others):
+        field = "side" if isinstance(cut, Groove) else "edge" if isinstance(cut, Tongue) else "corner"
+        same = cut.model_copy(update={field: place_of(there)})
+        if place_of(there) == place_of(cut) or _fits(others, same):
+            yield same
+        elif _fits(others, there):
+            yield there
+
+
+def _counted_from(cut: Groove, section: Section, path: str, sides: str, about: str) -> Control:
+    """From which edge a groove is counted: where it lies it stays."""
+    long, ends = (
+        (section.width_mm, ("lower", "upper")) if cut.side in ("face", "back") else (section.thickness_mm, ("back", "face"))
+    )
+    turned = cut.model_copy(update={"far": not cut.far, "from_mm": long - cut.from_mm - cut.width_mm})
+    answers: Answers = {
+        f"{sides}_{end}": ((cut if cut.far == far else turned).model_dump(mode="json"), cut.far == far)
+        for end, far in zip(ends, (False, True), strict=True)
+    }
+    return choice("groove_counted", GROUP, path, answers, about)
+
+
+def ploughed_dimensions(section: Section, ploughed: Sequence[Ploughed], path: str, lanes: Lanes) -> Iterator[Dimension]:
+    """Every figure of what is ploughed, on the section as it is drawn: x is -y, so that the upper edge is at the left, and y is z."""
+    half_y, half_z = section.width_mm / 2, section.thickness_mm / 2
+    for k, cut in enumerate(ploughed):
+        for name, mm in figures_of(cut):
+            a, b = _ends_of(cut, name, section)
+            level = abs(a[1] - b[1]) < NOTHING
+            if level:
+                away = UP if a[1] > 0 else DOWN
+                ends = tuple((-y, half_z * away[1]) for y in (a[0], b[0]))
+            else:
+                away = LEFT if a[0] > 0 else RIGHT
+                ends = tuple((half_y * away[0], z) for z in (a[1], b[1]))
+            yield Dimension(
+                f"ploughed:{k}:{name}", f"{cut.form}_{name}", ends[0], ends[1], mm, "mm", "given", away, lanes.next(away),
+                acts=TypeIn(op="type", path=f"{path}.{k}.{name}_mm", text=""),
+            )  # fmt: skip
+
+
+def _ends_of(cut: Ploughed, name: str, section: Section) -> tuple[Point2, Point2]:
+    """From where to where a figure goes, (y, z) on the section, beside what it measures."""
+    half = (section.width_mm / 2, section.thickness_mm / 2)
+    if isinstance(cut, Tongue):
+        y = half[0] if cut.edge == "upper" else -half[0]
+        low = -half[1] + (0.0 if name == "from" else cut.from_mm)
+        if name == "long":
+            return (y, -half[1]), (y - cut.long_mm if y > 0 else y + cut.long_mm, -half[1])
+        return (y, low), (y, low + (cut.from_mm if name == "from" else cut.thickness_mm))
+    if isinstance(cut, Groove):
+        axis = 0 if cut.side in ("face", "back") else 1
+        sense = -1.0 if cut.far else 1.0
+        start = -sense * half[axis]
+        near = start + sense * cut.from_mm
+        along = {"from": (start, near), "width": (near, near + sense * cut.width_mm)}.get(name)
+        out = 1.0 if cut.side in ("face", "upper") else -1.0
+        rim = out * half[1 - axis]
+        if along is None:
+            at = near + sense * cut.width_mm / 2
+            ends = ((at, rim), (at, rim - out * cut.depth_mm))
+        else:
+            ends = ((along[0], rim), (along[1], rim))
+        return ends if axis == 0 else ((ends[0][1], ends[0][0]), (ends[1][1], ends[1][0]))
+    side, _, edge = cut.corner.partition("_")
+    y, z = (half[0] if edge == "upper" else -half[0]), (half[1] if side == "face" else -half[1])
+    figures = dict(figures_of(cut))
+    if name == "depth":
+        return (y, z), (y, z - figures[name] if z > 0 else z + figures[name])
+    return (y, z), (y - figures[name] if y > 0 else y + figures[name], z)
