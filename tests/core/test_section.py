@@ -11,6 +11,7 @@ from pydantic import TypeAdapter
 
 from fennup.core.boards.pieces import pieces_of
 from fennup.core.design import Design
+from fennup.core.drawing.edit import TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.parts.alike import AS_IT_LIES, END_FOR_END, OVER, OVER_END_FOR_END, own_turns
@@ -19,10 +20,12 @@ from fennup.core.saw.pose import poses_for
 from fennup.core.solve import Solution
 from fennup.core.stock.ploughed import CURVE_MM, Ploughed
 from fennup.core.stock.section import Section
+from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof, in_one
 from tests.core.cut_boards import a_board
-from tests.core.frames import regular, shown, solved, spec_of
+from tests.core.frames import after, regular, shown, solved, spec_of
 
+MM = tape("mm", "1")
 READ: TypeAdapter[Ploughed] = TypeAdapter(Ploughed)
 CORNERS = ("face_upper", "face_lower", "back_upper", "back_lower")
 RABBET = {"form": "rabbet", "width_mm": 9.0, "depth_mm": 8.0, "corner": "back_upper"}
@@ -137,6 +140,21 @@ class Frames(unittest.TestCase):
         self.assertEqual(lines["cove"], {opening + 14.0, opening})
         self.assertEqual(lines["round"], {489.0, 489.0 - 10.0})
         self.assertEqual([fact.key for fact in a.ploughed], ["A rabbet", "A cove", "A round", "A groove"])
+
+    def test_play_is_said_in_all_or_at_each_side_and_may_be_more_across_the_grain(self) -> None:
+        spec = spec_of(photograph())
+        each = spec_of(after(spec, TypeIn(op="type", path="shape.size.play_each_mm", text="2"), MM))
+        self.assertEqual(each.shape.size.play_mm, 4.0)
+        swelling = photograph()
+        swelling["shape"]["size"]["play_depth_mm"] = 7.0
+        made = solved(swelling)
+        self.assertEqual([round(facts.arrises["face_lower"], 9) for facts in made.facts], [489.0, 300.0 + 7.0 + 2 * 38.0])
+        rows = {row.measure: row.value for row in shown(made).sizes}
+        # The lip of 9 covers it by 9 - 1.5 and 9 - 3.5 where it lies in the middle, and by twice the play less where it is pushed away.
+        lips = ("lip_covers", "lip_covers_least", "lip_covers_depth", "lip_covers_depth_least")
+        self.assertEqual([rows[name] for name in lips], [7.5, 6.0, 5.5, 2.0])
+        swelling["shape"]["size"]["play_depth_mm"] = 18.0
+        self.assertIn("falls_through", [finding.code for finding in solved(swelling).findings])
 
     def test_any_section_closes_in_both_proofs_and_is_sawn_right(self) -> None:
         rng, kept = random.Random(7), 0

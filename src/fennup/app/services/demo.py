@@ -264,6 +264,22 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         ),
     },
     {
+        "name": "Race board frame",
+        "spec": _frame(
+            {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 620.0, "object_depth_mm": 430.0, "play_mm": 4.0}},
+            60.0, 20.0,
+            layers={
+                "1": {
+                    "side": "back", "width_mm": 44.0, "thickness_mm": 12.0, "keeps_to": "opening", "set_back_mm": 12.0, "corners": "round",
+                },
+                "2": {
+                    "width_mm": 18.0, "thickness_mm": 12.0, "ploughed": [{"form": "round", "corner": "face_upper", "radius_mm": 6.0}],
+                },
+            },
+            numbered=2,
+        ),
+    },
+    {
         "name": "Honours board frame",
         "spec": _frame(
             {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 900.0, "object_depth_mm": 560.0, "play_mm": 3.0}},

@@ -168,7 +168,7 @@ class HoldsSheet:
     def _contents(self) -> GroupOut:
         holds, voice, standing = self.finish.wishes.holds, self.words.voice, self.standing
         say, controls, rows, note = voice.say, [], [], ""
-        if any(self.finish.design.boards[part.id].section.rabbet for part in self.finish.design.parts):
+        if recesses := standing.recesses():
             for field, label in (
                 ("glass_mm", "Glass, thick"),
                 ("spacer_mm", "Spacer"),
@@ -176,12 +176,12 @@ class HoldsSheet:
                 ("back_mm", "Back"),
             ):
                 controls.append(figure_in(f"holds/{field}", label, voice.of(getattr(holds, field), "mm", "given")))
-            for part, deep, lies in standing.rabbets():
-                stack = holds.glass_mm + holds.spacer_mm + holds.art_mm + holds.back_mm
+            stack = holds.glass_mm + holds.spacer_mm + holds.art_mm + holds.back_mm
+            for part, deep, lies in recesses if stack > 0 else ():
                 rows.append(
                     WhyOut(
                         title=f"Left behind it in {self.words.short(part)}", figure=say(round(lies.left_mm, 2)), note=told.HOLDERS[lies.holder],
-                        lines=[f"The rabbet is {say(deep)} deep, the stack {say(stack)}."], tone="near" if lies.holder == "proud" else "right",
+                        lines=[f"What it lies in is {say(deep)} deep, the stack {say(stack)}."], tone="near" if lies.holder == "proud" else "right",
                     )
                 )  # fmt: skip
         if room := standing.held:

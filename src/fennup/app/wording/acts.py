@@ -13,7 +13,7 @@ from fennup.core.drawing.edit import Drag, Fit, Free, Give, ProjectAct, Rescale
 
 _FIELDS = {
     "mm": "size", "width_mm": "width", "depth_mm": "depth", "thickness_mm": "thickness", "object_mm": "what it holds",
-    "object_width_mm": "what it holds", "object_depth_mm": "what it holds", "play_mm": "play", "reveal_mm": "reveal",
+    "object_width_mm": "what it holds", "object_depth_mm": "what it holds", "play_mm": "play", "play_each_mm": "play", "play_depth_mm": "play in depth", "play_depth_each_mm": "play in depth", "reveal_mm": "reveal",
     "nominal": "board", "by": "how it is sized", "joint": "joints", "left_out": "open sides", "loose_ends": "loose ends",
     "rabbet": "rabbet", "name": "name", "unit": "units", "graduation": "tape", "sides": "number of sides", "form": "outline",
     "line": "where corners lie", "corners": "joints", "allowance_mm": "widest gap", "slopes_deg": "slopes", "thicknesses_mm": "thickness",
@@ -23,7 +23,7 @@ _FIELDS = {
     "up_mm": "how high it stands", "along_mm": "where a piece ends", "plus_mm": "how much more than what it follows",
     "height_mm": "height", "set_in_mm": "how far in", "low_mm": "where braces start", "high_mm": "where braces end",
     "named": "sizes with a name", "holes": "holes", "lies_flat": "how a piece lies", "box_mm": "boxes", "right": "the two sides", "foot": "the feet",
-    "roll": "how legs are turned", "ploughed": "what is cut along the boards", "rails": "rails", "rings": "rings", "braces": "braces", "top": "top", "treads": "treads",
+    "roll": "how legs are turned", "ploughed": "what is cut along the boards", "layers": "strips on the rails", "set_back_mm": "how far strips are set back", "stand_off_mm": "how far it stands off", "rails": "rails", "rings": "rings", "braces": "braces", "top": "top", "treads": "treads",
 }  # fmt: skip
 
 

@@ -145,6 +145,16 @@ class SubAssembly:
 
 
 @dataclass(frozen=True)
+class HeldIn:
+    """A recess that holds something by its edge: the boards that go round it, how deep it is, and how far its lip covers the edge, the thing in the
+    middle of its play."""
+
+    boards: tuple[str, ...]
+    depth_mm: float
+    covers_mm: float
+
+
+@dataclass(frozen=True)
 class Blank:
     """A piece of sheet that is not wood, laid flat, mm: the outline to cut by, the lines to fold at, holes by their middles and diameters;
     `off_mm`: how far the outline's polygon lies inside its curves at most."""
@@ -161,7 +171,7 @@ class Blank:
 class Assembly:
     """Boards, joints, outlines and claims in the kind's own order; `findings` are those that only the kind can know.
 
-    `partings`: where it is sawn apart once it is together; `asked_level_mm`: a level at which its walls are measured too; `blanks`: sheet that is no wood; `subassemblies`: what is put together by itself first. `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
+    `partings`: where it is sawn apart once it is together; `asked_level_mm`: a level at which its walls are measured too; `blanks`: sheet that is no wood; `subassemblies`: what is put together by itself first; `recesses`: what it holds lies in. `rings` are what goes round: in them the errors of all joints add up. `gauges` are sizes between places,
     besides those along the outlines. `inside`: the assemblies that it is made of, by name, where it is of several; their
     boards and measures are called by it, `Stand/AB`.
     """
@@ -178,6 +188,7 @@ class Assembly:
     asked_level_mm: float | None = None
     blanks: tuple[Blank, ...] = ()
     subassemblies: tuple[SubAssembly, ...] = ()
+    recesses: tuple[HeldIn, ...] = ()
 
     def board(self, id: str) -> Board:
         """The board of that id."""

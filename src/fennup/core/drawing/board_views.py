@@ -23,7 +23,9 @@ def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, .
     """Every board's silhouette seen from +z, then the lines of what is ploughed along it, then joint faces edge on."""
     shapes = [
         Shape("wood", hull([(p[0], p[1]) for p in _points(solids[b.id])]), True, b.id, (b.frame.x[0], b.frame.x[1]))
-        for b in sorted(assembly.boards, key=lambda b: not b.panel)  # a panel lies behind the rails
+        for b in sorted(
+            assembly.boards, key=lambda b: (not b.panel, b.frame.origin[2] if b.role == "strip" else 0.0)
+        )  # a panel lies behind
     ]
     for board in assembly.boards:
         for role, ends in ploughed_lines(board):
@@ -34,12 +36,18 @@ def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, .
             lap = [p for patch in solids[joint.a.board].patches(joint.a.facet) for p in patch.points]
             shapes.append(Shape("joint", hull([(p[0], p[1]) for p in lap]), True))
             continue
-        for mating in (joint.a, joint.b):
-            if mating.facet == "upper":
+        for mating in (joint.a, joint.b) if joint.kind != "face" else ():
+            if mating.facet == "upper" or not _in_front(assembly, mating.board):
                 continue
             seen = [(p[0], p[1]) for patch in solids[mating.board].patches(mating.facet) for p in patch.points]
             shapes.append(Shape("joint", _farthest(seen)))
     return tuple(shapes)
+
+
+def _in_front(assembly: Assembly, id: str) -> bool:
+    """Whether a board of a frame is seen from the front: a strip on its back is not."""
+    board = assembly.board(id)
+    return board.role != "strip" or board.shows
 
 
 def seen_from(

@@ -142,15 +142,16 @@ class Standing:
                 found.append(Moves(part.id, wide, wood_moves_mm(wide, of.flat_part, percent)))
         return found
 
-    def rabbets(self) -> list[tuple[str, float, Lies]]:
-        """How a stack lies in each rabbet: the part, the rabbet's depth, and how."""
-        holds, found = self.finish.wishes.holds, []
+    def recesses(self) -> list[tuple[str, float, Lies]]:
+        """How a stack lies in each recess: the first board that goes round it, how deep it is, and how."""
+        holds = self.finish.wishes.holds
         layers = (holds.glass_mm, holds.spacer_mm, holds.art_mm, holds.back_mm)
-        for part in self.finish.design.parts:
-            rabbet = self.finish.design.boards[part.id].section.rabbet
-            if rabbet and sum(layers) > 0:
-                found.append((part.id, rabbet.depth_mm, stack_in_rabbet(rabbet.depth_mm, *layers)))
-        return found
+        inside = self.finish.design.assembly.inside or {"": self.finish.design.assembly}
+        return [
+            (f"{id}/{recess.boards[0]}".removeprefix("/"), recess.depth_mm, stack_in_rabbet(recess.depth_mm, *layers))
+            for id, own in inside.items()
+            for recess in own.recesses
+        ]
 
     # Load.
 

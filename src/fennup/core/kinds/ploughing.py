@@ -20,16 +20,22 @@ LEVEL_LANE, UPRIGHT_LANE = 1.6, 3.0  # how far apart dimensions stand beside a s
 
 
 @dataclass
-class Lanes:
-    """How many dimensions stand on each side of a section so far."""
+class Beside:
+    """What stands beside a drawing of a section: the box round it, and how many dimensions there are on each side so far."""
 
+    low: Point2
+    high: Point2
     taken: dict[Point2, int] = field(default_factory=dict)
 
-    def next(self, away: Point2) -> float:
-        """The next lane on a side."""
+    def dimension(self, name: str, label: str, span: tuple[float, float], away: Point2, value: float, path: str) -> Dimension:
+        """The next one on a side, from where to where along that, typed into a field."""
         count = self.taken.get(away, 0)
         self.taken[away] = count + 1
-        return 1.0 + count * LEVEL_LANE if away in (UP, DOWN) else 1.5 + count * UPRIGHT_LANE
+        level = away in (UP, DOWN)
+        rim = {UP: self.high[1], DOWN: self.low[1], RIGHT: self.high[0], LEFT: self.low[0]}[away]
+        a, b = (((at, rim) if level else (rim, at)) for at in span)
+        lane = 1.0 + count * LEVEL_LANE if level else 1.5 + count * UPRIGHT_LANE
+        return Dimension(name, label, a, b, value, "mm", "given", away, lane, acts=TypeIn(op="type", path=path, text=""))
 
 
 def check_ploughed(section: Section, first: int, field: str) -> None:
@@ -92,7 +98,9 @@ def _fits(section: Section, cut: Ploughed) -> bool:
     return sizes and replace(section, ploughed=(*section.ploughed, cut)).hangs_together
 
 
-def ploughed_controls(section: Section, ploughed: Sequence[Ploughed], path: str, sides: str) -> list[Control]:
+def ploughed_controls(
+    section: Section, ploughed: Sequence[Ploughed], path: str, sides: str, group: str = GROUP, whose: str = ""
+) -> list[Control]:
     """One more, and of each what it measures, where it is, and that it goes. `section` has them all; `sides` begins the codes of a kind's own
     sides and corners."""
     rows = [cut.model_dump(mode="json") for cut in ploughed]
@@ -102,22 +110,26 @@ def ploughed_controls(section: Section, ploughed: Sequence[Ploughed], path: str,
         for form, cut in more
         if cut is not None
     ]
-    made = [Control("plough", GROUP, tuple(offered), style="menu")] if offered else []
+    made = (
+        [Control("plough" if group == GROUP else "plough_layer", group, tuple(offered), about=whose, style="menu")]
+        if offered
+        else []
+    )
     for k, cut in enumerate(ploughed):
         alike = [other for other in ploughed if other.form == cut.form]
-        about = str(alike.index(cut) + 1) if len(alike) > 1 else ""
+        about = " ".join(part for part in (whose, str(alike.index(cut) + 1) if len(alike) > 1 else "") if part)
         others = replace(section, ploughed=tuple(other for other in section.ploughed if other is not cut))
-        made += [figure(f"{cut.form}_{name}", GROUP, mm, f"{path}.{k}.{name}_mm", about=about) for name, mm in figures_of(cut)]
+        made += [figure(f"{cut.form}_{name}", group, mm, f"{path}.{k}.{name}_mm", about=about) for name, mm in figures_of(cut)]
         answers: Answers = {
             f"{sides}_{place_of(moved)}": (moved.model_dump(mode="json"), place_of(moved) == place_of(cut))
             for moved in _elsewhere(cut, others)
         }
-        made.append(choice(f"{cut.form}_at", GROUP, f"{path}.{k}", answers, about, style="list"))
+        made.append(choice(f"{cut.form}_at", group, f"{path}.{k}", answers, about, style="list"))
         if isinstance(cut, Groove):
-            made.append(_counted_from(cut, others, f"{path}.{k}", sides, about))
+            made.append(_counted_from(cut, others, f"{path}.{k}", sides, about, group))
         rest = [row for other, row in enumerate(rows) if other != k]
         gone = Option("take_it_away", (Choose(op="choose", path=path, value=rest),), False)
-        made.append(Control(f"{cut.form}_away", GROUP, (gone,), about=about, style="sentence"))
+        made.append(Control(f"{cut.form}_away", group, (gone,), about=about, style="sentence"))
     return made
 
 
@@ -142,7 +154,7 @@ def _elsewhere(cut: Ploughed, others: Section) -> Iterator[Ploughed]:
             yield there
 
 
-def _counted_from(cut: Groove, section: Section, path: str, sides: str, about: str) -> Control:
+def _counted_from(cut: Groove, section: Section, path: str, sides: str, about: str, group: str) -> Control:
     """From which edge a groove is counted: where it lies it stays."""
     long, ends = (
         (section.width_mm, ("lower", "upper")) if cut.side in ("face", "back") else (section.thickness_mm, ("back", "face"))
@@ -152,26 +164,21 @@ def _counted_from(cut: Groove, section: Section, path: str, sides: str, about: s
         f"{sides}_{end}": ((cut if cut.far == far else turned).model_dump(mode="json"), cut.far == far)
         for end, far in zip(ends, (False, True), strict=True)
     }
-    return choice("groove_counted", GROUP, path, answers, about)
+    return choice("groove_counted", group, path, answers, about)
 
 
-def ploughed_dimensions(section: Section, ploughed: Sequence[Ploughed], path: str, lanes: Lanes) -> Iterator[Dimension]:
-    """Every figure of what is ploughed, on the section as it is drawn: x is -y, so that the upper edge is at the left, and y is z."""
-    half_y, half_z = section.width_mm / 2, section.thickness_mm / 2
+def ploughed_dimensions(
+    section: Section, ploughed: Sequence[Ploughed], path: str, beside: Beside, at: Point2 = (0.0, 0.0)
+) -> Iterator[Dimension]:
+    """Every figure of what is ploughed, on the section as it is drawn with its middle at a place: x is -y, so that the upper edge is at the left, and
+    y is z."""
     for k, cut in enumerate(ploughed):
         for name, mm in figures_of(cut):
-            a, b = _ends_of(cut, name, section)
-            level = abs(a[1] - b[1]) < NOTHING
-            if level:
-                away = UP if a[1] > 0 else DOWN
-                ends = tuple((-y, half_z * away[1]) for y in (a[0], b[0]))
-            else:
-                away = LEFT if a[0] > 0 else RIGHT
-                ends = tuple((half_y * away[0], z) for z in (a[1], b[1]))
-            yield Dimension(
-                f"ploughed:{k}:{name}", f"{cut.form}_{name}", ends[0], ends[1], mm, "mm", "given", away, lanes.next(away),
-                acts=TypeIn(op="type", path=f"{path}.{k}.{name}_mm", text=""),
-            )  # fmt: skip
+            (ay, az), (by, bz) = _ends_of(cut, name, section)
+            level = abs(az - bz) < NOTHING
+            span = (at[0] - ay, at[0] - by) if level else (at[1] + az, at[1] + bz)
+            away = (UP if az > 0 else DOWN) if level else (LEFT if ay > 0 else RIGHT)
+            yield beside.dimension(f"{path}.{k}.{name}", f"{cut.form}_{name}", span, away, mm, f"{path}.{k}.{name}_mm")
 
 
 def _ends_of(cut: Ploughed, name: str, section: Section) -> tuple[Point2, Point2]:

@@ -1,8 +1,11 @@
 """What there is to decide about a flat frame, in the order in which one decides it."""
 
+from dataclasses import replace
+
 from fennup.core.drawing.edit import Choose, Edit, TypeIn
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.asking import figure, one_of, with_or_without
+from fennup.core.kinds.flat_frame.layer import MOST_LAYERS, Layer
 from fennup.core.kinds.flat_frame.spec import (
     FlatFrameSpec,
     FloatingPanel,
@@ -18,6 +21,8 @@ from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
 
 USUAL_PANEL_MM = 4.0
+USUAL_STAND_OFF_MM = 25.0
+SWELLS = 0.01  # of a wooden panel's width across its grain: a usual room for a year's swelling
 
 
 def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
@@ -31,9 +36,15 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
         code = "object_round" if isinstance(size, HeldRound) and size.form == "round" else "object_flats"
         controls.append(figure(code, "outline", size.object_mm, "shape.size.object_mm"))
     if isinstance(spec.shape, Irregular) and spec.shape.line == "held":
-        controls.append(figure("play", "outline", spec.shape.play_mm, "shape.play_mm"))
+        controls += _play("play", spec.shape.play_mm, "shape.play_mm")
     if isinstance(size, HeldRound | HeldPanel):
-        controls.append(figure("play", "outline", size.play_mm, "shape.size.play_mm"))
+        controls += _play("play", size.play_mm, "shape.size.play_mm")
+    if isinstance(size, HeldPanel):
+        names = ("play_alike", "play_in_depth")
+        swollen = size.play_mm + SWELLS * size.object_depth_mm
+        controls.append(with_or_without("play_swells", "outline", "shape.size.play_depth_mm", names, swollen, size.play_depth_mm))
+        if size.play_depth_mm is not None:
+            controls += _play("play_depth", size.play_depth_mm, "shape.size.play_depth_mm")
     if isinstance(size, FloatingRound | FloatingPanel):
         controls.append(figure("reveal", "outline", size.reveal_mm, "shape.size.reveal_mm"))
     if not isinstance(spec.shape, Irregular):
@@ -46,8 +57,8 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
         controls.append(figure("rabbet_width", "board", spec.rabbet.width_mm, "rabbet.width_mm"))
         controls.append(figure("rabbet_depth", "board", spec.rabbet.depth_mm, "rabbet.depth_mm"))
     own = ploughed_controls(spec.section_of(spec.narrowest), spec.board.ploughed, "board.ploughed", "rail")
-    if spec.rabbet and not spec.left_out:
-        usual = {"thickness_mm": min(USUAL_PANEL_MM, spec.rabbet.depth_mm), "play_mm": 2.0}
+    if spec.recess and not spec.left_out:
+        usual = {"thickness_mm": min(USUAL_PANEL_MM, spec.recess.depth_mm), "play_mm": 2.0}
         controls.append(with_or_without("panel", "board", "panel", ("no_panel", "in_the_rabbet"), usual, spec.panel))
         if spec.panel:
             controls.append(figure("panel_thickness", "board", spec.panel.thickness_mm, "panel.thickness_mm"))
@@ -55,12 +66,21 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
     controls += [*own, *_joints(spec)]
     if not spec.left_out:
         controls += inner_controls(spec.inner, spec.board.thickness_mm)
+    controls += _layers(spec)
     controls += _open_sides(spec)
     for letter in spec.letters:
         if letter not in spec.left_out:
             controls.append(figure("this_rail_width", "part", spec.width_of(letter), f"rails.{letter}.width_mm", about=letter))
             controls += holes_controls(spec.holes, letter, spec.width_of(letter) / 2)
     return tuple(controls)
+
+
+def _play(code: str, total: float, path: str) -> list[Control]:
+    """A play in all, and at each side: either can be typed."""
+    return [
+        figure(code, "outline", total, path),
+        figure(f"{code}_each", "outline", total / 2, path.replace("_mm", "_each_mm"), follows=True),
+    ]
 
 
 def _sized_by(spec: FlatFrameSpec) -> Control:
@@ -148,3 +168,50 @@ def _open_sides(spec: FlatFrameSpec) -> list[Control]:
         ends: dict[str, object] = {"ends_square": "square", "ends_ground": "ground"}
         controls.append(one_of("loose_ends", "open", "loose_ends", ends, spec.loose_ends))
     return controls
+
+
+def _layers(spec: FlatFrameSpec) -> list[Control]:
+    """One more layer of strips, and of each how it lies, what is ploughed along it, and that it goes."""
+    add = [Option(f"layer_on_{side}", (Choose(op="choose", path="layers.add", value=side),), False) for side in ("face", "back")]
+    made = [Control("more_layers", "layers", tuple(add), style="menu")] if len(spec.layers) < MOST_LAYERS else []
+    for id, layer in spec.layers.items():
+        path, about = f"layers.{id}", f"layer {id}" if len(spec.layers) > 1 else ""
+        made += [
+            one_of("layer_side", "layers", f"{path}.side", {"rail_face": "face", "rail_back": "back"}, layer.side, about),
+            figure("layer_width", "layers", layer.width_mm, f"{path}.width_mm", about=about),
+            figure("layer_thickness", "layers", layer.thickness_mm, f"{path}.thickness_mm", about=about),
+            one_of(
+                "layer_keeps_to",
+                "layers",
+                f"{path}.keeps_to",
+                {"on_outside": "outside", "on_opening": "opening"},
+                layer.keeps_to,
+                about,
+            ),
+            figure("layer_set_back", "layers", layer.set_back_mm, f"{path}.set_back_mm", about=about),
+        ]
+        ways: dict[str, object] = {"all_miter": "miter", "all_butt": "round"}
+        ways |= {"long_AC": "long_AC", "long_BD": "long_BD"} if spec.sides == len("ABCD") else {}
+        made.append(replace(one_of("layer_corners", "layers", f"{path}.corners", ways, layer.corners, about), style="list"))
+        made.append(_rails_with(spec, layer, path, about))
+        made += ploughed_controls(layer.section, layer.ploughed, f"{path}.ploughed", "rail", "layers", about)
+        away = Option("take_it_away", (Choose(op="choose", path="layers.away", value=id),), False)
+        made.append(Control("layer_away", "layers", (away,), about=about, style="sentence"))
+    if any(layer.side == "back" for layer in spec.layers.values()):
+        now = spec.stand_off_mm
+        made.append(
+            with_or_without("off_the_wall", "layers", "stand_off_mm", ("no_stand_off", "as_far_as"), USUAL_STAND_OFF_MM, now)
+        )
+        made += [] if now is None else [figure("off_the_wall_mm", "layers", now, "stand_off_mm")]
+    return made
+
+
+def _rails_with(spec: FlatFrameSpec, layer: Layer, path: str, about: str) -> Control:
+    """On which rails its strips lie."""
+    options = []
+    for letter in spec.letters:
+        if letter not in spec.left_out:
+            out = letter in layer.left_out
+            value = [s for s in layer.left_out if s != letter] if out else sorted([*layer.left_out, letter])
+            options.append(Option(f"side:{letter}", (Choose(op="choose", path=f"{path}.left_out", value=value),), not out))
+    return Control("layer_there", "layers", tuple(options), about=about, style="toggles")

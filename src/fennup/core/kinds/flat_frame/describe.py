@@ -4,22 +4,21 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from fennup.core.assembly.model import Assembly
-from fennup.core.drawing.board_views import front_shapes, section_shapes
+from fennup.core.drawing.board_views import front_shapes
 from fennup.core.drawing.edit import Give, TypeIn
 from fennup.core.drawing.view import Description, Dimension, Mark, Shape, SizeRow, Standing, View
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.flat_frame.controls import controls_of
 from fennup.core.kinds.flat_frame.dimensions import dimensions_of
 from fennup.core.kinds.flat_frame.outline import Baseline, baseline
+from fennup.core.kinds.flat_frame.profile import section_views
 from fennup.core.kinds.flat_frame.spec import (
     SPANS,
     FlatFrameSpec,
     Irregular,
     Rectangle,
 )
-from fennup.core.kinds.flat_frame.words import WORDS
 from fennup.core.kinds.gauged import corners_across
-from fennup.core.kinds.ploughing import DOWN, LEFT, RIGHT, UP, Lanes, ploughed_dimensions
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import Solid
@@ -33,10 +32,10 @@ def describe(spec: FlatFrameSpec, ruler: Ruler, solids: dict[str, Solid]) -> Des
     shapes += more
     shapes += _left_out(spec, base)
     picture = tuple(s for s in shapes if s.role in ("wood", "joint", "held"))
-    letters = [Mark("letter", _middle_of_rail(assembly, b.id), b.id, b.id) for b in assembly.boards]
+    letters = [Mark("letter", _middle_of_rail(assembly, b.id), b.id, b.id) for b in assembly.boards if b.role != "strip"]
     dimensions = [_standing(spec, d) for d in dimensions]
     front = View("front", tuple(shapes), tuple(letters), tuple(dimensions), tuple(grips))
-    cut = (_section(spec, assembly), *((_profile(spec, assembly),) if spec.board.ploughed else ()))
+    cut = section_views(spec, base, assembly)
     return Description(_facts(spec, base), picture, (front, *cut), lambda: controls_of(spec), _sizes(spec, ruler))
 
 
@@ -71,56 +70,6 @@ def _left_out(spec: FlatFrameSpec, base: Baseline) -> list[Shape]:
     return shapes
 
 
-def _section(spec: FlatFrameSpec, assembly: Assembly) -> View:
-    """The rail cut across, opening edge at the left, face upwards, small beside the frame: its size and the rabbet for what it holds."""
-    lanes = Lanes()
-    dimensions = [*_rabbet_figures(spec, assembly, lanes), *_rail_figures(spec, assembly, lanes)]
-    return View("section", section_shapes(assembly.boards[0]), (), tuple(dimensions))
-
-
-def _profile(spec: FlatFrameSpec, assembly: Assembly) -> View:
-    """The same, filling the sheet, with every figure of what is ploughed along it."""
-    board, lanes = assembly.boards[0], Lanes()
-    y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
-    ploughed = ploughed_dimensions(board.section, spec.board.ploughed, "board.ploughed", lanes)
-    dimensions = [*_rabbet_figures(spec, assembly, lanes), *ploughed, *_rail_figures(spec, assembly, lanes)]
-    called = WORDS.roles["frame"]
-    sides = (
-        (called.face, (0.0, z / 2)),
-        (called.back, (0.0, -z / 2)),
-        (called.upper, (-y / 3, 0.0)),
-        (called.lower, (y / 2, 0.0)),
-    )
-    return View("profile", section_shapes(board), tuple(Mark("name", at, text) for text, at in sides), tuple(dimensions))
-
-
-def _rail_figures(spec: FlatFrameSpec, assembly: Assembly, lanes: Lanes) -> Iterator[Dimension]:
-    """How wide and how thick the first rail is."""
-    board = assembly.boards[0]
-    y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
-    width = TypeIn(op="type", path=f"rails.{board.id}.width_mm" if board.id in spec.rails else "board.width_mm", text="")
-    if isinstance(spec.shape, Rectangle) and board.id in spec.rails:
-        width = TypeIn(op="type", path=f"rails.{'AC' if board.id in 'AC' else 'BD'}.width_mm", text="")
-    yield Dimension("width", "rail_width", (-y, z), (y, z), 2 * y, "mm", "given", UP, lanes.next(UP), acts=width)
-    thickness = TypeIn(op="type", path="board.thickness_mm", text="")
-    yield Dimension("thickness", "thickness", (y, -z), (y, z), 2 * z, "mm", "given", RIGHT, lanes.next(RIGHT), acts=thickness)
-
-
-def _rabbet_figures(spec: FlatFrameSpec, assembly: Assembly, lanes: Lanes) -> Iterator[Dimension]:
-    """The rabbet that what it holds lies in."""
-    if not spec.rabbet:
-        return
-    board = assembly.boards[0]
-    y, z = board.section.width_mm / 2, board.section.thickness_mm / 2
-    step, floor = y - spec.rabbet.width_mm, -z + spec.rabbet.depth_mm
-    for name, ends, value, away in (
-        ("width", ((-y, -z), (-step, -z)), spec.rabbet.width_mm, DOWN),
-        ("depth", ((-y, -z), (-y, floor)), spec.rabbet.depth_mm, LEFT),
-    ):
-        acts = TypeIn(op="type", path=f"rabbet.{name}_mm", text="")
-        yield Dimension(f"rabbet_{name}", f"rabbet_{name}", *ends, value, "mm", "given", away, lanes.next(away), acts=acts)
-
-
 def _sizes(spec: FlatFrameSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
     """Every line that can be measured on this frame, as a list."""
     if isinstance(spec.shape, Irregular):
@@ -149,4 +98,13 @@ def _sizes(spec: FlatFrameSpec, ruler: Ruler) -> tuple[SizeRow, ...]:
             unit = "deg" if measure_of(name).is_angle else "mm"
             free = standing != "derived" and isinstance(spec.shape, Irregular)
             rows.append(SizeRow(name, value, unit, standing, Give(op="give", measure=name), free))  # type: ignore[arg-type]
-    return tuple(rows)
+    return (*rows, *_lip(spec))
+
+
+def _lip(spec: FlatFrameSpec) -> Iterator[SizeRow]:
+    """How far the lip covers what the frame holds: in the middle of its play, and where it is pushed to the other side."""
+    plays = spec.held_plays_mm
+    for name, play in zip(("lip_covers", "lip_covers_depth") if len(set(plays)) > 1 else ("lip_covers",), plays, strict=False):
+        if spec.recess:
+            yield SizeRow(name, spec.recess.lip_mm - play / 2, "mm", "derived", None)
+            yield SizeRow(f"{name}_least", spec.recess.lip_mm - play, "mm", "derived", None)

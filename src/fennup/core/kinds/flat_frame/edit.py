@@ -10,11 +10,21 @@ from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, Type
 from fennup.core.editing import edit_field, get_at, nudged, put_at, read_figure
 from fennup.core.errors import SpecError, UnitError
 from fennup.core.geometry.polygon import regular_corners
+from fennup.core.kinds.flat_frame.layer import Layer
 from fennup.core.kinds.flat_frame.outline import baseline, unit_measures
 from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.place import assemble
 from fennup.core.kinds.flat_frame.sizes import SIZING
-from fennup.core.kinds.flat_frame.spec import SIZE_FIELDS, SPANS, FlatFrameSpec, HeldRound, Irregular, Rectangle, Regular
+from fennup.core.kinds.flat_frame.spec import (
+    SIZE_FIELDS,
+    SPANS,
+    FlatFrameSpec,
+    HeldRound,
+    Irregular,
+    RabbetSpec,
+    Rectangle,
+    Regular,
+)
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
@@ -23,6 +33,7 @@ from fennup.core.units.lengths import Tape
 Document = dict[str, Any]
 USUAL_RABBET_MM = (6.0, 8.0)
 USUAL_PLAY_MM = 2.0
+LAST_NUMBER = 99  # of a layer: none is given twice
 RAILS = re.compile(r"rails\.([A-X]{1,2})\.width_mm")
 DRAGGED = {"across": "width_mm", "along": "depth_mm"}
 GRIP = re.compile(r"(corner|size|width|across|along):(?:(flat|corner):)?([A-X]{1,2}|[0-9]{1,2})")
@@ -41,7 +52,7 @@ def edit(spec: FlatFrameSpec, act: Edit, on: Tape) -> Document:
         changed = _choose(spec, document, act, on)
     else:
         changed = _field(spec, document, act, on)
-    return _settled(_with_suggested(spec, changed, act))
+    return _settled(_with_suggested(spec, _still_held(spec, changed), act))
 
 
 def _with_suggested(spec: FlatFrameSpec, changed: Document, act: Edit) -> Document:
@@ -81,6 +92,17 @@ def _field(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tap
     """Typing or nudging a field; `rails.AC.width_mm` means both rails, and a rail not yet special starts as the board."""
     if act.path in ("shape.sides", "sides"):
         return _sides(spec, document, act, on)
+    if act.path.endswith("_each_mm"):
+        total = act.path.replace("_each_mm", "_mm")
+        now = get_at(document, total)
+        if not isinstance(now, int | float):
+            raise SpecError("no_such_field", (act.path,))
+        each = (
+            read_figure(act.path, act.text, on, act.inches_meant)
+            if isinstance(act, TypeIn)
+            else nudged(act.path, now / 2, act.steps, on)
+        )
+        return put_at(document, total, 2 * each)
     if act.path.startswith("rails."):
         named = RAILS.fullmatch(act.path)
         if named is None or set(named[1]) - set(spec.letters):
@@ -117,6 +139,10 @@ def _sides(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tap
     document["left_out"] = [k for k in document["left_out"] if k in letters]
     around = {letters[i] + letters[(i + 1) % count] for i in range(count)}
     document["corners"] = {k: v for k, v in document["corners"].items() if k in around}
+    for id, layer in document["layers"].items():
+        fits: Document = {"left_out": [k for k in layer["left_out"] if k in letters]}
+        fits |= {"corners": "round"} if count != len("ABCD") and layer["corners"].startswith("long") else {}
+        document["layers"][id] = layer | fits
     return document
 
 
@@ -227,14 +253,47 @@ def _choose(spec: FlatFrameSpec, document: Document, act: Choose, on: Tape) -> D
         board = {**document["board"], "nominal": nominal.name, "width_mm": nominal.width_mm, "thickness_mm": nominal.thickness_mm}
         return put_at(put_at(document, "board", board), "rails", {})
     if act.path == "rabbet":
-        if act.value is None and not isinstance(spec.shape, Irregular) and spec.shape.size.by == "holds":
-            document = _sized_by(spec, document, "opening")
-        if act.value is None and isinstance(spec.shape, Irregular) and spec.shape.line == "held":
-            document = _freed(spec, document, "opening")
-        if act.value is None:
-            document = put_at(document, "panel", None)
-        return put_at(document, "rabbet", _rabbet(spec) if act.value == "usual" else act.value)
+        made = put_at(document, "rabbet", _rabbet(spec) if act.value == "usual" else act.value)
+        return {"rabbet": None, **made}
+    if act.path == "layers.add":
+        return _with_layer(spec, document, str(act.value))
+    if act.path == "layers.away":
+        number = max([spec.numbered, *map(int, spec.layers)])
+        return {**document, "numbered": number, "layers": {id: row for id, row in document["layers"].items() if id != act.value}}
     return edit_field(document, act, on)
+
+
+def _still_held(spec: FlatFrameSpec, changed: Document) -> Document:
+    """A frame that something lies in, after an act: as large as it was by its opening where nothing can lie in it any more."""
+    irregular = isinstance(spec.shape, Irregular)
+    held = spec.shape.line == "held" if irregular else spec.shape.size.by == "holds"  # type: ignore[union-attr]
+    if not held or changed["shape"] != spec.shape.model_dump(mode="json"):
+        return changed
+    try:
+        layers = {id: Layer.model_validate(row) for id, row in changed["layers"].items()}
+        bare = spec.model_copy(
+            update={"layers": layers, "rabbet": RabbetSpec.model_validate(changed["rabbet"]) if changed["rabbet"] else None}
+        )
+    except ValidationError:
+        return changed  # whoever validates it next says what is wrong
+    if bare.recess:
+        return changed
+    document = spec.model_dump(mode="json")
+    opened = _freed(spec, document, "opening") if irregular else _sized_by(spec, document, "opening")
+    return {**changed, "shape": opened["shape"], "panel": None}
+
+
+def _with_layer(spec: FlatFrameSpec, document: Document, side: str) -> Document:
+    """One more layer, usual strips: flush with the outside of the face, or on the back, set back from the opening."""
+    if side not in ("face", "back"):
+        raise SpecError("no_such_field", ("layers.add",))
+    number = 1 + max([spec.numbered, *map(int, spec.layers)])
+    if number > LAST_NUMBER:
+        raise SpecError("too_many_strips", ("layers.add",))
+    narrow, thick = spec.width_of(spec.narrowest), spec.board.thickness_mm
+    lies = {"keeps_to": "outside"} if side == "face" else {"keeps_to": "opening", "set_back_mm": narrow / 4}
+    layer = {"side": side, "width_mm": narrow / 3 if side == "face" else narrow / 2, "thickness_mm": thick / 2, **lies}
+    return {**document, "numbered": number, "layers": {**document["layers"], str(number): layer}}
 
 
 def _rabbet(spec: FlatFrameSpec) -> Document:
@@ -258,11 +317,12 @@ def _sized_by(spec: FlatFrameSpec, document: Document, by: str) -> Document:
             return put_at(document, "shape.size", {"by": by, "mm": _measured(ruler, by)})
         sizes = {f"{k}_mm": _measured(ruler, f"{by}_{k}") for k in ("width", "depth")}
         return put_at(document, "shape.size", {"by": by, **sizes})
-    if by == "holds" and spec.rabbet is None:
+    shift = spec.shift_mm
+    if by == "holds" and spec.recess is None:
         document = put_at(document, "rabbet", _rabbet(spec))
-    rabbet = document["rabbet"]["width_mm"] if by == "holds" else 0.0
+        shift = document["rabbet"]["width_mm"]
     space = {"play_mm": USUAL_PLAY_MM} if by == "holds" else {"reveal_mm": USUAL_PLAY_MM}
-    grow = 2 * rabbet - USUAL_PLAY_MM if by == "holds" else -2 * USUAL_PLAY_MM
+    grow = 2 * shift - USUAL_PLAY_MM if by == "holds" else -2 * USUAL_PLAY_MM
     if regular:
         return put_at(document, "shape.size", {"by": by, "object_mm": _measured(ruler, "opening_flats") + grow, **space})
     sizes = {f"object_{k}_mm": _measured(ruler, f"opening_{k}") + grow for k in ("width", "depth")}
@@ -281,7 +341,7 @@ def _held(spec: FlatFrameSpec, document: Document, form: Literal["round", "sided
         return put_at(document, "shape.size.form", form)
     made = _sized_by(spec, document, "holds")
     made = put_at(made, "shape.size.form", form)
-    if spec.rabbet is not None:
+    if spec.recess is not None:
         return made
     opening, play = _measured(Ruler(assemble(spec)), "opening_flats"), USUAL_PLAY_MM
     width, most = made["rabbet"]["width_mm"], min(spec.width_of(side) for side in spec.letters) / 2
@@ -300,7 +360,7 @@ def _freed(spec: FlatFrameSpec, document: Document, line: str) -> Document:
     whole = spec.model_copy(update={"left_out": []})
     play = {}
     if line == "held":
-        if spec.rabbet is None:
+        if spec.recess is None:
             document = put_at(document, "rabbet", _rabbet(spec))
             whole = FlatFrameSpec.model_validate({**document, "left_out": []})
         play = {"play_mm": USUAL_PLAY_MM}
@@ -361,8 +421,7 @@ def _drag_size(
     size = shape.size
     unit = unit_measures(shape.sides)
     if size.by == "holds":
-        rabbet = spec.rabbet.width_mm if spec.rabbet else 0.0
-        value = _nearest((apothem + rabbet) * unit["flats"] - size.play_mm, step, "shape.size.object_mm")
+        value = _nearest((apothem + spec.shift_mm) * unit["flats"] - size.play_mm, step, "shape.size.object_mm")
         return put_at(document, "shape.size.object_mm", value)
     if size.by == "floats":
         value = _nearest(apothem * unit["flats"] - 2 * size.reveal_mm, step, "shape.size.object_mm")

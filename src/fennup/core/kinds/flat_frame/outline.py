@@ -14,6 +14,7 @@ from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.spec import (
     FlatFrameSpec,
     FloatingRound,
+    HeldPanel,
     HeldRound,
     Irregular,
     LineSizes,
@@ -96,10 +97,10 @@ def given_line(spec: FlatFrameSpec, shape: Regular) -> tuple[str, float]:
     size = shape.size
     unit = unit_measures(shape.sides)
     if isinstance(size, HeldRound):
-        rabbet = spec.rabbet.width_mm if spec.rabbet else 0.0
-        apothem = (size.object_mm + size.play_mm) / unit["flats"] - rabbet
+        apothem = (size.object_mm + size.play_mm) / unit["flats"] - spec.shift_mm
         if apothem <= 0:
-            raise SpecError("rabbet_covers_all", ("rabbet.width_mm",), mm=rabbet, limit_mm=apothem + rabbet)
+            field = spec.recess.field if spec.recess else "rabbet.width_mm"
+            raise SpecError("rabbet_covers_all", (field,), mm=spec.shift_mm, limit_mm=apothem + spec.shift_mm)
         return "opening", apothem
     if isinstance(size, FloatingRound):
         return "opening", (size.object_mm + 2 * size.reveal_mm) / unit["flats"]
@@ -121,10 +122,14 @@ def _rectangle(spec: FlatFrameSpec, shape: Rectangle) -> list[Point2]:
                     raise SpecError("no_opening_between", (*rails, f"shape.size.{field}"), mm=taken, limit_mm=value)
             width, depth = width - left - right, depth - front - back
     else:
-        grow = 2 * size.reveal_mm if size.by == "floats" else size.play_mm - 2 * (spec.rabbet.width_mm if spec.rabbet else 0)
-        width, depth = size.object_width_mm + grow, size.object_depth_mm + grow
+        sizes = (size.object_width_mm, size.object_depth_mm)
+        if isinstance(size, HeldPanel):
+            width, depth = (mm + play - 2 * spec.shift_mm for mm, play in zip(sizes, size.plays_mm, strict=True))
+        else:
+            width, depth = (mm + 2 * size.reveal_mm for mm in sizes)
         if width <= 0 or depth <= 0:
-            raise SpecError("rabbet_covers_all", ("rabbet.width_mm",), mm=-grow / 2, limit_mm=min(width, depth) / 2 - grow / 2)
+            field = spec.recess.field if spec.recess else "rabbet.width_mm"
+            raise SpecError("rabbet_covers_all", (field,), mm=spec.shift_mm, limit_mm=min(width, depth) / 2 + spec.shift_mm)
     x, y = width / 2, depth / 2
     return [(-x, -y), (x, -y), (x, y), (-x, y)]
 
@@ -145,10 +150,8 @@ def turned(way: Point2, deg: float) -> Point2:
 def _side(spec: FlatFrameSpec, letter: str, start: Point2, end: Point2, way: Point2, line: str) -> Side:
     width = spec.width_of(letter)
     inner, outer = (0.0, width) if line == "opening" else (-width, 0.0)
-    if (
-        line == "held" and spec.rabbet and isinstance(spec.shape, Irregular)
-    ):  # what it holds reaches into the rabbet but for its play
-        inner = spec.shape.play_mm / 2 - spec.rabbet.width_mm
+    if line == "held" and isinstance(spec.shape, Irregular):  # what it holds reaches into the recess but for its play
+        inner = spec.shape.play_mm / 2 - spec.shift_mm
         outer = inner + width
     return Side(letter, start, end, way, inner, outer)
 

@@ -1,6 +1,7 @@
 """What a person says about a flat frame. Millimetres and degrees; sides are lettered A, B, C ... anticlockwise from
 the one at the bottom, corners by the two sides that meet there: AB, BC, ..."""
 
+from dataclasses import dataclass
 from math import cos, hypot, pi, sqrt, tan
 from string import ascii_uppercase
 from typing import Annotated, Literal, get_args
@@ -23,6 +24,7 @@ from fennup.core.kinds.fields import (
     Strict,
     pin,
 )
+from fennup.core.kinds.flat_frame.layer import MOST_LAYERS, Layer, LayerNumber
 from fennup.core.kinds.inner import Inner
 from fennup.core.kinds.ploughing import MOST_PLOUGHED, check_ploughed
 from fennup.core.stock.ploughed import Ploughed, Rabbet
@@ -98,12 +100,19 @@ class LineSizes(Strict):
 
 
 class HeldPanel(Strict):
-    """What the frame holds: a panel; the rabbet covers its edge. Play is the total in each direction."""
+    """What the frame holds: a panel; the rabbet covers its edge. Play is the total in each direction; in depth another one where that is said: wood
+    swells across its grain."""
 
     by: Literal["holds"]
     object_width_mm: Size_mm
     object_depth_mm: Size_mm
     play_mm: Play_mm = 0.0
+    play_depth_mm: Play_mm | None = None
+
+    @property
+    def plays_mm(self) -> tuple[float, float]:
+        """In width and in depth."""
+        return self.play_mm, self.play_mm if self.play_depth_mm is None else self.play_depth_mm
 
 
 class FloatingPanel(Strict):
@@ -215,6 +224,20 @@ SizeField = Literal["mm", "width_mm", "depth_mm", "object_mm", "object_width_mm"
 SIZE_FIELDS: tuple[str, ...] = get_args(SizeField)
 
 
+@dataclass(frozen=True)
+class Recess:
+    """Where what the frame holds lies. Its wall is `shift_mm` outwards of the rails' opening, its floor `from_face_mm` in from their face; the lip covers
+    `lip_mm`. It is a rabbet; or strips on the back, set back from the opening, make it; or strips on the face that reach over the opening."""
+
+    by: Literal["rabbet", "strips", "overhang"]
+    shift_mm: float
+    lip_mm: float
+    depth_mm: float
+    from_face_mm: float
+    field: str
+    layer: str = ""
+
+
 class FlatFrameSpec(Pinned):
     """A flat frame: rails round an opening, all in one plane. `suggested`: those of its size's figures that nobody has given yet."""
 
@@ -231,6 +254,9 @@ class FlatFrameSpec(Pinned):
     panel: Panel | None = None
     inner: Inner | None = None
     holes: Annotated[list[Holes], Field(max_length=40)] = []
+    layers: Annotated[dict[LayerNumber, Layer], Field(max_length=MOST_LAYERS)] = {}
+    numbered: Annotated[int, Field(ge=0, le=99, description="how many layers there have been")] = 0
+    stand_off_mm: Play_mm | None = None
 
     @property
     def sides(self) -> int:
@@ -256,11 +282,14 @@ class FlatFrameSpec(Pinned):
         return isinstance(self.shape, Irregular) or isinstance(self.shape.size, LineSize | LineSizes)
 
     @property
-    def held_play_mm(self) -> float | None:
-        """The play of what it holds, mm; None where it is not sized by that."""
+    def held_plays_mm(self) -> tuple[float, ...]:
+        """The play of what it holds, mm in all: in width and in depth where these may differ; none where it is not sized by that."""
         if isinstance(self.shape, Irregular):
-            return self.shape.play_mm if self.shape.line == "held" else None
-        return self.shape.size.play_mm if isinstance(self.shape.size, HeldRound | HeldPanel) else None
+            return (self.shape.play_mm,) if self.shape.line == "held" else ()
+        size = self.shape.size
+        if isinstance(size, HeldPanel):
+            return size.plays_mm
+        return (size.play_mm,) if isinstance(size, HeldRound) else ()
 
     @property
     def size_fields(self) -> tuple[str, ...]:
@@ -287,13 +316,39 @@ class FlatFrameSpec(Pinned):
         size = shape.size
         if isinstance(size, LineSizes):
             return (pin(f"{size.by}_width", size.width_mm), pin(f"{size.by}_depth", size.depth_mm))
-        line, grow = ("rabbet", size.play_mm) if isinstance(size, HeldPanel) else ("opening", 2 * size.reveal_mm)
-        return (pin(f"{line}_width", size.object_width_mm + grow), pin(f"{line}_depth", size.object_depth_mm + grow))
+        line, (wide, deep) = ("rabbet", size.plays_mm) if isinstance(size, HeldPanel) else ("opening", (2 * size.reveal_mm,) * 2)
+        return (pin(f"{line}_width", size.object_width_mm + wide), pin(f"{line}_depth", size.object_depth_mm + deep))
 
     def width_of(self, letter: str) -> float:
         """Actual width of a rail, mm."""
         rail = self.rails.get(letter)
         return rail.width_mm if rail else self.board.width_mm
+
+    def width_field(self, letter: str) -> str:
+        """Where a rail's width stands."""
+        return f"rails.{letter}.width_mm" if letter in self.rails else "board.width_mm"
+
+    @property
+    def recess(self) -> Recess | None:
+        """Where what it holds lies; None where nothing could."""
+        thick = self.board.thickness_mm
+        if self.rabbet:
+            wide, deep = self.rabbet.width_mm, self.rabbet.depth_mm
+            return Recess("rabbet", wide, wide, deep, thick - deep, "rabbet.width_mm")
+        for id, layer in self.layers.items():
+            field = f"layers.{id}.set_back_mm"
+            if layer.keeps_to == "outside" or set(layer.left_out) - set(self.left_out):
+                continue
+            if layer.side == "back" and layer.set_back_mm > 0:
+                return Recess("strips", layer.set_back_mm, layer.set_back_mm, layer.thickness_mm, thick, field, id)
+            if layer.side == "face" and layer.set_back_mm < 0:
+                return Recess("overhang", 0.0, -layer.set_back_mm, thick, 0.0, field, id)
+        return None
+
+    @property
+    def shift_mm(self) -> float:
+        """How far outwards of the opening what it holds reaches, its play included."""
+        return self.recess.shift_mm if self.recess else 0.0
 
     @property
     def narrowest(self) -> str:
@@ -340,9 +395,16 @@ class FlatFrameSpec(Pinned):
     def _check_section(self) -> None:
         """A rabbet must leave wood beside and above it, and a held thing needs one."""
         held = self.shape.line == "held" if isinstance(self.shape, Irregular) else self.shape.size.by == "holds"
-        if held and self.rabbet is None:
+        if held and self.recess is None:
             raise SpecError("holds_without_rabbet", ("rabbet",))
         narrowest = (self.width_of(self.narrowest), self.narrowest)
+        for id, layer in self.layers.items():
+            check_ploughed(layer.section, 0, f"layers.{id}.ploughed")
+            if layer.corners.startswith("long") and self.sides != len("ABCD"):
+                raise SpecError("long_on_four", (f"layers.{id}.corners",))
+            for i, letter in enumerate(layer.left_out):
+                if letter not in self.letters or letter in layer.left_out[:i]:
+                    raise SpecError("no_such_side", (f"layers.{id}.left_out.{i}",), side=letter, last=self.letters[-1])
         check_ploughed(self.section_of(self.narrowest), 1 if self.rabbet else 0, "board.ploughed")
         if self.rabbet is None:
             return
