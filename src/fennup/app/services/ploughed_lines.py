@@ -5,7 +5,7 @@ from collections.abc import Iterable, Iterator
 from fennup.app.schemas.sheet import EdgeOut, RungOut
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.ploughed_labels import PLOUGHED_NAMES
-from fennup.core.parts.facts import PartFacts, PloughFact, PloughLine
+from fennup.core.parts.facts import PartFacts, PloughFact, PloughLine, StoppedFact
 from fennup.core.stock.ploughed import Chamfer, Groove, Rabbet, Tongue
 from fennup.core.tolerances import SAME
 
@@ -81,3 +81,15 @@ def ploughed_edges(facts: PartFacts, voice: Voice, words: Sides) -> Iterator[tup
     """All that is ploughed along a part, by its step's key."""
     for fact in facts.ploughed:
         yield fact.key, ploughed_edge(fact, voice, words)
+    for stopped in facts.stopped:
+        yield stopped.key, _stopped(stopped, voice, words)
+
+
+def _stopped(fact: StoppedFact, voice: Voice, words: Sides) -> EdgeOut:
+    """A groove that does not run through, by where it begins and ends."""
+    begins = "the left end" if fact.from_left_mm is None else voice.say(fact.from_left_mm)
+    ends = "the right end" if fact.to_left_mm is None else f"{voice.say(fact.to_left_mm)} from the left end"
+    note = f"in from the {words['lower']}; {voice.say(fact.width_mm)} wide, {voice.say(fact.depth_mm)} deep, from {begins} to {ends}, and no farther"
+    return EdgeOut(
+        label=f"{PLOUGHED_NAMES['groove']} on the {words[fact.side]}, stopped", figure=voice.length(fact.from_mm), note=note
+    )

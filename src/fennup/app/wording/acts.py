@@ -17,7 +17,7 @@ _FIELDS = {
     "nominal": "board", "by": "how it is sized", "joint": "joints", "left_out": "open sides", "loose_ends": "loose ends",
     "rabbet": "rabbet", "name": "name", "unit": "units", "graduation": "tape", "sides": "number of sides", "form": "outline",
     "line": "where corners lie", "corners": "joints", "allowance_mm": "widest gap", "slopes_deg": "slopes", "thicknesses_mm": "thickness",
-    "edges": "edges", "courses": "boards in a wall", "floor": "floor", "back": "back panel", "shelves": "shelves", "cap": "cap ring",
+    "edges": "edges", "courses": "boards in a wall", "floor": "floor", "back": "back panel", "front": "front panel", "ends": "how a groove ends", "shelves": "shelves", "cap": "cap ring",
     "lid": "lid", "inner": "pieces inside", "liner": "what it is sized to fit", "spacing": "spacing", "count": "how many",
     "together": "another assembly", "members": "another assembly", "pieces": "a piece taken away", "on": "what it stands on",
     "up_mm": "how high it stands", "along_mm": "where a piece ends", "plus_mm": "how much more than what it follows",

@@ -16,9 +16,11 @@ ENDS: tuple[End, End] = ("left", "right")
 
 @dataclass(frozen=True)
 class Notch:
-    """Wood taken out where all of some planes (in the board's axes, normals out of the notch) have it; the floor last."""
+    """Wood taken out where all of some planes (in the board's axes, normals out of the notch) have it; the floor last. A `groove` runs along the
+    board and stops: its walls are the one near the lower edge, the one near the upper edge, then those across it where it ends."""
 
     planes: tuple[Plane, ...]
+    groove: bool = False
 
 
 @dataclass(frozen=True)
@@ -83,9 +85,9 @@ class Board:
         vars(made).update(changed)
         return made
 
-    def with_notch(self, world: tuple[Plane, ...]) -> "Board":
+    def with_notch(self, world: tuple[Plane, ...], *, groove: bool = False) -> "Board":
         """The board with one more notch, its planes given in the assembly's axes, the floor last."""
-        return self.but(notches=(*self.notches, Notch(tuple(self.frame.plane_to_local(p) for p in world))))
+        return self.but(notches=(*self.notches, Notch(tuple(self.frame.plane_to_local(p) for p in world), groove)))
 
     @property
     def rips(self) -> tuple[tuple[Side, Plane], ...]:

@@ -106,6 +106,17 @@ class NotchForm(Form):
     deep_mm: float | None
 
 
+class PocketForm(Form):
+    """A groove that stops: along the board from the finished left end, null where it runs out there; up from the lower edge."""
+
+    from_left_mm: float | None
+    to_left_mm: float | None
+    from_lower_mm: float
+    width_mm: float
+    deep_mm: float
+    side: Literal["face", "back"]
+
+
 class HolesForm(Form):
     """Holes from the face: along from the left end, up from the lower edge."""
 
@@ -148,6 +159,7 @@ class StepForm(Form):
     line: LineForm | None
     rip: RipForm | None
     notch: NotchForm | None
+    pocket: PocketForm | None
     holes: HolesForm | None
     misses: list[str]
     ways: list[WayForm]

@@ -70,6 +70,20 @@ class LapFact:
 
 
 @dataclass(frozen=True)
+class StoppedFact:
+    """A groove that stops: from where to where along the board, from the finished left end, None where it runs out at that end; how far in from the lower
+    edge, how wide, how deep from which side."""
+
+    key: str
+    from_left_mm: float | None
+    to_left_mm: float | None
+    from_mm: float
+    width_mm: float
+    depth_mm: float
+    side: Literal["face", "back"]
+
+
+@dataclass(frozen=True)
 class BirdsmouthFact:
     """Where the heel crosses the top edge, from the right end; how long heel and seat are, how deep it goes square to the edge."""
 
@@ -265,7 +279,7 @@ class PartFacts:
     @cached_property
     def laps(self) -> tuple[LapFact, ...]:
         """Its half laps."""
-        return tuple(self._lap(i, notch) for i, notch in enumerate(self.board.notches) if _is_lap(notch))
+        return tuple(self._lap(i, notch) for i, notch in enumerate(self.board.notches) if not notch.groove and _is_lap(notch))
 
     def _lap(self, number: int, notch: Notch) -> LapFact:
         y, z = arris_line(self.board, "face_lower")
@@ -284,9 +298,28 @@ class PartFacts:
         )
 
     @cached_property
+    def stopped(self) -> tuple[StoppedFact, ...]:
+        """Its grooves that stop."""
+        half, low = self.board.section.width_mm / 2, self.solid.extent_x()[0]
+        found = []
+        for number, notch in enumerate(self.board.notches):
+            if notch.groove:
+                near, far, *ends, floor = notch.planes
+                stops = {"left" if plane.normal[0] < 0 else "right": plane.offset / plane.normal[0] - low for plane in ends}
+                deep = self.board.section.thickness_mm / 2 + floor.offset
+                side: Literal["face", "back"] = "face" if floor.normal[2] < 0 else "back"
+                from_mm, wide = half - near.offset, near.offset + far.offset
+                found.append(
+                    StoppedFact(f"{self.key} notch:{number}", stops.get("left"), stops.get("right"), from_mm, wide, deep, side)
+                )
+        return tuple(found)
+
+    @cached_property
     def birdsmouths(self) -> tuple[BirdsmouthFact, ...]:
         """Its birdsmouths."""
-        return tuple(self._birdsmouth(i, notch) for i, notch in enumerate(self.board.notches) if not _is_lap(notch))
+        return tuple(
+            self._birdsmouth(i, notch) for i, notch in enumerate(self.board.notches) if not (notch.groove or _is_lap(notch))
+        )
 
     def _birdsmouth(self, number: int, notch: Notch) -> BirdsmouthFact:
         heel, seat = notch.planes

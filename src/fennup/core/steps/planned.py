@@ -19,7 +19,7 @@ from fennup.core.steps.lengths import line_over, stop_for
 from fennup.core.steps.notches import notched
 from fennup.core.steps.order import changes, dragged, in_order, with_tests
 from fennup.core.steps.placed import NOWHERE, Placement
-from fennup.core.steps.step import ENDS_OF_BOARDS, RAW_OVER_MM, Raw, Step
+from fennup.core.steps.step import ENDS_OF_BOARDS, RAW_OVER_MM, Pocket, Raw, Step
 
 # What any workshop has, for what no tool in it makes along a board or over a sheet: a pencil, a saw and a plane.
 BY_HAND = "hand"
@@ -141,7 +141,14 @@ class _Maker:
             yield from self._ends(facts, before)
         cuts = [f"{facts.key} {end}:{i}" for end in ENDS for i in range(len(board.ends(end)))]
         left = facts.solid.extent_x()[0]
+        for stopped in facts.stopped:
+            pocket = Pocket(
+                stopped.from_left_mm, stopped.to_left_mm, stopped.from_mm, stopped.width_mm, stopped.depth_mm, stopped.side
+            )
+            yield Step(stopped.key, "groove", facts.key, pieces, pocket=pocket, needs=tuple(cuts), cautions=("stopping",))
         for number, notch in enumerate(board.notches):
+            if notch.groove:
+                continue
             key = f"{facts.key} notch:{number}"
             lap = any(fact.key == key for fact in facts.laps)
             cut = None if board.panel or board.stave else notched(self.raws[facts.key], notch, left)

@@ -60,6 +60,19 @@ class Notched:
 
 
 @dataclass(frozen=True)
+class Pocket:
+    """A groove that stops: from where to where from the tip of the finished left end, None where it runs out; from the lower edge, how wide, and how deep
+    from which side."""
+
+    from_left_mm: float | None
+    to_left_mm: float | None
+    from_lower_mm: float
+    width_mm: float
+    deep_mm: float
+    side: Literal["face", "back"]
+
+
+@dataclass(frozen=True)
 class Step:
     """`key`: the cut's own, or what is done; `pieces`: the boards that it is done to; `needs`: steps that must come before it; `blank`: lows and highs
     of a sheet's blank in the board's axes. `by_hand`: to marked lines, nothing is set."""
@@ -78,6 +91,7 @@ class Step:
     marking: Marking | None = None
     line: Line | None = None
     notch: Notched | None = None
+    pocket: Pocket | None = None
     ways: tuple[Way, ...] = ()
     needs: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()

@@ -275,8 +275,10 @@ def _stretches(board: Board) -> Iterator[tuple[float, float, list[Notch]]]:
     y = board.section.width_mm / 2
     spans = []
     for notch in board.notches:
-        xs = [(wall.offset - wall.normal[1] * at) / wall.normal[0] for wall in notch.planes[:-1] for at in (-y, y)]
-        spans.append((min(xs), max(xs), notch))
+        xs = [
+            (wall.offset - wall.normal[1] * at) / wall.normal[0] for wall in notch.planes[:-1] if wall.normal[0] for at in (-y, y)
+        ]
+        spans.append((min(xs), max(xs), notch) if not notch.groove else (low, high, notch))
     middles = sorted((a + b) / 2 for a, b, _ in spans)
     ends = [low, *((a + b) / 2 for a, b in pairwise(middles)), high]
     for start, end in pairwise(ends):

@@ -68,6 +68,8 @@ def _done(step: Read, pieces: Pieces, part: Read) -> Pieces:
     """The pieces after one step."""
     if step.get("notch"):
         return _notched(step["notch"], pieces)
+    if step.get("pocket"):
+        return _pocketed(step["pocket"], pieces, part["section"])
     if step.get("rip"):
         return _ripped(step, pieces)
     if not step.get("pose"):
@@ -168,6 +170,19 @@ def _notched(notch: Read, pieces: Pieces) -> Pieces:
     if notch["deep_mm"] is not None:
         top = max(dot(up, p) for p in points) - notch["deep_mm"]
         inside.append(_through(scale(up, -1.0), scale(up, top)))
+    return [left_over for piece in pieces for left_over in _outside(piece, inside)]
+
+
+def _pocketed(pocket: Read, pieces: Pieces, section: Read) -> Pieces:
+    """A groove that stops, worked from one side: its walls along the board, those where it ends, its floor."""
+    left = min(p[0] for piece in pieces for p in piece.points)
+    lower, deep = -section["width_mm"] / 2 + pocket["from_lower_mm"], section["thickness_mm"] / 2 - pocket["deep_mm"]
+    inside = [Plane((0.0, -1.0, 0.0), -lower), Plane((0.0, 1.0, 0.0), lower + pocket["width_mm"])]
+    if pocket["from_left_mm"] is not None:
+        inside.append(Plane((-1.0, 0.0, 0.0), -(left + pocket["from_left_mm"])))
+    if pocket["to_left_mm"] is not None:
+        inside.append(Plane((1.0, 0.0, 0.0), left + pocket["to_left_mm"]))
+    inside.append(Plane((0.0, 0.0, 1.0 if pocket["side"] == "back" else -1.0), -deep))
     return [left_over for piece in pieces for left_over in _outside(piece, inside)]
 
 

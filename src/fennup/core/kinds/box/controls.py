@@ -7,7 +7,7 @@ from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.asking import Answers, choice, figure, measured_at, one_of, with_or_without
 from fennup.core.kinds.box.courses import counted
 from fennup.core.kinds.box.fitting_controls import corner_controls, lining_controls, stave_controls, strip_rails
-from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle, Regular
+from fennup.core.kinds.box.spec import Back, BoxSpec, Irregular, Rectangle, Regular
 from fennup.core.kinds.box.walls import walls_of
 from fennup.core.kinds.covers import cover_controls
 from fennup.core.kinds.inner_controls import bars_controls, holes_controls, inner_controls
@@ -130,21 +130,30 @@ def _inside(spec: BoxSpec) -> list[Control]:
     return [*made, *_in_a_case(spec)] if spec.upright else made
 
 
-def _in_a_case(spec: BoxSpec) -> list[Control]:
-    """What only upright walls can hold: a back panel and shelves."""
-    back = spec.back
+def _let_in(spec: BoxSpec, name: str, now: Back | None) -> list[Control]:
+    """A panel in a rabbet or a groove, near the bottom or near the top."""
     thin = min(THIN_MM, spec.thickness_mm / 2)
     usual = {"thickness_mm": thin, "depth_mm": spec.thickness_mm / 2, "play_mm": 1.0}
-    backs: Answers = {
-        "no_back": (None, back is None),
-        "back_rabbet": (usual, back is not None and back.from_edge_mm == 0),
-        "back_groove": ({**usual, "from_edge_mm": thin}, back is not None and back.from_edge_mm > 0),
+    ways: Answers = {
+        "no_back": (None, now is None),
+        "back_rabbet": (usual, now is not None and now.from_edge_mm == 0),
+        "back_groove": ({**usual, "from_edge_mm": thin}, now is not None and now.from_edge_mm > 0),
     }
-    made = [choice("back", "inside", "back", backs)]
-    if back:
-        for name, value in (("thickness", back.thickness_mm), ("depth", back.depth_mm), ("from_edge", back.from_edge_mm)):
-            made.append(figure(f"back_{name}", "inside", value, f"back.{name}_mm"))
-        made.append(figure("play", "inside", back.play_mm, "back.play_mm", about="back"))
+    made = [choice(name, "inside", name, ways)]
+    if now is None:
+        return made
+    for what, value in (("thickness", now.thickness_mm), ("depth", now.depth_mm), ("from_edge", now.from_edge_mm)):
+        made.append(figure(f"{name}_{what}", "inside", value, f"{name}.{what}_mm"))
+    made.append(figure("play", "inside", now.play_mm, f"{name}.play_mm", about=name))
+    if now.from_edge_mm > 0 and any(spec.through(corner) for corner in spec.corner_names):
+        ends: dict[str, object] = {"ends_stopped": "stopped", "ends_filled": "filled"}
+        made.append(one_of("groove_ends", "inside", f"{name}.ends", ends, now.ends, name))
+    return made
+
+
+def _in_a_case(spec: BoxSpec) -> list[Control]:
+    """What only upright walls can hold: a back panel and shelves."""
+    made = [*_let_in(spec, "back", spec.back), *_let_in(spec, "front", spec.front)]
     for i, shelf in enumerate(spec.shelves):
         sides = {f"shelf_from:{letter}": letter for letter in spec.letters}
         made.append(one_of("shelf_from", "inside", f"shelves.{i}.side", dict(sides), shelf.side, str(i + 1)))

@@ -3,7 +3,7 @@
 from math import hypot
 
 from fennup.core.assembly.board import Board
-from fennup.core.assembly.model import Finding, Mating, Outline, Stretch
+from fennup.core.assembly.model import Mating, Outline, Stretch
 from fennup.core.errors import SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, meeting_point, plane_through
@@ -11,7 +11,8 @@ from fennup.core.geometry.vec import Vec, add, dot, scale
 from fennup.core.kinds.box.cladding import add_corner_strips
 from fennup.core.kinds.box.courses import Course, on_wall
 from fennup.core.kinds.box.fittings import add_blocks, add_insert
-from fennup.core.kinds.box.spec import Back, BoxSpec, Cap, Floor, Shelf
+from fennup.core.kinds.box.grooves import let_in_panels, runs_of
+from fennup.core.kinds.box.spec import BoxSpec, Cap, Floor, Shelf
 from fennup.core.kinds.box.walls import Wall, run_at, signed_run
 from fennup.core.kinds.covers import Cover, lay_cover
 from fennup.core.kinds.inner import Added, Face, add_between, add_inner, lay_bars, panel
@@ -32,8 +33,7 @@ def insets_of(spec: BoxSpec, walls: tuple[Wall, ...], courses: dict[str, tuple[C
             raise SpecError("rims_not_level", (name,))
     if spec.floor:
         _lay_floor(spec, spec.floor, walls, courses, made)
-    if spec.back:
-        _let_in_back(spec, spec.back, walls, made)
+    let_in_panels(spec, walls, made)
     for i, shelf in enumerate(spec.shelves):
         _shelve(spec, shelf, i, walls, courses, made)
     if spec.feet:
@@ -95,26 +95,6 @@ def _lay_floor(spec: BoxSpec, floor: Floor, walls: tuple[Wall, ...], courses: di
     lay_bars(made, floor.slats, floor.thickness_mm, floor.height_mm, faces, names, touch=floor.play_mm == 0)
 
 
-def _let_in_back(spec: BoxSpec, back: Back, walls: tuple[Wall, ...], made: Added) -> None:
-    if not spec.upright:
-        raise SpecError("back_needs_upright", ("back",))
-    thinnest = min(wall.thickness for wall in walls)
-    if back.depth_mm >= thinnest:
-        raise SpecError("groove_too_deep", ("back.depth_mm",), mm=back.depth_mm, limit_mm=thinnest)
-    if back.from_edge_mm + back.thickness_mm >= spec.height_mm:
-        limit = spec.height_mm - back.thickness_mm
-        raise SpecError("groove_above", ("back.from_edge_mm",), mm=back.from_edge_mm, limit_mm=limit)
-    if spec.courses:
-        raise SpecError("back_with_courses", ("back",))
-    butted = [n for n in spec.corner_names if (spec.corners[n].joint if n in spec.corners else spec.joint) == "butt"]
-    if butted and back.from_edge_mm > 0:
-        raise SpecError("groove_runs_out", ("back.from_edge_mm",), corner=butted[0])
-    if back.play_mm / 2 >= back.depth_mm:
-        made.findings.append(Finding("back_falls_out", "error", (), ("back.play_mm",), back.depth_mm, back.play_mm / 2))
-    planes = _inside(walls, back.play_mm / 2, back.depth_mm)
-    made.boards.append(panel("back", "Back panel", back.from_edge_mm, back.thickness_mm, planes))
-
-
 def _shelve(
     spec: BoxSpec, shelf: Shelf, i: int, walls: tuple[Wall, ...], courses: dict[str, tuple[Course, ...]], made: Added
 ) -> None:
@@ -131,6 +111,7 @@ def _shelve(
         raise SpecError("shelf_outside", (f"shelves.{i}.height_mm",), mm=shelf.height_mm, limit_mm=most)
     bottom = inside_bottom(spec)
     front = spec.height_mm - (spec.lid.depth_mm + spec.lid.kerf_mm if spec.lid else 0.0)
+    front = min([front, *(run.low for run in runs_of(spec) if run.field == "front")])
     level = (0.0, 0.0, (bottom + front) / 2)
     middle = add(level, add(scale(along, (left + right) / 2), scale(inwards, deep + shelf.thickness_mm / 2)))
     frame = Frame(middle, scale(along, -1.0), UP, inwards)

@@ -10,12 +10,12 @@ from fennup.core.geometry.plane import joint_plane, plane_through
 from fennup.core.geometry.vec import add, cross, dot, scale, sub
 from fennup.core.kinds.box.courses import Course, counted, courses_of, reach_of
 from fennup.core.kinds.box.fittings import lining_of
+from fennup.core.kinds.box.grooves import ploughed_in, with_stopped
 from fennup.core.kinds.box.insets import insets_of, inside_bottom
 from fennup.core.kinds.box.spec import BoxSpec, Rectangle, Regular, Turned
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, run_at, signed_run, walls_of
 from fennup.core.kinds.drilling import ball_findings, with_holes
 from fennup.core.kinds.fields import CornerJoint
-from fennup.core.stock.ploughed import Groove
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
@@ -29,6 +29,7 @@ def assemble(spec: BoxSpec) -> Assembly:
     _check(spec, walls)
     courses = courses_of(spec, walls)
     boards, joints = _ring(spec, walls, courses)
+    boards = with_stopped(spec, walls, boards)
     insets = insets_of(spec, walls, courses, max(_highest(spec, wall) for wall in walls))
     ring = Ring(tuple(boards))
     return Assembly(
@@ -65,10 +66,7 @@ def _board(spec: BoxSpec, wall: Wall, course: Course) -> Board:
     """One course of a wall, its ends not yet cut."""
     frame = wall.frame_at((course.low + course.high) / 2)
     leaning = spec.edges == "level" and abs(wall.out[2]) > UPRIGHT
-    back = spec.back
-    grooves = (
-        (Groove(from_mm=back.from_edge_mm, width_mm=back.thickness_mm, depth_mm=back.depth_mm),) if back and course.lowest else ()
-    )
+    grooves = ploughed_in(spec, wall.letter, lowest=course.lowest)
     word = "Stave" if spec.grain == "up" else "Wall"
     name = f"{word} {wall.letter}" + (f" ({WHERE[wall.letter]})" if isinstance(spec.plan, Rectangle) else "")
     if course.id != wall.letter:

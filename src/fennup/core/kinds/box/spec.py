@@ -96,12 +96,14 @@ class Floor(Strict):
 
 
 class Back(Strict):
-    """A panel let into a groove round the walls, `from_edge_mm` in from the bottom edge; at 0 it lies in a rabbet."""
+    """A panel let into a groove round the walls, `from_edge_mm` in from the bottom edge, or from the top edge; at 0 it lies in a rabbet. At a butted
+    corner the groove of the wall that runs through stops, or it runs out and the hole in its end is `filled`."""
 
     thickness_mm: Section_mm
     depth_mm: Section_mm
     from_edge_mm: Play_mm = 0.0
     play_mm: Play_mm = 0.0
+    ends: Literal["stopped", "filled"] = "stopped"
 
 
 class Lid(Strict):
@@ -214,6 +216,7 @@ class BoxSpec(Pinned):
     courses: Courses | None = None
     floor: Floor | None = None
     back: Back | None = None
+    front: Back | None = None
     lid: Lid | None = None
     cap: Cap | None = None
     cladding: Cladding | None = None
@@ -244,6 +247,13 @@ class BoxSpec(Pinned):
         """AB, BC, ..., the last one back to A."""
         letters = self.letters
         return tuple(letters[i] + letters[(i + 1) % len(letters)] for i in range(len(letters)))
+
+    def through(self, corner: str) -> str:
+        """The letter of the wall that runs through a butted corner; nothing where it is mitered."""
+        how = self.corners.get(corner)
+        if (how.joint if how else self.joint) == "miter":
+            return ""
+        return (how.through if how else None) or corner[0]
 
     def group_of(self, letter: str) -> str:
         """The group of sides with one slope that a side belongs to: "" where all are alike."""
