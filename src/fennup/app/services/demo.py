@@ -10,6 +10,7 @@ from fennup.app.services.demo_bench import fill_records
 from fennup.app.services.demo_finish import fill_finish
 from fennup.app.services.demo_fit import fill_fit
 from fennup.app.services.demo_log import fill_log
+from fennup.app.services.demo_shapes import INCH, between, box, frame, level, round_of, stand
 from fennup.app.services.projects import ProjectBody, valid_spec
 from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.workshops import BUILT_IN, ONLY, current_workshop
@@ -20,37 +21,6 @@ from fennup.core.saw.tool import ScaleError
 from fennup.core.saw.tools import AnyTool, CircularSaw, ShootingBoard, TableSaw
 from fennup.yard.list import price_list
 
-_INCH = 25.4
-
-
-def _frame(
-    shape: dict[str, Any], width: float, thickness: float, *, ploughed: tuple[dict[str, Any], ...] = (), **more: Any
-) -> dict[str, Any]:
-    board = {"width_mm": width, "thickness_mm": thickness, "ploughed": list(ploughed)}
-    return {"kind": "flat_frame", "shape": shape, "board": board, **more}
-
-
-def _round(sides: int, **size: Any) -> dict[str, Any]:
-    return {"form": "regular", "sides": sides, "size": size}
-
-
-def _box(plan: dict[str, Any], height: float, thickness: float, **more: Any) -> dict[str, Any]:
-    return {"kind": "box", "plan": plan, "height_mm": height, "thickness_mm": thickness, **more}
-
-
-def _level(width: float, depth: float) -> dict[str, Any]:
-    return {"form": "rectangle", "width_mm": width, "depth_mm": depth}
-
-
-def _stand(plan: dict[str, Any], height: float, leg: float, **more: Any) -> dict[str, Any]:
-    return {"kind": "stand", "plan": plan, "height_mm": height, "leg": {"width_mm": leg, "thickness_mm": leg}, **more}
-
-
-def _between(name: str, a: tuple[str, str, float], b: tuple[str, str, float], width: float, thick: float) -> dict[str, Any]:
-    ends = [{"board": board, "side": side, "along_mm": along} for board, side, along in (a, b)]
-    return {"name": name, "a": ends[0], "b": ends[1], "width_mm": width, "thickness_mm": thick}
-
-
 PROJECTS: tuple[dict[str, Any], ...] = (
     {
         "name": "Sand bin on a stand",
@@ -59,13 +29,13 @@ PROJECTS: tuple[dict[str, Any], ...] = (
             "members": [
                 {
                     "name": "Stand",
-                    "spec": _stand(
+                    "spec": stand(
                         {"form": "four", "top_width_mm": 420.0, "top_depth_mm": 420.0, "front_splay_deg": 6.0, "side_splay_deg": 6.0},
                         380.0, 45.0, rails=[{"height_mm": 110.0, "width_mm": 60.0, "thickness_mm": 20.0}],
                         top={"thickness_mm": 20.0, "over_mm": 15.0},
                     ),
                 },
-                {"name": "Bin", "on": "Stand", "spec": _box(_level(420.0, 420.0), 440.0, 18.0, slope_deg=6.0)},
+                {"name": "Bin", "on": "Stand", "spec": box(level(420.0, 420.0), 440.0, 18.0, slope_deg=6.0)},
                 {
                     "name": "Hood", "on": "Bin",
                     "spec": {"kind": "roof", "thickness_mm": 16.0,
@@ -86,18 +56,18 @@ PROJECTS: tuple[dict[str, Any], ...] = (
             "members": [
                 {
                     "name": "Posts",
-                    "spec": _stand(
+                    "spec": stand(
                         {"form": "four", "top_width_mm": 1250.0, "top_depth_mm": 940.0, "front_splay_deg": 0.0, "side_splay_deg": 0.0},
                         960.0, 70.0,
                     ),
                 },
             ],
             "pieces": [
-                _between("Handrail 1", ("Posts/DA", "upper", 560.0), ("Posts/AB", "upper", 890.0), 70.0, 32.0),
-                _between("Handrail 2", ("Posts/CD", "upper", 560.0), ("Posts/BC", "upper", 890.0), 70.0, 32.0),
-                _between("Foot rail 1", ("Posts/DA", "upper", 120.0), ("Posts/AB", "upper", 450.0), 70.0, 32.0),
-                _between("Foot rail 2", ("Posts/CD", "upper", 120.0), ("Posts/BC", "upper", 450.0), 70.0, 32.0),
-                _between("Head bar", ("Posts/AB", "back", 800.0), ("Posts/BC", "back", 800.0), 70.0, 32.0),
+                between("Handrail 1", ("Posts/DA", "upper", 560.0), ("Posts/AB", "upper", 890.0), 70.0, 32.0),
+                between("Handrail 2", ("Posts/CD", "upper", 560.0), ("Posts/BC", "upper", 890.0), 70.0, 32.0),
+                between("Foot rail 1", ("Posts/DA", "upper", 120.0), ("Posts/AB", "upper", 450.0), 70.0, 32.0),
+                between("Foot rail 2", ("Posts/CD", "upper", 120.0), ("Posts/BC", "upper", 450.0), 70.0, 32.0),
+                between("Head bar", ("Posts/AB", "back", 800.0), ("Posts/BC", "back", 800.0), 70.0, 32.0),
             ],
         },
     },
@@ -132,10 +102,10 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "name": "Fuel store gable",
         "unit": "in", "graduation": "1/16",
         "spec": {
-            "kind": "roof", "thickness_mm": 1.5 * _INCH, "depth_mm": 5.5 * _INCH,
-            "shape": {"form": "gable", "left": {"run_mm": 42 * _INCH, "pitch_deg": 30.2564}, "heel_mm": 1.5 * _INCH,
-                      "overhang_mm": 8 * _INCH, "ridge": {"thickness_mm": 1.5 * _INCH, "depth_mm": 7.25 * _INCH},
-                      "pairs": 4, "spacing_mm": 16 * _INCH, "plate_mm": 3.5 * _INCH},
+            "kind": "roof", "thickness_mm": 1.5 * INCH, "depth_mm": 5.5 * INCH,
+            "shape": {"form": "gable", "left": {"run_mm": 42 * INCH, "pitch_deg": 30.2564}, "heel_mm": 1.5 * INCH,
+                      "overhang_mm": 8 * INCH, "ridge": {"thickness_mm": 1.5 * INCH, "depth_mm": 7.25 * INCH},
+                      "pairs": 4, "spacing_mm": 16 * INCH, "plate_mm": 3.5 * INCH},
         },
     },
     {
@@ -202,14 +172,14 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     {
         "name": "Coxswain's stool",
         "unit": "in", "graduation": "1/16",
-        "spec": _stand(
-            {"form": "round", "legs": 3, "top_side_mm": 8 * _INCH, "lean_deg": 12.0}, 16 * _INCH, 1.5 * _INCH, roll="even",
-            top={"thickness_mm": 0.75 * _INCH, "over_mm": 1.0 * _INCH},
+        "spec": stand(
+            {"form": "round", "legs": 3, "top_side_mm": 8 * INCH, "lean_deg": 12.0}, 16 * INCH, 1.5 * INCH, roll="even",
+            top={"thickness_mm": 0.75 * INCH, "over_mm": 1.0 * INCH},
         ),
     },
     {
         "name": "Flag tower",
-        "spec": _stand(
+        "spec": stand(
             {"form": "four", "top_width_mm": 180.0, "top_depth_mm": 180.0, "front_splay_deg": 5.0, "side_splay_deg": 5.0},
             1100.0, 40.0, roll="rhombic",
             rings=[{"height_mm": h, "tall_mm": 70.0, "thickness_mm": 20.0} for h in (80.0, 560.0, 980.0)],
@@ -217,7 +187,7 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     },
     {
         "name": "Boat trestle",
-        "spec": _stand(
+        "spec": stand(
             {"form": "four", "top_width_mm": 560.0, "top_depth_mm": 160.0, "front_splay_deg": 8.0, "side_splay_deg": 16.0},
             720.0, 45.0,
             pins=[
@@ -231,11 +201,11 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     },
     {
         "name": "Slipway warning board",
-        "spec": _frame(_round(3, by="outside_side", mm=640.0), 60.0, 20.0, joint="butt"),
+        "spec": frame(round_of(3, by="outside_side", mm=640.0), 60.0, 20.0, joint="butt"),
     },
     {
         "name": "Gable window trim",
-        "spec": _frame(
+        "spec": frame(
             {
                 "form": "irregular",
                 "line": "opening",
@@ -250,11 +220,11 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     },
     {
         "name": "Oar hatch arch",
-        "spec": _frame(_round(8, by="outside_side", mm=610.0), 94.0, 27.0, left_out=["A"], loose_ends="ground"),
+        "spec": frame(round_of(8, by="outside_side", mm=610.0), 94.0, 27.0, left_out=["A"], loose_ends="ground"),
     },
     {
         "name": "Crew photograph frame",
-        "spec": _frame(
+        "spec": frame(
             {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 410.0, "object_depth_mm": 300.0, "play_mm": 3.0}},
             47.0, 20.0, rabbet={"width_mm": 9.0, "depth_mm": 12.0},
             ploughed=(
@@ -265,7 +235,7 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     },
     {
         "name": "Race board frame",
-        "spec": _frame(
+        "spec": frame(
             {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 620.0, "object_depth_mm": 430.0, "play_mm": 4.0}},
             60.0, 20.0,
             layers={
@@ -281,7 +251,7 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     },
     {
         "name": "Honours board frame",
-        "spec": _frame(
+        "spec": frame(
             {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 900.0, "object_depth_mm": 560.0, "play_mm": 3.0}},
             60.0, 20.0, rails={"A": {"width_mm": 95.0}, "C": {"width_mm": 95.0}}, rabbet={"width_mm": 10.0, "depth_mm": 9.0},
         ),
@@ -289,11 +259,11 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     {
         "name": "Pennant shelf ring",
         "unit": "in", "graduation": "1/32",
-        "spec": _frame(_round(7, by="outside_corners", mm=21 * _INCH), 2 * _INCH, 0.75 * _INCH),
+        "spec": frame(round_of(7, by="outside_corners", mm=21 * INCH), 2 * INCH, 0.75 * INCH),
     },
     {
         "name": "Boat-bay vent grille",
-        "spec": _frame(
+        "spec": frame(
             {"form": "rectangle", "size": {"by": "opening", "width_mm": 640.0, "depth_mm": 420.0}}, 60.0, 20.0,
             inner={"thickness_mm": 20.0, "bars": [{"count": 2, "width_mm": 30.0}, {"count": 4, "width_mm": 30.0, "way_deg": 90.0}]},
         ),
@@ -301,25 +271,25 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     {
         "name": "Bailer tub",
         "unit": "in", "graduation": "1/16",
-        "spec": _box(
-            {"form": "regular", "sides": 6, "across_mm": 14 * _INCH}, 8 * _INCH, 0.75 * _INCH,
+        "spec": box(
+            {"form": "regular", "sides": 6, "across_mm": 14 * INCH}, 8 * INCH, 0.75 * INCH,
             pins=[
-                {"measure": "outer_bottom_flats", "mm": 14 * _INCH}, {"measure": "slope", "deg": 15.0},
-                {"measure": "slant", "mm": 8 * _INCH},
+                {"measure": "outer_bottom_flats", "mm": 14 * INCH}, {"measure": "slope", "deg": 15.0},
+                {"measure": "slant", "mm": 8 * INCH},
             ],
         ),
     },
     {
         "name": "Landing-stage trough",
-        "spec": _box(
-            _level(900.0, 240.0), 260.0, 20.0, slopes_deg={"AC": 15.0, "BD": 0.0},
+        "spec": box(
+            level(900.0, 240.0), 260.0, 20.0, slopes_deg={"AC": 15.0, "BD": 0.0},
             courses={"board_width_mm": 95.0}, floor={"height_mm": 0.0, "thickness_mm": 20.0, "play_mm": 4.0},
             lining={"below_mm": 15.0, "play_mm": 4.0, "drains": 5, "drain_mm": 14.0},
         ),
     },
     {
         "name": "Key case",
-        "spec": _box(
+        "spec": box(
             {"form": "regular", "sides": 6, "across_mm": 420.0}, 120.0, 18.0,
             pins=[{"measure": "inner_bottom_flats", "mm": 400.0}, {"measure": "slope", "deg": 0.0}, {"measure": "height", "mm": 120.0}],
             back={"thickness_mm": 6.0, "depth_mm": 9.0, "play_mm": 1.0}, lid={"depth_mm": 32.0, "kerf_mm": 2.4},
@@ -328,8 +298,8 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     },
     {
         "name": "Rope bin",
-        "spec": _box(
-            _level(300.0, 300.0), 420.0, 18.0,
+        "spec": box(
+            level(300.0, 300.0), 420.0, 18.0,
             pins=[
                 {"measure": "outer_bottom_width", "mm": 300.0}, {"measure": "outer_bottom_depth", "mm": 300.0},
                 {"measure": "outer_top_width", "mm": 400.0}, {"measure": "height", "mm": 420.0},
@@ -341,9 +311,9 @@ PROJECTS: tuple[dict[str, Any], ...] = (
     {
         "name": "Tide clock surround",
         "unit": "in", "graduation": "1/16",
-        "spec": _frame(
-            _round(8, by="holds", object_mm=13.5 * _INCH, play_mm=0.125 * _INCH), 2.125 * _INCH, 0.75 * _INCH,
-            rabbet={"width_mm": 0.25 * _INCH, "depth_mm": 0.375 * _INCH},
+        "spec": frame(
+            round_of(8, by="holds", object_mm=13.5 * INCH, play_mm=0.125 * INCH), 2.125 * INCH, 0.75 * INCH,
+            rabbet={"width_mm": 0.25 * INCH, "depth_mm": 0.375 * INCH},
         ),
     },
 )  # fmt: skip
@@ -359,7 +329,7 @@ RACK = (
     _on_rack("Larch 3", 2000.0, 95.0, 20.0, wood="larch", grade="clear"),
     _on_rack("Larch 4", 2400.0, 60.0, 20.0, wood="larch"),
     _on_rack("Offcut of the floor", 1180.0, 145.0, 20.0, wood="larch", defects=[{"from_mm": 640.0, "to_mm": 690.0, "low_mm": 40.0, "high_mm": 80.0}]),
-    _on_rack("Spruce 1x4", 96 * _INCH, 3.5 * _INCH, 0.75 * _INCH, wood="spruce"),
+    _on_rack("Spruce 1x4", 96 * INCH, 3.5 * INCH, 0.75 * INCH, wood="spruce"),
     _on_rack("Old thwart", 1310.0, 180.0, 22.0, wood="oak", grade="rough", reclaimed=True, nails=True, old_paint=True,
              trim_left_mm=45.0, trim_right_mm=60.0, defects=[{"from_mm": 400.0, "to_mm": 425.0}, {"from_mm": 870.0, "to_mm": 895.0}]),
     _on_rack("Square larch", 2400.0, 45.0, 45.0, wood="larch", count=2),

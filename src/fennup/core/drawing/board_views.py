@@ -3,6 +3,9 @@
 from itertools import combinations
 from math import cos, pi, sin
 
+import numpy as np
+from manifold3d import CrossSection, FillRule
+
 from fennup.core.assembly.board import ENDS, Board
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.view import Mark, Shape, ShapeRole
@@ -148,6 +151,7 @@ def sliced(solids: dict[str, Solid], plane: Plane, right: Vec, up: Vec, within: 
     """Every part cut by a plane, as the reader sees the cut; `within` keeps only what lies inside some planes."""
     shapes = []
     for id, solid in solids.items():
+        cuts = []
         for piece in solid.world:
             half = clip(piece, plane, "slice")
             cut = next((f for f in half.facets if f.name == "slice"), None)
@@ -157,8 +161,17 @@ def sliced(solids: dict[str, Solid], plane: Plane, right: Vec, up: Vec, within: 
             for edge in within:
                 points = clip_polygon(points, edge)
             if points:
-                shapes.append(Shape("wood", tuple((dot(p, right), dot(p, up)) for p in points), True, id, (1.0, 0.0)))
+                cuts.append(tuple((dot(p, right), dot(p, up)) for p in points))
+        shapes += [Shape("wood", outline, True, id, (1.0, 0.0)) for outline in _together(cuts)]
     return tuple(shapes)
+
+
+def _together(cuts: list[tuple[Point2, ...]]) -> list[tuple[Point2, ...]]:
+    """The outlines of some flat figures, those that touch as one: a board is cut across as one, however many pieces it is reckoned in."""
+    if len(cuts) < 2:
+        return cuts
+    whole = CrossSection([np.array(cut) for cut in cuts], FillRule.NonZero)
+    return [tuple((float(x), float(y)) for x, y in loop) for loop in whole.to_polygons()]
 
 
 def _points(solid: Solid) -> list[Vec]:

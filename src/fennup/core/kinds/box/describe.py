@@ -89,7 +89,7 @@ def _through_wall(spec: BoxSpec, assembly: Assembly, solids: dict[str, Solid]) -
     across = sliced({id: solids[id] for id in own}, here, Y, Z)
     deepest = max(p[0] for shape in across for p in shape.points)
     beyond = deepest + max(2.5 * wall.thickness, spec.height_mm / 6)
-    inside = {id: solid for id, solid in solids.items() if id in ("floor", "back") or id.startswith("slat")}
+    inside = {id: solid for id, solid in solids.items() if id in ("floor", "back", "front") or id.startswith("slat")}
     let_in = sliced(inside, here, Y, Z, (Plane(Y, beyond),))
     board = assembly.boards[0]
     half = board.section.thickness_mm / 2
