@@ -268,6 +268,25 @@ def post_frames(draw: st.DrawFn) -> dict[str, Any]:
 
 
 @st.composite
+def mouldings(draw: st.DrawFn) -> dict[str, Any]:
+    """One to four runs past inside and outside corners, level or rising; or round a rectangular room."""
+    angles = st.floats(30, 170)
+    corner = st.fixed_dictionaries({"side": st.sampled_from(["inside", "outside"]), "deg": angles})
+    own = {
+        "width_mm": draw(st.floats(40, 200)),
+        "thickness_mm": draw(st.floats(5, 25)),
+        "spring_deg": draw(st.floats(20, 70)),
+        "bought": draw(st.booleans()),
+    }
+    if draw(st.booleans()):
+        walls = [draw(st.floats(700, 4000)) for _ in range(2)] * 2
+        return {"kind": "moulding", **own, "runs": [{"wall_mm": wall} for wall in walls], "corners": [{"side": "inside"}] * 4}
+    rises = st.just(0.0) | st.floats(-25, 25)
+    runs = [{"wall_mm": draw(st.floats(400, 3000)), "rise_deg": draw(rises)} for _ in range(draw(st.integers(1, 4)))]
+    return {"kind": "moulding", **own, "runs": runs, "corners": [draw(corner) for _ in runs[1:]]}
+
+
+@st.composite
 def together(draw: st.DrawFn) -> dict[str, Any]:
     """A box or a stand with a roof on it, and perhaps a size that follows."""
     low, high = draw(stands() | boxes()), draw(roofs())
@@ -284,6 +303,7 @@ SINGLE = {
     "post_frame": post_frames(),
     "brace": braces(),
     "roof": roofs(),
+    "moulding": mouldings(),
 }
 ANY = {**SINGLE, "together": together()}
 

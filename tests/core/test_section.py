@@ -218,6 +218,8 @@ class Frames(unittest.TestCase):
             for control in shown(solved(photograph(ploughed=ploughed))).controls:
                 for option in control.options if control.group == "section" else ():
                     (act,) = option.acts
+                    if act.path == "board.bought":
+                        continue
                     if act.path == "board.ploughed":
                         spec_of(photograph(ploughed=act.value))
                     else:

@@ -82,7 +82,7 @@ def _otherwise(design: Design) -> tuple[str, ...]:
     """The cuts that a miter saw does not make."""
     made: list[str] = []
     for facts in design.facts:
-        if facts.board.rips:
+        if facts.board.rips and not facts.board.ready:
             made += [rip.key for rip in facts.rips]
         if facts.board.stave or facts.board.panel:
             made += [cut.key for cuts in facts.ends.values() for cut in cuts]

@@ -223,6 +223,17 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "spec": frame(round_of(8, by="outside_side", mm=610.0), 94.0, 27.0, left_out=["A"], loose_ends="ground"),
     },
     {
+        "name": "Trophy cabinet moulding",
+        "spec": {
+            "kind": "moulding", "width_mm": 90.0, "thickness_mm": 15.0, "spring_deg": 38.0,
+            "ploughed": [
+                {"form": "cove", "corner": "face_upper", "radius_mm": 6.0}, {"form": "round", "corner": "face_lower", "radius_mm": 4.0},
+            ],
+            "runs": [{"wall_mm": 340.0}, {"wall_mm": 920.0}, {"wall_mm": 340.0}],
+            "corners": [{"side": "outside", "deg": 90.0}, {"side": "outside", "deg": 90.0}],
+        },
+    },
+    {
         "name": "Crew photograph frame",
         "spec": frame(
             {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 410.0, "object_depth_mm": 300.0, "play_mm": 3.0}},

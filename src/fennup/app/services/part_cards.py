@@ -141,7 +141,8 @@ def _edges(facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[EdgeOu
         if board.backing and rip.edge == "upper":
             note = f"backing: from the middle down towards the {words['face' if rip.bevel_deg > 0 else 'back']}"
         verb = "Saw" if board.stave else "Rip"
-        made.append(EdgeOut(label=f"{verb} the {words[rip.edge]}", figure=voice.angle(abs(rip.bevel_deg)), note=note))
+        label = f"The {words[rip.edge]} comes beveled" if board.ready else f"{verb} the {words[rip.edge]}"
+        made.append(EdgeOut(label=label, figure=voice.angle(abs(rip.bevel_deg)), note=note))
     if facts.rips and not board.backing:
         face, back = facts.ripped_mm
         label = f"{'Length' if board.stave else 'Width'} that stays, {words['face']}"

@@ -8,7 +8,7 @@ from fennup.core.assembly.board import Board, End, Side
 from fennup.core.geometry.vec import Point2, Vec
 
 JointKind = Literal["miter", "butt", "edge", "lap", "face"]
-BareFor = Literal["", "square_edges", "own_rims", "past_plate"]
+BareFor = Literal["", "square_edges", "own_rims", "past_plate", "raked"]
 Severity = Literal["standing", "note", "warning", "error"]
 
 

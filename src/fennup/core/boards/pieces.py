@@ -43,7 +43,7 @@ class Piece:
     `own`: how each board lies in its own axes as against the first, and how far along it then is.
     `sides` bound it across the bar, where they are sawn too; `row`: it is several side by side.
     `blunt`: its own end cuts, where it is laid as if it were square at its tips.
-    `shows`: its face must stay up; `profiled`: it may not be turned at all. A `strip` is glued up with others to `of`."""
+    `shows`: its face must stay up; `profiled`: something is ploughed along it; `ready`: it is a moulding, and comes of nothing else. A `strip` is glued up with others to `of`."""
 
     keys: tuple[str, ...]
     sort: Sort
@@ -62,6 +62,7 @@ class Piece:
     sides: tuple[Plane, ...] = ()
     row: "Row | None" = None
     blunt: tuple[Plane, ...] = ()
+    ready: bool = False
 
     @property
     def id(self) -> str:
@@ -133,7 +134,7 @@ def _piece(facts: PartFacts, *, across: bool = False) -> Piece:
     return Piece(
         facts.group.boards, sort, width, thick, axis, axis + tips, tuple(lies), planes, middle, board.shows,
         not section.plain, sum(_compound(cut) for cut in (first.left, first.right)), lying,
-        tuple(_turned(facts, key, facts.group.turn_of(key)) for key in facts.group.boards), sides, blunt=blunt,
+        tuple(_turned(facts, key, facts.group.turn_of(key)) for key in facts.group.boards), sides, blunt=blunt, ready=board.ready,
     )  # fmt: skip
 
 

@@ -132,7 +132,7 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     homeless: list[Piece] = []
     for piece in (piece for cuttings in order.cuttings for piece in cuttings.pieces):
         other = across.get(piece.id)
-        found = _has_board(piece, sources, milling)
+        found = _has_board(piece, _mouldings(piece, sources) if piece.ready else sources, milling)
         found |= other is not None and _has_board(other, [s for s in sources if s.any_way], milling)
         strips = piece if found else _as_strips(piece, sources, wishes)
         (homeless if strips is None else pieces).append(
@@ -142,7 +142,8 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     wanted = []
     for piece in pieces:
         choosy = 2 * piece.shows + (piece.overall_mm >= LONG_SHARE * longest)
-        rather = _rather_boards(piece, sources, milling)
+        mouldings = frozenset(source.id for source in _mouldings(piece, sources)) if piece.ready else None
+        rather = mouldings or _rather_boards(piece, sources, milling)
         wanted += [_kept_out(w, rather, sources, wishes) for w in _by_pins(piece, wishes, sources, choosy)]
     for first, one in enumerate(list(wanted)):
         wanted += _other_ways(first, one, across.get(one.piece.id), sources, saw)
@@ -172,6 +173,15 @@ def _other_ways(first: int, one: Wanted, across: Piece | None, sources: tuple[So
     return found
 
 
+def _mouldings(piece: Piece, sources: Iterable[Source]) -> list[Source]:
+    """What a piece that comes with its profile can be sawn from: nothing that would have to be ripped, split or planed to it."""
+    return [
+        source
+        for source in sources
+        if abs(source.width_mm - piece.width_mm) <= AS_LARGE and abs(source.thickness_mm - piece.thickness_mm) <= AS_LARGE
+    ]
+
+
 def _rather_boards(piece: Piece, sources: tuple[Source, ...], milling: Milling) -> frozenset[str] | None:
     """A board is not cut out of a sheet where there are boards for it."""
     boards = [source for source in sources if not source.sheet]
@@ -192,7 +202,7 @@ def _has_board(piece: Piece, sources: Iterable[Source], milling: Milling) -> boo
 
 def _as_strips(piece: Piece, sources: Iterable[Source], wishes: Wishes) -> Piece | None:
     """The strips that it may be glued up from; None where it may not, or out of none."""
-    if not wishes.may_glue or piece.sort != "board" or piece.profiled:
+    if not wishes.may_glue or piece.sort != "board" or piece.profiled or piece.ready:
         return None
     milling = wishes.milling(1.0)
     wide = [

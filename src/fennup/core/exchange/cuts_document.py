@@ -60,7 +60,7 @@ def _part(made: StepsPlan, facts: PartFacts) -> SawnPartForm:
         key=facts.key,
         pieces=list(facts.group.boards),
         kind="panel" if board.panel else "stave" if board.stave else "board",
-        section=section_document(board.section),
+        section=section_document(board.section, [plane for _, plane in board.rips] if board.ready else ()),
         raw_length_mm=raw.high - raw.low,
         corners_mm=[(x - left, y, z) for piece in facts.solid.local for x, y, z in piece.points],
     )

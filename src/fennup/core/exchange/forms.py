@@ -1,9 +1,13 @@
 """The forms of the solution's document: the same for the web, the command line and anyone else's program. mm and degrees."""
 
+from collections.abc import Iterable, Iterator
 from typing import Literal
 
 from pydantic import BaseModel
 
+from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.polyhedron import clip_polygon
+from fennup.core.geometry.vec import Point2, Vec
 from fennup.core.stock.ploughed import Groove, Ploughed
 from fennup.core.stock.section import Section
 
@@ -45,9 +49,9 @@ class SectionDocument(BaseModel):
     wood_mm: list[list[tuple[float, float]]]
 
 
-def section_document(section: Section) -> SectionDocument:
+def section_document(section: Section, rips: Iterable[Plane] = ()) -> SectionDocument:
     """A section as a document: the step at its upper edge and the first channel in its back by themselves, then all that is ploughed, then
-    its wood as convex figures, (y, z) in the board's axes."""
+    its wood as convex figures, (y, z) in the board's axes, of a board whose edges come beveled within those."""
     step = section.rabbet
     channel = next((cut for cut in section.ploughed if isinstance(cut, Groove) and cut.side == "back" and not cut.far), None)
     return SectionDocument(
@@ -58,8 +62,18 @@ def section_document(section: Section) -> SectionDocument:
         if channel
         else None,
         ploughed=list(section.ploughed),
-        wood_mm=[list(piece) for piece in section.pieces],
+        wood_mm=[list(piece) for piece in _within(section.pieces, tuple(rips))],
     )
+
+
+def _within(pieces: Iterable[tuple[Point2, ...]], rips: tuple[Plane, ...]) -> Iterator[tuple[Point2, ...]]:
+    """What of some figures lies within planes along the board."""
+    for piece in pieces:
+        left: tuple[Vec, ...] = tuple((0.0, *p) for p in piece)
+        for rip in rips:
+            left = clip_polygon(left, rip) if left else ()
+        if left:
+            yield tuple((y, z) for _, y, z in left)
 
 
 class ArrisesDocument(BaseModel):

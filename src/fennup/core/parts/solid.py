@@ -229,9 +229,10 @@ def _cut(
         piece = uncut_piece((low, high), outline, section)
         for plane, name in cuts:
             piece = clip(piece, plane, name)
-        if not piece.facets:
-            return None
-        pieces.append(piece)
+        if piece.facets:  # a rip may take all of one that lies beside the others
+            pieces.append(piece)
+    if not pieces:
+        return None
     for number, notch in enumerate(notches):
         pieces = [left for piece in pieces for left in _notched(piece, notch, f"notch:{number}")]
     return tuple(pieces)
@@ -311,6 +312,18 @@ def _placed(solid: Polyhedron, frame: Frame) -> Polyhedron:
     """The solid in the assembly's axes."""
     facets = tuple(Facet(f.name, frame.plane_to_world(f.plane), f.loop) for f in solid.facets)
     return Polyhedron(tuple(frame.to_world(p) for p in solid.points), facets)
+
+
+@lru_cache(maxsize=512)
+def profile_corners(section: Section, rips: tuple[Plane, ...]) -> list[Vec]:
+    """All corners of a section that something is ploughed out of, at x = 0, once its long edges are ripped."""
+    found: list[Vec] = []
+    for piece in section.pieces:
+        left: tuple[Vec, ...] = tuple((0.0, *p) for p in piece)
+        for rip in rips:
+            left = clip_polygon(left, rip) if left else ()
+        found += left
+    return found
 
 
 def long_points(board: Board, end: End) -> tuple[Arris, ...]:

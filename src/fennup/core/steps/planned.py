@@ -120,7 +120,7 @@ class _Maker:
         apart = tuple(before)
         done: dict[str, Plane] = {}
         before_on: dict[str, list[str]] = {"upper": [], "lower": []}
-        for fact, (side, plane) in zip(facts.rips, board.rips, strict=True):
+        for fact, (side, plane) in zip(facts.rips, board.rips, strict=True) if not board.ready else ():
             edge: Literal["upper", "lower"] = "upper" if side == "upper" else "lower"
             ways = rip_ways(board, edge, plane, done, self.tools)
             wanted = next((way for way in ways if way.id == self.wishes.ways.get(fact.key)), None)
@@ -132,7 +132,7 @@ class _Maker:
             before.append(fact.key)
             before_on[edge].append(fact.key)
             done[edge] = plane
-        for ploughed in facts.ploughed:
+        for ploughed in facts.ploughed if not board.ready else ():
             yield Step(ploughed.key, ploughed.cut.form, facts.key, pieces, needs=tuple(before), cautions=("ploughing",))
             before.append(ploughed.key)
         if board.panel or board.stave:

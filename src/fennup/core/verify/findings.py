@@ -15,7 +15,13 @@ from fennup.core.verify.joints import JointCheck
 
 CLAIM_KEPT = 1e-6
 THINNEST_LIP_MM = 3.0
-MEANT = {"": "rabbets_miss", "square_edges": "square_edges_miss", "own_rims": "rims_apart", "past_plate": "seat_past_plate"}
+MEANT = {
+    "": "rabbets_miss",
+    "square_edges": "square_edges_miss",
+    "own_rims": "rims_apart",
+    "past_plate": "seat_past_plate",
+    "raked": "raked_miss",
+}
 
 
 def findings_of(

@@ -24,9 +24,14 @@ def sawn_parts(document: Read) -> dict[str, list[Vec]]:
     """The corners of every part as the steps make it, by the part's key, x from its left tip, y and z from the middle of its raw section."""
     made = {}
     for part in document["parts"]:
-        pieces = _raw(part)
+        pieces, bare = _raw(part), _bare(part)
         for step in document["steps"]:
-            if step["part"] == part["key"] and not step.get("pattern"):
+            if step["part"] != part["key"] or step.get("pattern"):
+                continue
+            if step.get("rip"):  # before anything is ploughed: fence and table are at the bare board
+                plane = _rip(step, bare)
+                pieces, bare = _kept(pieces, plane), _kept(bare, plane)
+            else:
                 pieces = _done(step, pieces, part)
         made[part["key"]] = list(_from_left_tip(pieces))
     return made
@@ -51,6 +56,12 @@ def _raw(part: Read) -> Pieces:
     return [_pushed_out(outline, part["raw_length_mm"]) for outline in part["section"]["wood_mm"]]
 
 
+def _bare(part: Read) -> Pieces:
+    """The same before anything is ploughed."""
+    y, z = part["section"]["width_mm"] / 2, part["section"]["thickness_mm"] / 2
+    return [_pushed_out(((-y, -z), (y, -z), (y, z), (-y, z)), part["raw_length_mm"])]
+
+
 def _pushed_out(outline: Sequence[tuple[float, float]], long: float) -> Polyhedron:
     """A convex figure, anticlockwise seen from the right end, pushed out along x."""
     count = len(outline)
@@ -70,8 +81,6 @@ def _done(step: Read, pieces: Pieces, part: Read) -> Pieces:
         return _notched(step["notch"], pieces)
     if step.get("pocket"):
         return _pocketed(step["pocket"], pieces, part["section"])
-    if step.get("rip"):
-        return _ripped(step, pieces)
     if not step.get("pose"):
         return pieces  # nothing that takes a plane side off: holes, what is ploughed, what is made by hand without figures
     axes = _lying(step["pose"], step["tool"]["fence"])
@@ -140,7 +149,7 @@ def _on_sheet(step: Read, line: Read, part: Read) -> Vec:
     return (line["from_left_mm"], line["from_lower_mm"] - section["width_mm"] / 2, z)
 
 
-def _ripped(step: Read, pieces: Pieces) -> Pieces:
+def _rip(step: Read, pieces: Pieces) -> Plane:
     """Along the rip fence on the right: X to the fence, Z up, the piece between fence and blade is kept."""
     rip = step["rip"]
     to_fence, up = SIDES[rip["fence"]], scale(SIDES[rip["down"]], -1.0)
@@ -150,7 +159,10 @@ def _ripped(step: Read, pieces: Pieces) -> Pieces:
     tilt = radians(_angle(step["scale"]["tilt"], "left"))
     # The blade's top leans to the left: the piece on its right ends in a face that looks to the left and down.
     normal = add(scale(to_fence, -cos(tilt)), scale(up, -sin(tilt)))
-    plane = _through(normal, add(scale(to_fence, at), scale(up, table)))
+    return _through(normal, add(scale(to_fence, at), scale(up, table)))
+
+
+def _kept(pieces: Pieces, plane: Plane) -> Pieces:
     return [p for piece in pieces if (p := clip(piece, plane, "rip")).facets]
 
 

@@ -57,6 +57,9 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
         controls.append(figure("rabbet_width", "board", spec.rabbet.width_mm, "rabbet.width_mm"))
         controls.append(figure("rabbet_depth", "board", spec.rabbet.depth_mm, "rabbet.depth_mm"))
     own = ploughed_controls(spec.section_of(spec.narrowest), spec.board.ploughed, "board.ploughed", "rail")
+    if spec.rabbet or spec.board.ploughed:
+        comes: dict[str, object] = {"rails_made": False, "rails_bought": True}
+        own = [one_of("rails_come", "section", "board.bought", comes, spec.board.bought), *own]
     if spec.recess and not spec.left_out:
         usual = {"thickness_mm": min(USUAL_PANEL_MM, spec.recess.depth_mm), "play_mm": 2.0}
         controls.append(with_or_without("panel", "board", "panel", ("no_panel", "in_the_rabbet"), usual, spec.panel))

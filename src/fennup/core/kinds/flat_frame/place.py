@@ -95,7 +95,9 @@ def rail_name(spec: FlatFrameSpec, letter: str) -> str:
 def _rail(spec: FlatFrameSpec, side: Side) -> Board:
     """An uncut rail along its side."""
     name = rail_name(spec, side.letter)
-    return Board(side.letter, name, spec.section_of(side.letter), frame_along(side, 0.0), role="frame", shows=True)
+    return Board(
+        side.letter, name, spec.section_of(side.letter), frame_along(side, 0.0), role="frame", shows=True, ready=spec.board.bought
+    )
 
 
 def _cut_loose_ends(spec: FlatFrameSpec, base: Baseline, out: int, boards: dict[str, Board]) -> None:

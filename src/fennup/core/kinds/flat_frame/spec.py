@@ -199,12 +199,13 @@ def pinned_measure(shape: Irregular, pin: AnyPin) -> str:
 
 
 class BoardSpec(Strict):
-    """The stock, as it measures. `nominal` only remembers what the yard calls it."""
+    """The stock, as it measures. `nominal` only remembers what the yard calls it; `bought`: it is a moulding, with all that is ploughed along it."""
 
     width_mm: Section_mm
     thickness_mm: Section_mm
     nominal: Annotated[str | None, Field(max_length=40)] = None
     ploughed: Annotated[list[Ploughed], Field(max_length=MOST_PLOUGHED)] = []
+    bought: bool = False
 
 
 class RailSpec(Strict):

@@ -1,0 +1,42 @@
+"""Acts on a moulding: what each does to the spec."""
+
+from typing import Any
+
+from fennup.core.drawing.edit import Choose, Drag, Edit
+from fennup.core.kinds.gauged import after_drag
+from fennup.core.kinds.moulding.sizing import SIZING
+from fennup.core.kinds.moulding.spec import MOST_RUNS, MouldingSpec
+from fennup.core.kinds.sizing import pins_in
+from fennup.core.parts.measures import measure_of
+from fennup.core.units.lengths import Tape
+
+Document = dict[str, Any]
+
+
+def edit(spec: MouldingSpec, act: Edit, on: Tape) -> Document:
+    """The spec after one act, as a document still to be validated. SpecError or UnitError names the field. `runs.more` and `runs.less` are choices of
+    its own."""
+    spec = SIZING.settle(spec)
+    if isinstance(act, Drag):
+        return after_drag(SIZING, spec, act, on)
+    if isinstance(act, Choose) and act.path in ("runs.more", "runs.less"):
+        return _with_runs(spec, more=act.path == "runs.more", side=str(act.value))
+    return SIZING.edit(spec, act, on)
+
+
+def _with_runs(spec: MouldingSpec, *, more: bool, side: str) -> Document:
+    """One run more at the right end, past an inside or an outside corner; or the last one less. What was given of the others stays."""
+    document = spec.model_dump(mode="json")
+    runs, corners = document["runs"], document["corners"][: len(spec.runs) - 1]
+    if more and len(runs) < MOST_RUNS:
+        runs, corners = [*runs, {**runs[-1], "rise_deg": 0.0}], [*corners, {"side": side, "deg": 90.0}]
+    elif not more and len(runs) > 1:
+        runs, corners = runs[:-1], corners[:-1]
+    changed = {**document, "runs": runs, "corners": corners}
+    if spec.pins is None:
+        return changed
+    there = {pin.measure for pin in MouldingSpec.model_validate({**changed, "pins": None}).usual_pins()}
+    kept = [pin for pin in pins_in(spec) if measure_of(pin["measure"]).what != "at_wall" or pin["measure"] in there]
+    usual = {pin.measure: pin for pin in MouldingSpec.model_validate({**changed, "pins": None}).usual_pins()}
+    new = [usual[name].model_copy(update={"suggested": True}).model_dump(mode="json") for name in usual if name not in {p["measure"] for p in kept} and name.startswith("at_wall:")]  # fmt: skip
+    return {**changed, "pins": [*kept, *new]}
