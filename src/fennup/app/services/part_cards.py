@@ -303,7 +303,7 @@ def _ways(facts: PartFacts, voice: Voice, words: dict[str, str]) -> list[str]:
             continue
         blade = blade_angles(board.right[0], pose)
         tilt = "blade upright" if abs(blade.tilt_deg) < SEEN_DEG else f"tilt {voice.say_angle(abs(blade.tilt_deg))}"
-        how = "Propped on its ripped" if pose.propped else "On its"
+        how = "Nested on its" if pose.propped and board.ready else "Propped on its ripped" if pose.propped else "On its"
         found.append(f"{how} {words[pose.down]} instead: swing {voice.say_angle(abs(blade.swing_deg))}, {tilt}.")
     return list(dict.fromkeys(found))
 

@@ -95,7 +95,7 @@ def _use(solution: Solution, s: Setting, use: CutUse, marking: Marking, voice: V
         part=use.part,
         text=f"{part_name(solution, facts.group)}, {end}",
         mark=mark_text(facts, use.end, use.pose, marking, words, voice),
-        lies=f"{lying(use.pose, words)}, keep the piece {use.kept} of the blade.",
+        lies=f"{lying(use.pose, words, ready=solution.design.boards[use.part].ready)}, keep the piece {use.kept} of the blade.",
         count=use.count,
     )
 
@@ -115,11 +115,16 @@ def mark_text(facts: PartFacts, end: End, pose: Pose, marking: Marking, words: d
     return f"Mark {voice.say(marking.length_mm)} on the {line}, from {begins}.{under}"
 
 
-def lying(pose: Pose, words: dict[str, str]) -> str:
-    """How the board lies."""
+def lying(pose: Pose, words: dict[str, str], *, ready: bool = False) -> str:
+    """How the board lies; `ready`: a moulding, whose edges come beveled."""
     if pose.stance == "flat":
         up: Literal["face", "back"] = "face" if pose.down == "back" else "back"
         return f"{words[up].capitalize()} up, {words[pose.fence]} to the fence"
     if pose.stance == "on_edge":
         return f"Standing on its {words[pose.down]}, {words[pose.fence]} to the fence"
+    if ready:
+        down = ", upside down" if pose.down == "upper" else ""
+        return (
+            f"Nested between table and fence as it hangs{down}: {words[pose.down]} on the table, {words[pose.fence]} to the fence"
+        )
     return f"Propped on its ripped {words[pose.down]} as it will stand, {words[pose.fence]} to the fence"

@@ -218,7 +218,7 @@ def lies_text(sheet: StepWords, step: Step) -> str:
     if not step.way:
         return ""
     tool = sheet.tool(step)
-    text = lying(step.way.pose, sides_of(sheet.solution, step.part))
+    text = lying(step.way.pose, sides_of(sheet.solution, step.part), ready=sheet.facts[step.part].board.ready)
     if tool and tool.fence_place == "none":
         text = text.replace(" to the fence", " away from you")
     elif tool and tool.fence_place == "near":

@@ -17,7 +17,7 @@ from fennup.core.tolerances import NOTHING
 def way_row(sheet: StepWords, step: Step, way: Way) -> WayOut:
     tool = sheet.plan.tools[way.tool]
     angles = [tool.shown(m, d) for m, d in (("swing", way.swing_deg), ("tilt", way.tilt_deg))]  # type: ignore[arg-type]
-    text = lying(way.pose, sides_of(sheet.solution, step.part))
+    text = lying(way.pose, sides_of(sheet.solution, step.part), ready=sheet.facts[step.part].board.ready)
     others = len({one.tool for one in step.ways}) > 1
     return WayOut(
         id=way.id,

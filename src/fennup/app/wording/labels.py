@@ -343,7 +343,7 @@ def fact(code: str) -> str:
         return f"{number} assemblies"
     if what == "pieces":
         return f"{number} piece{'s' if number != '1' else ''} fitted"
-    if what in ("legs", "posts"):
+    if what in ("legs", "posts", "runs"):
         return f"{number} {what if number != '1' else what[:-1]}"
     if what == "left_out":
         return f"{number} left out"

@@ -78,6 +78,8 @@ def poses_for(board: Board) -> tuple[Pose, ...]:
         fences: tuple[Long, Long] = ("face", "back")
         stood += [Pose(edge, fence, rip is not None, rip.normal if rip else ALONG[edge]) for fence in fences]
         early += [Pose(edge, fence, False, ALONG[edge], True) for fence in fences if rip and not board.ready]
+    if board.ready:  # a moulding nests with its back to the fence, or it would lean away from it
+        stood = [pose for pose in stood if not pose.propped or pose.fence == "back"]
     every = (*FLAT, *stood, *early)
     return every if board.section.plain else tuple(pose for pose in every if _rests(board, pose)) or every
 

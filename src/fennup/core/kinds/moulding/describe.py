@@ -24,7 +24,7 @@ def describe(spec: MouldingSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     marks = tuple(Mark("letter", ABOVE.flat(_middle(run)), run.board.id, run.board.id) for run in placed)
     views = (view(ABOVE, ruler, solids, given, shown, marks), _across(spec, ruler, solids, placed[0]))
     free = SIZING.free(spec)
-    facts = ("moulding_closed" if spec.closes else "moulding_open", f"sides:{spec.sides}", *((f"free:{free}",) if free else ()))
+    facts = ("moulding_closed" if spec.closes else "moulding_open", f"runs:{spec.sides}", *((f"free:{free}",) if free else ()))
     names = list(ruler.assembly.by_name)
     return Description(facts, pictorial(ruler.assembly, solids), views, lambda: controls_of(spec), rows(ruler, names, given))
 
