@@ -108,7 +108,7 @@ class ANewKind(unittest.TestCase):
             (kinds / "plank").mkdir()
             (kinds / "plank/__init__.py").write_text(PLANK)
             catalogue = kinds / "catalogue.py"
-            text = catalogue.read_text().replace("BRACE, ROOF)", "BRACE, ROOF, PLANK)")
+            text = catalogue.read_text().replace("ROOF, MOULDING)", "ROOF, MOULDING, PLANK)")
             catalogue.write_text(
                 text.replace(
                     "from fennup.core.kinds.roof", "from fennup.core.kinds.plank import PLANK\nfrom fennup.core.kinds.roof"
