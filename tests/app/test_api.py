@@ -150,7 +150,10 @@ class Saving(Api):
         self.assertEqual((late.status_code, late.json["version"]), (409, 2))
         for path in ("undo", "redo"):
             self.assertEqual(self.client.post(f"/api/projects/{project['id']}/{path}", json={"version": 1}).status_code, 409)
-        self.assertEqual(self.spec(project)["board"], {"width_mm": 50.0, "thickness_mm": 20.0, "nominal": None, "ploughed": []})
+        self.assertEqual(
+            self.spec(project)["board"],
+            {"width_mm": 50.0, "thickness_mm": 20.0, "nominal": None, "ploughed": [], "bought": False},
+        )
 
     def test_looking_saves_nothing_and_several_acts_are_one_step(self) -> None:
         project = self.new()

@@ -246,6 +246,14 @@ class CoursesAndInsets(unittest.TestCase):
         # Filled: it runs out, and a stick as long as is left goes into the hole.
         filled = solved(box(level(400.0, 300.0), 150.0, joint="butt", back={**groove, "ends": "filled"}))
         self.assertAlmostEqual(filled.solids["fill back AB"].volume(), 6.0 * 9.0 * (18.0 - 9.0), places=9)
+        # Near where the lid is sawn off hardly any wood may be left; shelves end at the panel in front.
+        lid = {"front": {**groove, "from_edge_mm": 30.0}, "lid": {"depth_mm": 38.0, "kerf_mm": 2.0}}
+        (near,) = [f for f in solved(box(level(400.0, 300.0), 150.0, **lid)).findings if f.code == "lid_near_groove"]
+        self.assertAlmostEqual(near.value, 38.0 - 30.0 - 6.0, places=9)
+        shelf = solved(
+            box(level(400.0, 300.0), 150.0, front=groove, shelves=[{"height_mm": 90.0, "thickness_mm": 12.0}])
+        ).assembly.board("shelf1")
+        self.assertAlmostEqual(shelf.section.width_mm, 150.0 - 10.0 - 6.0, places=9)
         # Where walls are mitered, nothing stops.
         self.assertEqual(solved(box(level(400.0, 300.0), 150.0, back=groove)).facts[0].stopped, ())
 

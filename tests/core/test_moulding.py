@@ -108,7 +108,11 @@ class Mouldings(unittest.TestCase):
     def test_bought_it_is_neither_ripped_nor_split_and_made_here_it_is(self) -> None:
         bought = solved(STARTS["box_moulding"])
         self.assertEqual([step.work for step in steps_for(bought.design, bought.plan).steps if step.work == "rip"], [])
-        self.assertFalse(any(pose.before_rip for pose in poses_for(bought.assembly.board("A"))))
+        poses = poses_for(bought.assembly.board("A"))
+        self.assertFalse(any(pose.before_rip for pose in poses))
+        self.assertEqual({(pose.down, pose.fence) for pose in poses if pose.propped}, {("upper", "back"), ("lower", "back")})
+        # Round a box the second run is the one in front.
+        self.assertEqual([round(v, 9) for v in bought.assembly.board("B").frame.x], [1.0, 0.0, 0.0])
         own = solved({**STARTS["box_moulding"], "bought": False})
         self.assertTrue(any(step.work == "rip" for step in steps_for(own.design, own.plan).steps))
         wide = plan_boards(order(bought.design, on_rack(bar(4000.0, 120.0, 15.0)), 2.4))
@@ -134,6 +138,8 @@ class Mouldings(unittest.TestCase):
         longer = spec_of(after(spec, Choose(op="choose", path="runs.more", value="inside"), MM))
         self.assertEqual((len(longer.runs), longer.corners[-1].side, round(longer.runs[1].wall_mm, 6)), (4, "inside", 750.0))
         self.assertIn("at_wall:B", {pin.measure for pin in longer.pins if not pin.suggested})
+        risen = spec_of(moulding([900.0], [], rises=[20.0]))
+        self.assertEqual(spec_of(after(risen, Choose(op="choose", path="runs.more", value="inside"), MM)).runs[1].rise_deg, 0.0)
         back = spec_of(after(longer, Choose(op="choose", path="runs.less", value=None), MM))
         self.assertEqual((len(back.runs), round(back.runs[1].wall_mm, 6)), (3, 750.0))
 

@@ -10,19 +10,23 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from fennup.core.boards.pieces import pieces_of
+from fennup.core.boards.planned import plan_boards
 from fennup.core.design import Design
 from fennup.core.drawing.edit import TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.exchange.cuts_document import cuts_document
+from fennup.core.kinds.ploughing import usual
 from fennup.core.parts.alike import AS_IT_LIES, END_FOR_END, OVER, OVER_END_FOR_END, own_turns
 from fennup.core.parts.solid import solid_of
 from fennup.core.saw.pose import poses_for
 from fennup.core.solve import Solution
-from fennup.core.stock.ploughed import CURVE_MM, Ploughed
+from fennup.core.steps.picture import Said, end_views
+from fennup.core.steps.planned import steps_for
+from fennup.core.stock.ploughed import CURVE_MM, FORMS, Ploughed
 from fennup.core.stock.section import Section
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof, in_one
-from tests.core.cut_boards import a_board
+from tests.core.cut_boards import a_board, bar, on_rack, order
 from tests.core.frames import after, regular, shown, solved, spec_of
 
 MM = tape("mm", "1")
@@ -54,12 +58,16 @@ class Sections(unittest.TestCase):
             ({"form": "groove", "side": "upper", "far": True, "from_mm": 7.0, "width_mm": 6.0, "depth_mm": 9.0}, 54.0),
             ({"form": "groove", "side": "back", "from_mm": 0.0, "width_mm": 6.0, "depth_mm": 5.0}, 30.0),
             ({"form": "chamfer", "corner": "back_lower", "width_mm": 8.0, "depth_mm": 5.0}, 20.0),
-            ({"form": "tongue", "edge": "lower", "from_mm": 7.0, "thickness_mm": 6.0, "long_mm": 10.0}, 10.0 * 14.0),
+            ({"form": "tongue", "edge": "lower", "from_mm": 5.0, "thickness_mm": 6.0, "long_mm": 10.0}, 10.0 * (5.0 + 9.0)),
+            ({"form": "groove", "side": "upper", "from_mm": 0.0, "width_mm": 6.0, "depth_mm": 9.0}, 54.0),
         ]
         for cut, taken in flat:
             one = section(cut)
             self.assertAlmostEqual(one.area_mm2, whole - taken, places=9, msg=str(cut))
             self.assertTrue(one.hangs_together, cut)
+        # At the very edge it is a step: 6 of the upper edge, 9 of the back.
+        at_edge = section({"form": "groove", "side": "upper", "from_mm": 0.0, "width_mm": 6.0, "depth_mm": 9.0})
+        self.assertEqual((at_edge.width_left_mm("upper"), at_edge.width_left_mm("back")), (20.0 - 6.0, 60.0 - 9.0))
         # A curve is a polygon within CURVE_MM of it: the wood differs by less than that along its arc, and not by nothing.
         for form, taken, more_wood in (("round", r * r * (1 - pi / 4), False), ("cove", r * r * pi / 4, True)):
             for corner in CORNERS:
@@ -222,11 +230,72 @@ class Frames(unittest.TestCase):
                         continue
                     if act.path == "board.ploughed":
                         spec_of(photograph(ploughed=act.value))
+                    elif control.code == "groove_counted":
+                        continue
                     else:
                         k = int(act.path.rpartition(".")[2])
                         spec_of(photograph(ploughed=[*ploughed[:k], act.value, *ploughed[k + 1 :]]))
                     seen += 1
         self.assertGreater(seen, 15)
+
+    def test_a_groove_counted_from_the_other_edge_stays_where_it_is(self) -> None:
+        for side, long in (("face", 47.0), ("upper", 20.0)):
+            groove = {"form": "groove", "side": side, "from_mm": 5.0, "width_mm": 6.0, "depth_mm": 4.0}
+            made = photograph(
+                ploughed=[groove],
+                rabbet=None,
+                shape={"form": "rectangle", "size": {"by": "opening", "width_mm": 400.0, "depth_mm": 300.0}},
+            )
+            (control,) = (c for c in shown(solved(made)).controls if c.code == "groove_counted")
+            first, other = (READ.validate_python(option.acts[0].value) for option in control.options)
+            self.assertEqual((first.from_mm, other.from_mm), (5.0, long - 5.0 - 6.0))
+            self.assertTrue(Section(47.0, 20.0, (first,)).same_as(Section(47.0, 20.0, (other,))))
+
+    def test_thin_walls_are_told_and_no_mark_is_made_where_a_corner_is_gone(self) -> None:
+        thin = {"form": "groove", "side": "face", "from_mm": 2.0, "width_mm": 6.0, "depth_mm": 17.5}
+        left = sorted(f.value for f in solved(photograph(ploughed=[thin])).findings if f.code == "thin_left")
+        self.assertEqual(left, [2.0, 2.5])
+        made = solved(photograph(ploughed=[{**ROUND, "corner": "face_lower"}]))
+        marked = {step.marking.arris for step in steps_for(made.design, made.plan).steps if step.marking and step.marking.arris}
+        self.assertTrue(marked and "face_lower" not in marked, marked)
+
+    def test_the_operator_sees_the_boards_end_as_it_lies(self) -> None:
+        made = solved(photograph(ploughed=[ROUND]))
+        plan = steps_for(made.design, made.plan)
+        step = next(s for s in plan.steps if s.work == "second_end")
+        *_, end = end_views(plan.raws[step.part], step, "beyond", {"left": [], "right": []}, Said("keep"))
+        wood = next(shape for shape in end.shapes if shape.role == "wood")
+        ring = wood.points
+        around = sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True)) / 2
+        self.assertAlmostEqual(abs(around), made.facts[0].board.section.area_mm2, places=6)
+        # From the front its round shows as a line 6 from the opening on every rail, the rabbet behind it dashed.
+        front = shown(made).views[0]
+        lines = {
+            shape.role: sorted({round(abs(p[1]), 6) for p in shape.points})
+            for shape in front.shapes
+            if shape.part == "A" and shape.role in ("arris", "rabbet")
+        }
+        half = (300.0 + 3.0 - 18.0) / 2
+        self.assertEqual(lines["arris"], [half + 6.0])
+
+    def test_bought_so_nothing_is_ploughed_and_it_comes_of_nothing_else(self) -> None:
+        document = photograph(ploughed=[ROUND])
+        document["board"]["bought"] = True
+        made = solved(document)
+        self.assertFalse({"rabbet", "round"} & {step.work for step in steps_for(made.design, made.plan).steps})
+        both = plan_boards(order(made.design, on_rack(bar(4000.0, 80.0, 20.0), bar(4000.0, 47.0, 20.0)), 2.4))
+        self.assertEqual({board.source.width_mm for board in both.layout.boards if board.pieces}, {47.0})
+        # Too little of it: the rest is not ripped out of a wider board.
+        short = plan_boards(order(made.design, on_rack(bar(4000.0, 80.0, 20.0), bar(1000.0, 47.0, 20.0)), 2.4))
+        self.assertEqual({board.source.width_mm for board in short.layout.boards if board.pieces}, {47.0})
+        self.assertEqual(len(short.layout.unplaced), 2)
+
+    def test_on_narrow_and_thin_boards_what_is_offered_can_be_done_too(self) -> None:
+        for wide, thick in ((3.0, 20.0), (20.0, 3.0), (1.0, 1.0), (0.01, 50.0)):
+            plain = Section(wide, thick)
+            for form in FORMS:
+                cut = usual(form, plain)
+                self.assertTrue(cut is None or Section(wide, thick, (cut,)).hangs_together, (wide, thick, form))
 
 
 SQUARE = a_board("A", 300.0)

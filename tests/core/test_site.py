@@ -40,6 +40,21 @@ def standing(made: Solved, **wishes: Any) -> Standing:
     return Standing(Finish(made.design, USUAL_TABLES, FinishWishes(**wishes)))
 
 
+class Recess(unittest.TestCase):
+    def test_a_stack_lies_in_what_strips_make_as_in_a_rabbet(self) -> None:
+        size = {"by": "holds", "object_width_mm": 400.0, "object_depth_mm": 300.0, "play_mm": 2.0}
+        strips = {"side": "back", "keeps_to": "opening", "set_back_mm": 9.0, "width_mm": 30.0, "thickness_mm": 12.0}
+        frame = {
+            "kind": "flat_frame",
+            "shape": {"form": "rectangle", "size": size},
+            "board": {"width_mm": 50.0, "thickness_mm": 20.0},
+        }
+        stack = Holds(glass_mm=2.0, art_mm=1.5, back_mm=3.0)
+        for more, deep in (({"layers": {"1": strips}}, 12.0), ({"rabbet": {"width_mm": 8.0, "depth_mm": 9.0}}, 9.0)):
+            ((_, depth, lies),) = standing(solved({**frame, **more}), holds=stack).recesses()
+            self.assertEqual((depth, round(lies.left_mm, 9)), (deep, deep - 6.5))
+
+
 class Weight(unittest.TestCase):
     def test_a_box_weighs_what_its_wood_does(self) -> None:
         made = solved(box(level(400.0, 300.0), 200.0, thickness_mm=20.0))

@@ -71,4 +71,6 @@ def price_list() -> dict[str, Any]:
     for name, sheet_long, sheet_wide, sheet_thick, price in _SHEETS:
         code = f"sheet-{sheet_thick:g}-{sheet_long}x{sheet_wide}"
         add(code, name, sheet_long, sheet_wide, sheet_thick, price, wood="plywood" if "ply" in name else "spruce", sheet=True)
+    for long, price in ((2400, 13.4), (3000, 17.1)):
+        add(f"larch-cornice-90x15-{long}", "larch cornice moulding 15 × 90", long, 90, 15, price, wood="larch")
     return {"yard": YARD, "currency": CURRENCY, "items": items}

@@ -14,6 +14,7 @@ from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
 MOST_PLOUGHED = 12
+LEAST_WORKED_MM = 2.0  # across and through: on thinner wood nothing is offered
 GROUP = "section"
 UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 LEVEL_LANE, UPRIGHT_LANE = 1.6, 3.0  # how far apart dimensions stand beside a section, in text heights
@@ -77,7 +78,9 @@ def usual(form: Form, section: Section) -> Ploughed | None:
 def _usual(form: Form, section: Section) -> list[Ploughed]:
     """Usual ones of a form, wherever it can be."""
     wide, thick = section.width_mm, section.thickness_mm
-    small, deep = min(wide, thick) / 4, thick / 3
+    if min(wide, thick) < LEAST_WORKED_MM:
+        return []
+    small, deep = min(wide, thick) / 4, min(wide, thick) / 3
     if form == "rabbet":
         return [Rabbet(width_mm=min(thick / 2, wide / 4), depth_mm=thick / 2, corner=corner) for corner in CORNERS[::-1]]
     if form == "groove":

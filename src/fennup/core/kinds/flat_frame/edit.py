@@ -9,8 +9,8 @@ from pydantic import ValidationError
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, Nudge, TypeIn
 from fennup.core.editing import edit_field, get_at, nudged, put_at, read_figure
 from fennup.core.errors import SpecError, UnitError
+from fennup.core.kinds.fields import LONGEST_MM
 from fennup.core.kinds.flat_frame.dragging import dragged
-from fennup.core.kinds.flat_frame.layer import Layer
 from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.place import assemble
 from fennup.core.kinds.flat_frame.sizes import SIZING
@@ -20,7 +20,6 @@ from fennup.core.kinds.flat_frame.spec import (
     FlatFrameSpec,
     HeldRound,
     Irregular,
-    RabbetSpec,
     Rectangle,
     Regular,
 )
@@ -261,18 +260,22 @@ def _choose(spec: FlatFrameSpec, document: Document, act: Choose, on: Tape) -> D
     return edit_field(document, act, on)
 
 
+def _holding_nothing(spec: FlatFrameSpec) -> Document:
+    """A shape with as many sides that holds nothing: with it a spec is one whatever could lie in it."""
+    if isinstance(spec.shape, Rectangle):
+        return {"form": "rectangle", "size": {"by": "outside", "width_mm": LONGEST_MM, "depth_mm": LONGEST_MM}}
+    return {"form": "regular", "sides": spec.sides, "size": {"by": "outside_flats", "mm": LONGEST_MM}}
+
+
 def _still_held(spec: FlatFrameSpec, changed: Document) -> Document:
     """A frame that something lies in, after an act: as large as it was by its opening where nothing can lie in it any more."""
     irregular = isinstance(spec.shape, Irregular)
     held = spec.shape.line == "held" if irregular else spec.shape.size.by == "holds"  # type: ignore[union-attr]
-    if not held or changed["shape"] != spec.shape.model_dump(mode="json"):
+    if not held or changed.get("shape") != spec.shape.model_dump(mode="json"):
         return changed
     try:
-        layers = {id: Layer.model_validate(row) for id, row in changed["layers"].items()}
-        bare = spec.model_copy(
-            update={"layers": layers, "rabbet": RabbetSpec.model_validate(changed["rabbet"]) if changed["rabbet"] else None}
-        )
-    except ValidationError:
+        bare = FlatFrameSpec.model_validate({**changed, "shape": _holding_nothing(spec), "panel": None})
+    except (ValidationError, SpecError):
         return changed  # whoever validates it next says what is wrong
     if bare.recess:
         return changed
