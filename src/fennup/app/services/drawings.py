@@ -11,6 +11,9 @@ from fennup.core.parts.measures import measure_of
 
 NUMBERED = (
     "corner",
+    "wall_corner",
+    "wall_corner_deg",
+    "rises",
     "tread_top",
     "shelf_height",
     "shelf_thickness",

@@ -5,7 +5,8 @@ from collections.abc import Iterable, Iterator
 from fennup.app.schemas.sheet import EdgeOut, RungOut
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.ploughed_labels import PLOUGHED_NAMES
-from fennup.core.parts.facts import PartFacts, PloughFact, PloughLine, StoppedFact
+from fennup.core.parts.facts import PartFacts, PloughFact, StoppedFact
+from fennup.core.parts.solid import LongLine
 from fennup.core.stock.ploughed import Chamfer, Groove, Rabbet, Tongue
 from fennup.core.tolerances import SAME
 
@@ -51,7 +52,7 @@ def ploughed_rungs(
 
 
 def _rung(
-    facts: PartFacts, fact: PloughFact, line: PloughLine, voice: Voice, words: Sides, why: list[str], *, holds: bool
+    facts: PartFacts, fact: PloughFact, line: LongLine, voice: Voice, words: Sides, why: list[str], *, holds: bool
 ) -> RungOut:
     name = PLOUGHED_NAMES[fact.cut.form]
     place = f"{_in_from(facts, line, voice, words)}, on the {words[line.side]}"
@@ -68,7 +69,7 @@ def _rung(
     )
 
 
-def _in_from(facts: PartFacts, line: PloughLine, voice: Voice, words: Sides) -> str:
+def _in_from(facts: PartFacts, line: LongLine, voice: Voice, words: Sides) -> str:
     """How far a line is in from the nearer edge of the side that it lies on."""
     wide = line.side in ("face", "back")
     at, half = (line.y_mm, facts.board.section.width_mm / 2) if wide else (line.z_mm, facts.board.section.thickness_mm / 2)
@@ -89,7 +90,7 @@ def _stopped(fact: StoppedFact, voice: Voice, words: Sides) -> EdgeOut:
     """A groove that does not run through, by where it begins and ends."""
     begins = "the left end" if fact.from_left_mm is None else voice.say(fact.from_left_mm)
     ends = "the right end" if fact.to_left_mm is None else f"{voice.say(fact.to_left_mm)} from the left end"
-    note = f"in from the {words['lower']}; {voice.say(fact.width_mm)} wide, {voice.say(fact.depth_mm)} deep, from {begins} to {ends}, and no farther"
+    note = f"in from the {words['lower']}; {voice.say(fact.width_mm)} wide, {voice.say(fact.deep_mm)} deep, from {begins} to {ends}, and no farther"
     return EdgeOut(
-        label=f"{PLOUGHED_NAMES['groove']} on the {words[fact.side]}, stopped", figure=voice.length(fact.from_mm), note=note
+        label=f"{PLOUGHED_NAMES['groove']} on the {words[fact.side]}, stopped", figure=voice.length(fact.from_lower_mm), note=note
     )

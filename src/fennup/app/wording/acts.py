@@ -23,7 +23,8 @@ _FIELDS = {
     "up_mm": "how high it stands", "along_mm": "where a piece ends", "plus_mm": "how much more than what it follows",
     "height_mm": "height", "set_in_mm": "how far in", "low_mm": "where braces start", "high_mm": "where braces end",
     "named": "sizes with a name", "holes": "holes", "lies_flat": "how a piece lies", "box_mm": "boxes", "right": "the two sides", "foot": "the feet",
-    "roll": "how legs are turned", "ploughed": "what is cut along the boards", "bought": "whether it comes so", "runs": "the runs", "layers": "strips on the rails", "set_back_mm": "how far strips are set back", "stand_off_mm": "how far it stands off", "rails": "rails", "rings": "rings", "braces": "braces", "top": "top", "treads": "treads",
+    "roll": "how legs are turned", "ploughed": "what is cut along the boards", "bought": "whether it comes so", "runs": "the runs",
+    "layers": "strips on the rails", "set_back_mm": "how far strips are set back", "stand_off_mm": "how far it stands off", "rails": "rails", "rings": "rings", "braces": "braces", "top": "top", "treads": "treads",
 }  # fmt: skip
 
 

@@ -31,6 +31,7 @@ CAUTIONS = {
     "sheet": "Support the sheet on both sides of the line. Plastic melts, chips and kicks: the sheet maker's blade, never one turned round.",
     "chisel": "Saw the walls on the waste side; pare with the work clamped, both hands behind the edge.",
     "ploughing": "With stacked blades: guard, sacrificial fence, several passes. Try it in scrap and measure what it really takes.",
+    "routing": "With a plane, or a router: against the turn of its bit, several shallow passes, on the long piece before it is cut up. Clamp it; both hands on the machine.",
     "stopping": "A stopped groove is made with a router between two stops clamped on, in several passes, or with a chisel. The last bit before a stop is where it gets away: stop short, and square the ends by hand.",
     "saw_apart": "The kerf closes when the lid comes loose: shims in the cut, and the last side supported.",
     "stop_block": "Never trap a piece between stop and blade: the piece at the stop stays still, the other side stays free.",

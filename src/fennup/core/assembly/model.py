@@ -146,12 +146,10 @@ class SubAssembly:
 
 @dataclass(frozen=True)
 class HeldIn:
-    """A recess that holds something by its edge: the boards that go round it, how deep it is, and how far its lip covers the edge, the thing in the
-    middle of its play."""
+    """A recess that holds something by its edge: the boards that go round it, and how deep it is."""
 
     boards: tuple[str, ...]
     depth_mm: float
-    covers_mm: float
 
 
 @dataclass(frozen=True)

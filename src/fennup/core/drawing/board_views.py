@@ -13,8 +13,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polygon import circle, hull
 from fennup.core.geometry.polyhedron import clip, clip_polygon
 from fennup.core.geometry.vec import Point2, Vec, cross, dot
-from fennup.core.parts.solid import Solid, arris_line, extent_along, long_points
-from fennup.core.stock.section import side_at
+from fennup.core.parts.solid import Solid, arris_line, extent_along, long_points, ploughed_lines
 from fennup.core.tolerances import SAME
 
 HOLE_CORNERS = 24  # of the polygon that a hole is drawn with
@@ -31,7 +30,7 @@ def front_shapes(assembly: Assembly, solids: dict[str, Solid]) -> tuple[Shape, .
         )  # a panel lies behind
     ]
     for board in assembly.boards:
-        for role, ends in ploughed_lines(board):
+        for role, ends in _long_lines(board):
             flat = tuple((p[0], p[1]) for p in map(board.frame.to_world, ends))
             shapes.append(Shape("rabbet" if role == "unseen" else role, flat, False, board.id))
     for joint in assembly.joints:
@@ -250,20 +249,21 @@ def _worked(board: Board, low: float, high: float) -> list[Shape]:
             slot = clip_polygon(slot, plane)
         if slot:
             shapes.append(Shape("waste" if from_face else "unseen", tuple((p[0], p[1]) for p in slot), True))
-    shapes += [Shape(role, tuple((p[0], p[1]) for p in ends)) for role, ends in ploughed_lines(board)]
+    shapes += [Shape(role, tuple((p[0], p[1]) for p in ends)) for role, ends in _long_lines(board)]
     return shapes
 
 
-def ploughed_lines(board: Board) -> list[tuple[ShapeRole, tuple[Vec, Vec]]]:
+def _long_lines(board: Board) -> list[tuple[ShapeRole, tuple[Vec, Vec]]]:
     """The long lines of what is ploughed that lie on the face, seen, and on the back, unseen: from end to end, in the board's axes."""
-    found: list[tuple[ShapeRole, tuple[Vec, Vec]]] = []
-    for _, ends in board.section.lines:
-        for y, z in ends:
-            side = side_at(board.section, y, z)
-            if side in ("face", "back"):
-                low, high = extent_along(board, y, z)
-                found.append(("arris" if side == "face" else "unseen", ((low, y, z), (high, y, z))))
-    return found
+    return [
+        (
+            "arris" if line.side == "face" else "unseen",
+            ((line.low_mm, line.y_mm, line.z_mm), (line.high_mm, line.y_mm, line.z_mm)),
+        )
+        for lines in ploughed_lines(board)
+        for line in lines
+        if line.side in ("face", "back")
+    ]
 
 
 def _panel_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[Mark, ...]]:

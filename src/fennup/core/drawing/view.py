@@ -15,6 +15,8 @@ ShapeRole = Literal[
 ]  # fmt: skip
 MarkRole = Literal["long_point", "face_mark", "triangle", "letter", "name"]
 Standing = Literal["given", "suggested", "derived", "fixed"]
+# The ways in which a dimension stands off.
+UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 BY_ITSELF: tuple[Standing, ...] = ("given", "suggested")  # it follows from nothing else
 
 

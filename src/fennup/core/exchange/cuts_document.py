@@ -100,7 +100,7 @@ def _step(step: Step, tools: Mapping[str, AnyTool], facts: Mapping[str, PartFact
         notch=NotchForm(**{**vars(step.notch), "walls": [WallForm(**vars(wall)) for wall in step.notch.walls]})
         if step.notch
         else None,
-        pocket=PocketForm(**vars(step.pocket)) if step.pocket else None,
+        pocket=PocketForm.model_validate(step.pocket, from_attributes=True) if step.pocket else None,
         holes=HolesForm(
             along_mm=list(rows[step.key].along_mm), up_mm=rows[step.key].up_mm, diameter_mm=rows[step.key].diameter_mm
         )

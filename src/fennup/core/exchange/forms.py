@@ -1,13 +1,11 @@
 """The forms of the solution's document: the same for the web, the command line and anyone else's program. mm and degrees."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from typing import Literal
 
 from pydantic import BaseModel
 
 from fennup.core.geometry.plane import Plane
-from fennup.core.geometry.polyhedron import clip_polygon
-from fennup.core.geometry.vec import Point2, Vec
 from fennup.core.stock.ploughed import Groove, Ploughed
 from fennup.core.stock.section import Section
 
@@ -62,18 +60,8 @@ def section_document(section: Section, rips: Iterable[Plane] = ()) -> SectionDoc
         if channel
         else None,
         ploughed=list(section.ploughed),
-        wood_mm=[list(piece) for piece in _within(section.pieces, tuple(rips))],
+        wood_mm=[list(piece) for piece in section.within(tuple(rips))],
     )
-
-
-def _within(pieces: Iterable[tuple[Point2, ...]], rips: tuple[Plane, ...]) -> Iterator[tuple[Point2, ...]]:
-    """What of some figures lies within planes along the board."""
-    for piece in pieces:
-        left: tuple[Vec, ...] = tuple((0.0, *p) for p in piece)
-        for rip in rips:
-            left = clip_polygon(left, rip) if left else ()
-        if left:
-            yield tuple((y, z) for _, y, z in left)
 
 
 class ArrisesDocument(BaseModel):

@@ -5,9 +5,9 @@ from functools import cached_property
 from itertools import pairwise
 from math import atan2
 
-from fennup.core.geometry.plane import Plane
+from fennup.core.geometry.plane import Plane, plane_through
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub
-from fennup.core.tolerances import ON_LINE
+from fennup.core.tolerances import NOTHING, ON_LINE
 
 ON = 1e-9
 Box = tuple[Vec, Vec]
@@ -55,6 +55,16 @@ class Polyhedron:
 
 
 EMPTY = Polyhedron((), ())
+
+
+def common_polygon(points: tuple[Vec, ...], cover: tuple[Vec, ...], normal: Vec) -> tuple[Vec, ...]:
+    """What of a flat convex polygon lies in another one in the same plane, whose corners are anticlockwise about `normal`; its corners, none where that
+    is no more than a crumb."""
+    for i, corner in enumerate(cover):
+        edge = sub(corner, cover[i - 1])
+        if points and norm(edge) > NOTHING:
+            points = clip_polygon(points, plane_through(corner, cross(edge, normal)))
+    return points if points and polygon_area(points) > NOTHING else ()
 
 
 def polygon_area(points: tuple[Vec, ...]) -> float:

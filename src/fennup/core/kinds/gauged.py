@@ -6,6 +6,10 @@ from math import cos, radians, sin
 
 from fennup.core.drawing.board_views import seen_from
 from fennup.core.drawing.edit import Drag, Give
+from fennup.core.drawing.view import DOWN as DOWN
+from fennup.core.drawing.view import LEFT as LEFT
+from fennup.core.drawing.view import RIGHT as RIGHT
+from fennup.core.drawing.view import UP as UP
 from fennup.core.drawing.view import Dimension, Grip, Mark, SizeRow, Standing, View
 from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import Point2, Vec, add, dot, scale
@@ -15,7 +19,6 @@ from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
 from fennup.core.units.lengths import Tape
 
-UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 TRUE = 1e-6
 MANY_CORNERS = 6
 Shown = tuple[str, Point2 | None, float]

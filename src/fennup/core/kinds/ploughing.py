@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from fennup.core.drawing.edit import Choose, TypeIn
-from fennup.core.drawing.view import Control, Dimension, Option
+from fennup.core.drawing.view import DOWN, LEFT, RIGHT, UP, Control, Dimension, Option
 from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.asking import Answers, choice, figure
@@ -16,7 +16,6 @@ from fennup.core.tolerances import NOTHING
 MOST_PLOUGHED = 12
 LEAST_WORKED_MM = 2.0  # across and through: on thinner wood nothing is offered
 GROUP = "section"
-UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 LEVEL_LANE, UPRIGHT_LANE = 1.6, 3.0  # how far apart dimensions stand beside a section, in text heights
 
 
@@ -143,14 +142,17 @@ def figures_of(cut: Ploughed) -> list[tuple[str, float]]:
 
 def place_of(cut: Ploughed) -> str:
     """The corner, the side or the edge that it is at."""
-    return cut.side if isinstance(cut, Groove) else cut.edge if isinstance(cut, Tongue) else cut.corner
+    return str(getattr(cut, _place_field(cut)))
+
+
+def _place_field(cut: Ploughed) -> str:
+    return "side" if isinstance(cut, Groove) else "edge" if isinstance(cut, Tongue) else "corner"
 
 
 def _elsewhere(cut: Ploughed, others: Section) -> Iterator[Ploughed]:
     """The same at every place where there is wood for it, where it is included; as large as there if it can be, else a usual one."""
     for there in _usual(cut.form, others):
-        field = "side" if isinstance(cut, Groove) else "edge" if isinstance(cut, Tongue) else "corner"
-        same = cut.model_copy(update={field: place_of(there)})
+        same = cut.model_copy(update={_place_field(cut): place_of(there)})
         if place_of(there) == place_of(cut) or _fits(others, same):
             yield same
         elif _fits(others, there):

@@ -16,6 +16,7 @@ from fennup.core.parts.alike import PartGroup, Turn, fingerprint, own_turns
 from fennup.core.parts.solid import (
     ARRISES,
     Arris,
+    LongLine,
     Solid,
     arris_length,
     arris_line,
@@ -23,10 +24,10 @@ from fennup.core.parts.solid import (
     end_cut,
     extent_along,
     face_sides,
+    ploughed_lines,
     rip_bevel_deg,
 )
-from fennup.core.stock.ploughed import Form, Long, Ploughed
-from fennup.core.stock.section import side_at
+from fennup.core.stock.ploughed import Ploughed
 from fennup.core.tolerances import NOTHING, SAME
 
 FLAT_FLOOR = 0.5  # a notch whose floor looks this much out of the face or the back is a lap, any other a birdsmouth
@@ -77,9 +78,9 @@ class StoppedFact:
     key: str
     from_left_mm: float | None
     to_left_mm: float | None
-    from_mm: float
+    from_lower_mm: float
     width_mm: float
-    depth_mm: float
+    deep_mm: float
     side: Literal["face", "back"]
 
 
@@ -108,22 +109,12 @@ class HoleRow:
 
 
 @dataclass(frozen=True)
-class PloughLine:
-    """A line along a board that something ploughed leaves on one of its four sides: where, and how long it is from end to end."""
-
-    side: Long
-    y_mm: float
-    z_mm: float
-    length_mm: float
-
-
-@dataclass(frozen=True)
 class PloughFact:
-    """Something ploughed along the whole board."""
+    """Something ploughed along the whole board, and the lines that it leaves on its sides."""
 
     key: str
     cut: Ploughed
-    lines: tuple[PloughLine, ...]
+    lines: tuple[LongLine, ...]
 
 
 @dataclass(frozen=True)
@@ -261,19 +252,10 @@ class PartFacts:
     @cached_property
     def ploughed(self) -> tuple[PloughFact, ...]:
         """What is ploughed along it, with how long each line is that it leaves on a side. The first of a form is called by that alone."""
-        section, found = self.board.section, []
-        before: list[Form] = []
-        for (_, ends), cut in zip(section.lines, section.ploughed, strict=True):
-            form = cut.form
-            count = before.count(form)
-            before.append(form)
-            lines = []
-            for y, z in ends:
-                side = side_at(section, y, z)
-                if side:
-                    low, high = extent_along(self.board, y, z)
-                    lines.append(PloughLine(side, y, z, high - low))
-            found.append(PloughFact(f"{self.key} {form}{f' {count + 1}' if count else ''}", cut, tuple(lines)))
+        found: list[PloughFact] = []
+        for cut, lines in zip(self.board.section.ploughed, ploughed_lines(self.board), strict=True):
+            before = sum(other.cut.form == cut.form for other in found)
+            found.append(PloughFact(f"{self.key} {cut.form}{f' {before + 1}' if before else ''}", cut, lines))
         return tuple(found)
 
     @cached_property

@@ -9,9 +9,9 @@ from fennup.core.assembly.board import ENDS, Board, End, Notch
 from fennup.core.errors import CutError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, plane_through
-from fennup.core.geometry.polyhedron import Box, Facet, Polyhedron, clip, clip_polygon, polygon_area, shared_volume
-from fennup.core.geometry.vec import Point2, Vec, cross, distance, norm, sub
-from fennup.core.stock.ploughed import CORNERS, Corner
+from fennup.core.geometry.polyhedron import Box, Facet, Polyhedron, clip, common_polygon, shared_volume
+from fennup.core.geometry.vec import Point2, Vec, distance
+from fennup.core.stock.ploughed import CORNERS, Corner, Long
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING, SAME
 
@@ -129,17 +129,8 @@ class Solid:
 
 def common_area(a: tuple[Patch, ...], b: tuple[Patch, ...]) -> list[tuple[Vec, ...]]:
     """Where flat convex pieces lie on others in the same plane: the corners of each place, those of more than a crumb."""
-    found = []
-    for facet in a:
-        for cover in b:
-            left = facet.points
-            for i, corner in enumerate(cover.points):
-                edge = sub(corner, cover.points[i - 1])
-                if left and norm(edge) > NOTHING:
-                    left = clip_polygon(left, plane_through(corner, cross(edge, cover.plane.normal)))
-            if left and polygon_area(left) > NOTHING:
-                found.append(left)
-    return found
+    common = (common_polygon(facet.points, cover.points, cover.plane.normal) for facet in a for cover in b)
+    return [place for place in common if place]
 
 
 def shared_mm3(a: Solid, b: Solid) -> float:
@@ -314,16 +305,25 @@ def _placed(solid: Polyhedron, frame: Frame) -> Polyhedron:
     return Polyhedron(tuple(frame.to_world(p) for p in solid.points), facets)
 
 
-@lru_cache(maxsize=512)
-def profile_corners(section: Section, rips: tuple[Plane, ...]) -> list[Vec]:
-    """All corners of a section that something is ploughed out of, at x = 0, once its long edges are ripped."""
-    found: list[Vec] = []
-    for piece in section.pieces:
-        left: tuple[Vec, ...] = tuple((0.0, *p) for p in piece)
-        for rip in rips:
-            left = clip_polygon(left, rip) if left else ()
-        found += left
-    return found
+@dataclass(frozen=True)
+class LongLine:
+    """A line along a board that something ploughed leaves on one of its four sides: where, and from where to where the cuts leave it."""
+
+    side: Long
+    y_mm: float
+    z_mm: float
+    low_mm: float
+    high_mm: float
+
+    @property
+    def length_mm(self) -> float:
+        """From end to end."""
+        return self.high_mm - self.low_mm
+
+
+def ploughed_lines(board: Board) -> tuple[tuple[LongLine, ...], ...]:
+    """The lines of each thing ploughed along a board."""
+    return tuple(tuple(LongLine(side, y, z, *extent_along(board, y, z)) for side, y, z in lines) for lines in board.section.lines)
 
 
 def long_points(board: Board, end: End) -> tuple[Arris, ...]:

@@ -7,7 +7,7 @@ from typing import Literal
 from fennup.core.assembly.board import Board
 from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, cross, dot, scale
-from fennup.core.parts.solid import ARRISES, arris_line, profile_corners, ridge_line
+from fennup.core.parts.solid import ARRISES, arris_line, ridge_line
 from fennup.core.saw.tool import FencePlace, Stance
 
 Long = Literal["face", "back", "upper", "lower"]
@@ -117,7 +117,7 @@ def blade_angles(cut: Plane, pose: Pose, fence: FencePlace = "beyond") -> BladeA
 def section_corners(board: Board) -> list[Vec]:
     """The long corners of the ripped section, at x = 0 in the board's axes: what lies at fence and table is one of them."""
     if not board.section.plain:
-        return profile_corners(board.section, tuple(rip for _, rip in board.rips))
+        return [(0.0, *p) for piece in board.section.within(tuple(rip for _, rip in board.rips)) for p in piece]
     lines = [arris_line(board, arris) for arris in ARRISES]
     if board.upper_rip and board.backing:
         lines.append(ridge_line(board.upper_rip, board.backing))

@@ -19,7 +19,8 @@ from fennup.core.steps.lengths import line_over, stop_for
 from fennup.core.steps.notches import notched
 from fennup.core.steps.order import changes, dragged, in_order, with_tests
 from fennup.core.steps.placed import NOWHERE, Placement
-from fennup.core.steps.step import ENDS_OF_BOARDS, RAW_OVER_MM, Pocket, Raw, Step
+from fennup.core.steps.step import ENDS_OF_BOARDS, RAW_OVER_MM, Raw, Step
+from fennup.core.stock.ploughed import Chamfer, Cove, Round
 
 # What any workshop has, for what no tool in it makes along a board or over a sheet: a pencil, a saw and a plane.
 BY_HAND = "hand"
@@ -133,7 +134,8 @@ class _Maker:
             before_on[edge].append(fact.key)
             done[edge] = plane
         for ploughed in facts.ploughed if not board.ready else ():
-            yield Step(ploughed.key, ploughed.cut.form, facts.key, pieces, needs=tuple(before), cautions=("ploughing",))
+            cautions = ("routing",) if isinstance(ploughed.cut, Chamfer | Round | Cove) else ("ploughing",)
+            yield Step(ploughed.key, ploughed.cut.form, facts.key, pieces, needs=tuple(before), cautions=cautions)
             before.append(ploughed.key)
         if board.panel or board.stave:
             yield from self._outlined(facts, before)
@@ -142,10 +144,7 @@ class _Maker:
         cuts = [f"{facts.key} {end}:{i}" for end in ENDS for i in range(len(board.ends(end)))]
         left = facts.solid.extent_x()[0]
         for stopped in facts.stopped:
-            pocket = Pocket(
-                stopped.from_left_mm, stopped.to_left_mm, stopped.from_mm, stopped.width_mm, stopped.depth_mm, stopped.side
-            )
-            yield Step(stopped.key, "groove", facts.key, pieces, pocket=pocket, needs=tuple(cuts), cautions=("stopping",))
+            yield Step(stopped.key, "groove", facts.key, pieces, pocket=stopped, needs=tuple(cuts), cautions=("stopping",))
         for number, notch in enumerate(board.notches):
             if notch.groove:
                 continue

@@ -5,6 +5,7 @@ from typing import Literal
 
 from fennup.core.assembly.board import Board, End, Side
 from fennup.core.geometry.plane import Plane
+from fennup.core.parts.facts import StoppedFact
 from fennup.core.parts.solid import Arris
 from fennup.core.saw.marking import Marking
 from fennup.core.saw.ways import RipWay, Way
@@ -60,19 +61,6 @@ class Notched:
 
 
 @dataclass(frozen=True)
-class Pocket:
-    """A groove that stops: from where to where from the tip of the finished left end, None where it runs out; from the lower edge, how wide, and how deep
-    from which side."""
-
-    from_left_mm: float | None
-    to_left_mm: float | None
-    from_lower_mm: float
-    width_mm: float
-    deep_mm: float
-    side: Literal["face", "back"]
-
-
-@dataclass(frozen=True)
 class Step:
     """`key`: the cut's own, or what is done; `pieces`: the boards that it is done to; `needs`: steps that must come before it; `blank`: lows and highs
     of a sheet's blank in the board's axes. `by_hand`: to marked lines, nothing is set."""
@@ -91,7 +79,7 @@ class Step:
     marking: Marking | None = None
     line: Line | None = None
     notch: Notched | None = None
-    pocket: Pocket | None = None
+    pocket: StoppedFact | None = None
     ways: tuple[Way, ...] = ()
     needs: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()

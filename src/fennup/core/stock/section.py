@@ -6,15 +6,17 @@ from functools import cached_property, lru_cache
 from itertools import pairwise
 
 from fennup.core.geometry.plane import Plane, plane_through
-from fennup.core.geometry.polyhedron import clip_polygon, polygon_area
+from fennup.core.geometry.polyhedron import clip_polygon, common_polygon, polygon_area
 from fennup.core.geometry.vec import Point2, Vec
 from fennup.core.stock.ploughed import CORNERS, Bite, Corner, Groove, Long, Ploughed, Rabbet
 from fennup.core.tolerances import NOTHING, ON_LINE, SAME
 
 # The corners and the sides of a section in the order in which they come round it.
 ROUND: tuple[str, ...] = ("back_lower", "back", "back_upper", "upper", "face_upper", "face", "face_lower", "lower")
+ALONG: Vec = (1.0, 0.0, 0.0)
 # The turns of a section about the board that bring its rectangle onto itself, as what becomes of (y, z).
 Flip = tuple[Point2, Point2]
+AS_IT_IS: Flip = ((1.0, 0.0), (0.0, 1.0))
 
 
 @dataclass(frozen=True)
@@ -41,31 +43,49 @@ class Section:
         return any(isinstance(cut, Rabbet | Groove) for cut in self.ploughed)
 
     @cached_property
-    def missing(self) -> frozenset[Corner]:
-        """The long corners that are taken away."""
-        bites = [bite.at for cut in self.ploughed for bite in cut.bites(self.width_mm, self.thickness_mm)]
-        return frozenset(corner for corner in CORNERS if corner in bites)
+    def bites(self) -> tuple[tuple[Bite, ...], ...]:
+        """What each thing ploughed takes."""
+        return tuple(cut.bites(self.width_mm, self.thickness_mm) for cut in self.ploughed)
 
     @cached_property
+    def missing(self) -> frozenset[Corner]:
+        """The long corners that are taken away."""
+        at = {bite.at for bites in self.bites for bite in bites}
+        return frozenset(corner for corner in CORNERS if corner in at)
+
+    @property
     def pieces(self) -> tuple[tuple[Point2, ...], ...]:
         """The wood as convex polygons that touch and do not overlap, anticlockwise."""
-        return tuple(tuple((p[1], p[2]) for p in piece) for piece in _pieces(self))
+        return self.within(())
+
+    def within(self, rips: tuple[Plane, ...]) -> tuple[tuple[Point2, ...], ...]:
+        """The same once its long edges are ripped: what lies within some planes along the board."""
+        return _within(self, rips)
 
     @cached_property
     def outline(self) -> tuple[Point2, ...]:
         """All round it, anticlockwise, from the lower corner at the back."""
-        return tuple(p for _, path in self._round for p in path)
+        found: dict[str, list[tuple[Point2, ...]]] = {name: [] for name in ROUND}
+        for bites in self.bites:
+            for bite in bites:
+                found[bite.at].append(self.placed(bite))
+        made: list[Point2] = []
+        for name in ROUND:
+            paths = found[name] or ([(self._corner(name),)] if name in CORNERS else [])
+            # Along a side what comes first on the way round stands first.
+            way = -1 if name in ("face", "lower") else 1
+            axis = 0 if name in ("face", "back") else 1
+            for path in sorted(paths, key=lambda path: way * path[0][axis]):
+                made += path
+        return tuple(made)
 
     @cached_property
-    def lines(self) -> tuple[tuple[int, tuple[Point2, ...]], ...]:
-        """The long lines that each thing ploughed leaves on the board, by its place among them: of a curve its two ends."""
+    def lines(self) -> tuple[tuple[tuple[Long, float, float], ...], ...]:
+        """The long lines that each thing ploughed leaves on the board's own sides, as (side, y, z)."""
         found = []
-        for k, cut in enumerate(self.ploughed):
-            ends: list[Point2] = []
-            for bite in cut.bites(self.width_mm, self.thickness_mm):
-                path = self._placed(bite)
-                ends += path if len(path) <= len(CORNERS) else (path[0], path[-1])
-            found.append((k, tuple(dict.fromkeys(ends))))
+        for bites in self.bites:
+            points = dict.fromkeys(p for bite in bites for p in self.placed(bite))
+            found.append(tuple((side, *p) for p in points if (side := self._side_at(*p))))
         return tuple(found)
 
     @property
@@ -81,9 +101,9 @@ class Section:
         turned = sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True)) / 2.0
         return abs(turned - self.area_mm2) < SAME * self.width_mm * self.thickness_mm and _joined(_pieces(self))
 
-    def same_as(self, other: "Section", flip: Flip = ((1.0, 0.0), (0.0, 1.0))) -> bool:
+    def same_as(self, other: "Section", flip: Flip = AS_IT_IS) -> bool:
         """Whether the wood of another section, turned so, is this one's."""
-        return (self == other and flip == ((1.0, 0.0), (0.0, 1.0))) or _covers(self, other, flip)
+        return (self == other and flip == AS_IT_IS) or _covers(self, other, flip)
 
     def width_left_mm(self, side: str) -> float:
         """How wide a flat is left on a long side: of several the sum."""
@@ -95,27 +115,11 @@ class Section:
                 total += abs(y1 - y0) + abs(z1 - z0)
         return total
 
-    @cached_property
-    def _round(self) -> tuple[tuple[str, tuple[Point2, ...]], ...]:
-        """What lies at every corner and on every side, in the order round."""
-        found: dict[str, list[tuple[Point2, ...]]] = {name: [] for name in ROUND}
-        for cut in self.ploughed:
-            for bite in cut.bites(self.width_mm, self.thickness_mm):
-                found[bite.at].append(self._placed(bite))
-        made = []
-        for name in ROUND:
-            paths = found[name] or ([(self._corner(name),)] if name in CORNERS else [])
-            # Along a side what comes first on the way round stands first.
-            way = -1 if name in ("face", "lower") else 1
-            axis = 0 if name in ("face", "back") else 1
-            made += [(name, path) for path in sorted(paths, key=lambda path: way * path[0][axis])]
-        return tuple(made)
-
     def _corner(self, name: Corner) -> Point2:
         side, _, edge = name.partition("_")
         return (self.width_mm / 2 * (1 if edge == "upper" else -1), self.thickness_mm / 2 * (1 if side == "face" else -1))
 
-    def _placed(self, bite: Bite) -> tuple[Point2, ...]:
+    def placed(self, bite: Bite) -> tuple[Point2, ...]:
         """A bite's path in the board's axes, in the direction of the way round."""
         half = (self.width_mm / 2, self.thickness_mm / 2)
         if bite.at in CORNERS:
@@ -131,20 +135,13 @@ class Section:
             path = [(sy * (half[0] - b), -half[1] + a) for a, b in bite.path]
         return tuple(path[::-1] if bite.at in ("face", "lower") else path)
 
-    def _taken(self) -> list[tuple[bool, tuple[Point2, ...]]]:
-        """Every bite: whether it bulges, and its path the way round."""
-        return [
-            (bite.bulges, self._placed(bite)) for cut in self.ploughed for bite in cut.bites(self.width_mm, self.thickness_mm)
-        ]
-
-
-def side_at(section: Section, y: float, z: float) -> Long | None:
-    """On which of the board's own sides a place of its section lies; None inside. At a long corner, on the wide one."""
-    if abs(abs(z) - section.thickness_mm / 2) < ON_LINE:
-        return "face" if z > 0 else "back"
-    if abs(abs(y) - section.width_mm / 2) < ON_LINE:
-        return "upper" if y > 0 else "lower"
-    return None
+    def _side_at(self, y: float, z: float) -> Long | None:
+        """On which of the board's own sides a place of its section lies; None inside. At a long corner, on the wide one."""
+        if abs(abs(z) - self.thickness_mm / 2) < ON_LINE:
+            return "face" if z > 0 else "back"
+        if abs(abs(y) - self.width_mm / 2) < ON_LINE:
+            return "upper" if y > 0 else "lower"
+        return None
 
 
 def _line(a: Point2, b: Point2) -> Plane:
@@ -158,7 +155,7 @@ def _pieces(section: Section) -> tuple[tuple[Vec, ...], ...]:
     reach a side, so that a floor is a side of one piece."""
     y, z = section.width_mm / 2, section.thickness_mm / 2
     pieces: list[tuple[Vec, ...]] = [((0.0, -y, -z), (0.0, y, -z), (0.0, y, z), (0.0, -y, z))]
-    taken = section._taken()
+    taken = [(bite.bulges, section.placed(bite)) for bites in section.bites for bite in bites]
     for path in (path for bulges, path in taken if bulges):
         for a, b in pairwise(path):
             pieces = [left for piece in pieces if (left := clip_polygon(piece, _line(a, b)))]
@@ -206,17 +203,25 @@ def _share_side(a: tuple[Vec, ...], b: tuple[Vec, ...]) -> bool:
 
 
 @lru_cache(maxsize=2048)
+def _within(section: Section, rips: tuple[Plane, ...]) -> tuple[tuple[Point2, ...], ...]:
+    found = []
+    for piece in _pieces(section):
+        for rip in rips:
+            piece = clip_polygon(piece, rip) if piece else ()
+        if piece:
+            found.append(tuple((y, z) for _, y, z in piece))
+    return tuple(found)
+
+
+@lru_cache(maxsize=2048)
 def _covers(section: Section, other: Section, flip: Flip) -> bool:
     """Whether all of one section's wood lies in the other's, turned so, and they are as large."""
     (yy, yz), (zy, zz) = flip
     turned = [tuple((0.0, yy * y + zy * z, yz * y + zz * z) for _, y, z in piece) for piece in _pieces(other)]
+    keeps_way = yy * zz - yz * zy > 0
     common = 0.0
     for a in _pieces(section):
         for b in turned:
-            ring = b if yy * zz - yz * zy > 0 else b[::-1]
-            left = a
-            for p, q in zip(ring, (*ring[1:], ring[0]), strict=True):
-                left = clip_polygon(left, _line((p[1], p[2]), (q[1], q[2]))) if left else ()
-            common += polygon_area(left) if left else 0.0
+            common += polygon_area(common_polygon(a, b if keeps_way else b[::-1], ALONG))
     tolerance = SAME * section.width_mm * section.thickness_mm
     return abs(common - section.area_mm2) < tolerance and abs(common - other.area_mm2) < tolerance

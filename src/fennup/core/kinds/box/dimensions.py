@@ -4,14 +4,13 @@ from math import atan2, cos, degrees, pi, radians, sin
 from typing import Literal
 
 from fennup.core.drawing.edit import Give
-from fennup.core.drawing.view import Dimension, Grip, Shape, Standing
+from fennup.core.drawing.view import DOWN, LEFT, RIGHT, UP, Dimension, Grip, Shape, Standing
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.box.sizes import pins_of
 from fennup.core.kinds.box.spec import BoxSpec, Irregular, Rectangle
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 
-UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 Drawn = tuple[tuple[Dimension, ...], tuple[Grip, ...]]
 DrawnAbove = tuple[tuple[Dimension, ...], tuple[Grip, ...], tuple[Shape, ...]]
 

@@ -2,6 +2,7 @@
 
 from itertools import pairwise
 from math import cos, pi
+from typing import Literal
 
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Finding, Gauge, Joint, Mating, Outline, Parting, Ring, Spot, Stretch
@@ -15,7 +16,6 @@ from fennup.core.kinds.box.insets import insets_of, inside_bottom
 from fennup.core.kinds.box.spec import BoxSpec, Rectangle, Regular, Turned
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, run_at, signed_run, walls_of
 from fennup.core.kinds.drilling import ball_findings, with_holes
-from fennup.core.kinds.fields import CornerJoint
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
@@ -104,10 +104,11 @@ def _corner(
     spec: BoxSpec, a: Wall, b: Wall, name: str, courses: dict[str, tuple[Course, ...]], boards: dict[str, Board]
 ) -> list[Joint]:
     """Cut both walls of a corner and name the faces that meet."""
-    how = spec.corners.get(name) or CornerJoint(joint=spec.joint)
-    through_a = (how.through or a.letter) == a.letter
+    through = spec.through(name)
+    joint: Literal["miter", "butt"] = "butt" if through else "miter"
+    through_a = through == a.letter
     miter = joint_plane(a.outer, b.outer, a.inner, b.inner)
-    if how.joint == "miter":
+    if joint == "miter":
         right, left = miter, miter.flipped()
     elif through_a:
         right, left = b.outer, a.inner
@@ -122,18 +123,18 @@ def _corner(
         boards[id] = boards[id].with_cut("left", left)
     uneven = (a.slope, a.thickness) != (b.slope, b.thickness)
     # Square edges of walls that lean meet at one level only where both lean alike and are mitered.
-    askew = uneven or (how.joint == "butt" and (a.slope != 0 or b.slope != 0))
+    askew = uneven or (joint == "butt" and (a.slope != 0 or b.slope != 0))
     loose = (askew and spec.edges == "square") or (uneven and len(mine) > 1)
     joints = []
     for i, (one, other) in enumerate(zip(mine, theirs, strict=True)):
         id = f"{name}{i + 1}" if spec.courses else name
         beside_a, beside_b = (tuple(x for x in ids if x != own) for ids, own in ((mine, one), (theirs, other)))
-        at_a = Mating(one, "right:0" if how.joint == "miter" or not through_a else "back", beside_a)
-        at_b = Mating(other, "left:0" if how.joint == "miter" or through_a else "back", beside_b)
-        first, second = (at_b, at_a) if how.joint == "butt" and through_a else (at_a, at_b)
+        at_a = Mating(one, "right:0" if joint == "miter" or not through_a else "back", beside_a)
+        at_b = Mating(other, "left:0" if joint == "miter" or through_a else "back", beside_b)
+        first, second = (at_b, at_a) if joint == "butt" and through_a else (at_a, at_b)
         ends = ((one, "right"), (other, "left"))
         why = "own_rims" if spec.rims == "alike" and a.slope != b.slope else "square_edges" if loose else ""
-        joints.append(Joint(id, how.joint, first, second, ends, why))  # type: ignore[arg-type]
+        joints.append(Joint(id, joint, first, second, ends, why))  # type: ignore[arg-type]
     return joints
 
 

@@ -1,7 +1,7 @@
 """The dimensions of a flat frame where they stand on the drawing, and the grips that drag them."""
 
 from fennup.core.drawing.edit import Edit, Give, TypeIn
-from fennup.core.drawing.view import Dimension, Grip, Shape, Standing
+from fennup.core.drawing.view import DOWN, LEFT, RIGHT, UP, Dimension, Grip, Shape, Standing
 from fennup.core.geometry.polygon import regular_corners
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.flat_frame.outline import Baseline, given_line
@@ -28,7 +28,6 @@ from fennup.core.parts.measures import measure_of
 ROUND = 72  # corners that a circle is drawn with
 
 OVERALL_LANE = 2.6  # beyond the sides' own
-UP, DOWN, RIGHT, LEFT = (0.0, 1.0), (0.0, -1.0), (1.0, 0.0), (-1.0, 0.0)
 
 Drawn = tuple[list[Dimension], list[Grip], list[Shape]]
 

@@ -300,8 +300,7 @@ def _with_layer(spec: FlatFrameSpec, document: Document, side: str) -> Document:
 def _rabbet(spec: FlatFrameSpec) -> Document:
     """A usual rabbet that this section has room for."""
     width, depth = USUAL_RABBET_MM
-    narrowest = min(spec.width_of(side) for side in spec.letters)
-    return {"width_mm": min(width, narrowest / 3), "depth_mm": min(depth, spec.board.thickness_mm / 2)}
+    return {"width_mm": min(width, spec.width_of(spec.narrowest) / 3), "depth_mm": min(depth, spec.board.thickness_mm / 2)}
 
 
 def _sized_by(spec: FlatFrameSpec, document: Document, by: str) -> Document:
@@ -345,7 +344,7 @@ def _held(spec: FlatFrameSpec, document: Document, form: Literal["round", "sided
     if spec.recess is not None:
         return made
     opening, play = _measured(Ruler(assemble(spec)), "opening_flats"), USUAL_PLAY_MM
-    width, most = made["rabbet"]["width_mm"], min(spec.width_of(side) for side in spec.letters) / 2
+    width, most = made["rabbet"]["width_mm"], spec.width_of(spec.narrowest) / 2
     # A wider rabbet holds something larger in the same opening, which needs a wider one again: a few steps settle it.
     size = HeldRound(by="holds", object_mm=opening + 2 * width - play, play_mm=play, form="round")
     while width < most and size.bare_corner_mm(spec.sides, width) > 0:

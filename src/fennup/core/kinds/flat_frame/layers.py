@@ -6,8 +6,7 @@ from dataclasses import dataclass, replace
 from fennup.core.assembly.board import Board, Side
 from fennup.core.assembly.model import Finding, Joint, Mating, Ring
 from fennup.core.errors import SpecError
-from fennup.core.geometry.plane import plane_through
-from fennup.core.geometry.polyhedron import clip_polygon, polygon_area
+from fennup.core.geometry.polyhedron import clip_polygon, common_polygon
 from fennup.core.geometry.vec import Vec
 from fennup.core.kinds.fields import LONGEST_MM, CornerJoint
 from fennup.core.kinds.flat_frame.layer import Layer
@@ -18,6 +17,7 @@ from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, Recess
 from fennup.core.kinds.inner import Added
 from fennup.core.tolerances import NOTHING, ON_LINE
 
+UP: Vec = (0.0, 0.0, 1.0)
 Strips = dict[str, dict[str, Board]]
 
 
@@ -163,7 +163,7 @@ def _laid(strips: Iterable[Board], beneath: Iterable[Board], on: str) -> list[Jo
         Joint(f"{strip.id}/{board.id}", "face", Mating(strip.id, down), Mating(board.id, up), ())
         for strip in strips
         for board, place in places
-        if _overlap(_plan(strip), place)
+        if common_polygon(_plan(strip), place, UP)
     ]
 
 
@@ -178,13 +178,3 @@ def _plan(board: Board) -> tuple[Vec, ...]:
     ):
         place = clip_polygon(place, plane) if place else ()
     return place
-
-
-def _overlap(a: tuple[Vec, ...], b: tuple[Vec, ...]) -> bool:
-    """Whether two convex places have more than a line in common."""
-    for i, corner in enumerate(b):
-        after = b[(i + 1) % len(b)]
-        way = (after[0] - corner[0], after[1] - corner[1])
-        if abs(way[0]) + abs(way[1]) > NOTHING:
-            a = clip_polygon(a, plane_through(corner, (way[1], -way[0], 0.0))) if a else ()
-    return bool(a) and polygon_area(a) > ON_LINE

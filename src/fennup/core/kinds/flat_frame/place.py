@@ -67,7 +67,7 @@ def _recesses(spec: FlatFrameSpec, rails: tuple[Board, ...], strips: Strips) -> 
     if spec.recess is None:
         return ()
     boards = tuple(board.id for _, board, _ in recess_walls(spec.recess, rails, strips))
-    return (HeldIn(boards, spec.recess.depth_mm, spec.recess.lip_mm - max(spec.held_plays_mm or (0.0,)) / 2),)
+    return (HeldIn(boards, spec.recess.depth_mm),)
 
 
 def _inside(spec: FlatFrameSpec, rails: tuple[Board, ...], strips: Strips, added: Added) -> None:

@@ -5,20 +5,20 @@ from collections.abc import Iterator
 from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly
 from fennup.core.drawing.board_views import section_shapes
-from fennup.core.drawing.view import Dimension, Mark, Shape, View
+from fennup.core.drawing.view import DOWN, LEFT, RIGHT, UP, Dimension, Mark, Shape, View
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.flat_frame.layer import Layer
 from fennup.core.kinds.flat_frame.outline import Baseline
 from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, Rectangle
 from fennup.core.kinds.flat_frame.words import WORDS
-from fennup.core.kinds.ploughing import DOWN, LEFT, RIGHT, UP, Beside, ploughed_dimensions
+from fennup.core.kinds.ploughing import Beside, ploughed_dimensions
 from fennup.core.tolerances import ON_LINE
 
 
 def section_views(spec: FlatFrameSpec, base: Baseline, assembly: Assembly) -> tuple[View, ...]:
     """The first rail cut across, opening edge at the left, face upwards. The large one only where there is more than the rail and a rabbet."""
     rail = assembly.boards[0]
-    strips = [(layer, board, at) for layer, board, at in _strips(spec, base, assembly, rail)]
+    strips = list(_strips(spec, base, assembly, rail))
     shapes = [*section_shapes(rail), *(_placed(section_shapes(board)[0], board.id, at) for _, board, at in strips)]
     xs, ys = zip(*(p for shape in shapes for p in shape.points), strict=True)
     box = (min(xs), min(ys)), (max(xs), max(ys))
@@ -32,8 +32,8 @@ def section_views(spec: FlatFrameSpec, base: Baseline, assembly: Assembly) -> tu
         *_rabbet_figures(spec, rail, large),
         *ploughed_dimensions(rail.section, spec.board.ploughed, "board.ploughed", large),
     ]
-    for layer, board, at in strips:
-        figures += _strip_figures(spec, rail, (layer, board, at), large)
+    for strip in strips:
+        figures += _strip_figures(spec, rail, strip, large)
     figures += _rail_figures(spec, rail, large)
     marks = [Mark("name", at, board.name) for _, board, at in strips]
     return section, View("profile", tuple(shapes), (*_side_names(rail), *marks), tuple(figures))

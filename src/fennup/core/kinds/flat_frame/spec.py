@@ -398,7 +398,7 @@ class FlatFrameSpec(Pinned):
         held = self.shape.line == "held" if isinstance(self.shape, Irregular) else self.shape.size.by == "holds"
         if held and self.recess is None:
             raise SpecError("holds_without_rabbet", ("rabbet",))
-        narrowest = (self.width_of(self.narrowest), self.narrowest)
+        narrowest = self.width_of(self.narrowest)
         for id, layer in self.layers.items():
             check_ploughed(layer.section, 0, f"layers.{id}.ploughed")
             if layer.corners.startswith("long") and self.sides != len("ABCD"):
@@ -409,8 +409,8 @@ class FlatFrameSpec(Pinned):
         check_ploughed(self.section_of(self.narrowest), 1 if self.rabbet else 0, "board.ploughed")
         if self.rabbet is None:
             return
-        if self.rabbet.width_mm >= narrowest[0]:
-            raise SpecError("rabbet_too_wide", ("rabbet.width_mm",), mm=self.rabbet.width_mm, limit_mm=narrowest[0])
+        if self.rabbet.width_mm >= narrowest:
+            raise SpecError("rabbet_too_wide", ("rabbet.width_mm",), mm=self.rabbet.width_mm, limit_mm=narrowest)
         if self.rabbet.depth_mm >= self.board.thickness_mm:
             limit = self.board.thickness_mm
             raise SpecError("rabbet_too_deep", ("rabbet.depth_mm",), mm=self.rabbet.depth_mm, limit_mm=limit)

@@ -4,7 +4,7 @@ from fennup.core.drawing.board_views import pictorial, sliced
 from fennup.core.drawing.edit import Choose
 from fennup.core.drawing.view import Control, Description, Mark, Option, Shape, View
 from fennup.core.geometry.plane import plane_through
-from fennup.core.geometry.vec import Vec, add, dot, scale
+from fennup.core.geometry.vec import dot
 from fennup.core.kinds.asking import figure, one_of
 from fennup.core.kinds.gauged import ABOVE, DOWN, LEFT, Paper, Shown, dimensions, rows, view
 from fennup.core.kinds.moulding.place import Placed, placed_runs
@@ -21,7 +21,7 @@ def describe(spec: MouldingSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     """Views, controls and sizes of a solved moulding."""
     given, placed = spec.standings(), placed_runs(spec)
     shown: list[Shown] = [(f"at_wall:{run.board.id}", (-run.out[0], -run.out[1]), 1.2) for run in placed]
-    marks = tuple(Mark("letter", ABOVE.flat(_middle(run)), run.board.id, run.board.id) for run in placed)
+    marks = tuple(Mark("letter", ABOVE.flat(run.board.frame.origin), run.board.id, run.board.id) for run in placed)
     views = (view(ABOVE, ruler, solids, given, shown, marks), _across(spec, ruler, solids, placed[0]))
     free = SIZING.free(spec)
     facts = ("moulding_closed" if spec.closes else "moulding_open", f"runs:{spec.sides}", *((f"free:{free}",) if free else ()))
@@ -29,19 +29,13 @@ def describe(spec: MouldingSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     return Description(facts, pictorial(ruler.assembly, solids), views, lambda: controls_of(spec), rows(ruler, names, given))
 
 
-def _middle(run: Placed) -> Vec:
-    return run.board.frame.origin
-
-
 def _across(spec: MouldingSpec, ruler: Ruler, solids: dict[str, Solid], first: Placed) -> View:
     """The first run cut square across, the wall at the left, what is above at the top."""
     frame = first.board.frame
-    up_wall = add(frame.y, scale(first.out, -dot(frame.y, first.out)))
-    up_wall = scale(up_wall, 1.0 / dot(up_wall, up_wall) ** 0.5)
-    paper = Paper("section", first.out, up_wall)
+    paper = Paper("section", first.out, first.up_wall)
     cut = sliced({"A": solids["A"]}, plane_through(frame.origin, frame.x), paper.right, paper.up)
     x, y = paper.flat(first.start)
-    top = y + dot(frame.y, up_wall) * spec.width_mm
+    top = y + dot(frame.y, first.up_wall) * spec.width_mm
     reach = BEYOND * spec.width_mm
     thick = spec.width_mm / 8
     lines = (

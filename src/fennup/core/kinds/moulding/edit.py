@@ -7,10 +7,10 @@ from fennup.core.kinds.gauged import after_drag
 from fennup.core.kinds.moulding.sizing import SIZING
 from fennup.core.kinds.moulding.spec import MOST_RUNS, MouldingSpec
 from fennup.core.kinds.sizing import pins_in
-from fennup.core.parts.measures import measure_of
 from fennup.core.units.lengths import Tape
 
 Document = dict[str, Any]
+AT_WALL = "at_wall:"  # how the names of the lengths at the wall begin
 
 
 def edit(spec: MouldingSpec, act: Edit, on: Tape) -> Document:
@@ -32,11 +32,10 @@ def _with_runs(spec: MouldingSpec, *, more: bool, side: str) -> Document:
         runs, corners = [*runs, {**runs[-1], "rise_deg": 0.0}], [*corners, {"side": side, "deg": 90.0}]
     elif not more and len(runs) > 1:
         runs, corners = runs[:-1], corners[:-1]
-    changed = {**document, "runs": runs, "corners": corners}
+    changed = {**document, "runs": runs, "corners": corners, "pins": None}
     if spec.pins is None:
         return changed
-    there = {pin.measure for pin in MouldingSpec.model_validate({**changed, "pins": None}).usual_pins()}
-    kept = [pin for pin in pins_in(spec) if measure_of(pin["measure"]).what != "at_wall" or pin["measure"] in there]
-    usual = {pin.measure: pin for pin in MouldingSpec.model_validate({**changed, "pins": None}).usual_pins()}
-    new = [usual[name].model_copy(update={"suggested": True}).model_dump(mode="json") for name in usual if name not in {p["measure"] for p in kept} and name.startswith("at_wall:")]  # fmt: skip
-    return {**changed, "pins": [*kept, *new]}
+    usual = {pin.measure: pin for pin in MouldingSpec.model_validate(changed).usual_pins()}
+    given = {pin["measure"]: pin for pin in pins_in(spec) if pin["measure"] in usual or not pin["measure"].startswith(AT_WALL)}
+    new = [usual[name].model_copy(update={"suggested": True}) for name in usual if name.startswith(AT_WALL) and name not in given]
+    return {**changed, "pins": [*given.values(), *(pin.model_dump(mode="json") for pin in new)]}

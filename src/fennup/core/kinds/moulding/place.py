@@ -18,13 +18,15 @@ CLOSES_MM = 1e-3  # how far the end may miss the start where it is said to close
 
 @dataclass(frozen=True)
 class Placed:
-    """A run before its ends are cut: the board, where it starts at the wall, the way along it, the level way along the wall, and out from that."""
+    """A run before its ends are cut: the board, where it starts at the wall, the way along it, the level way along the wall, out from that, and up the
+    wall square to the run."""
 
     board: Board
     start: Vec
     way: Vec
     level: Vec
     out: Vec
+    up_wall: Vec
 
 
 def assemble(spec: MouldingSpec) -> Assembly:
@@ -51,7 +53,13 @@ def assemble(spec: MouldingSpec) -> Assembly:
         boards[last.board.id] = boards[last.board.id].with_cut("right", plane_through(end, last.level))
     rings = (Ring(tuple(boards), spec.closes),) if joints else ()
     return Assembly(
-        tuple(boards.values()), tuple(joints), (), spec.claims(), rings, tuple(_findings(spec)), tuple(_gauges(spec, placed))
+        tuple(boards.values()),
+        tuple(joints),
+        (),
+        spec.claims(),
+        rings,
+        (Finding("moulding_walls", "standing"),),
+        tuple(_gauges(spec, placed)),
     )
 
 
@@ -67,7 +75,7 @@ def placed_runs(spec: MouldingSpec) -> list[Placed]:
         out: Vec = (sin(turn), -cos(turn), 0.0)
         rise = radians(run.rise_deg)
         way = add(scale(level, cos(rise)), scale(UP, sin(rise)))
-        up_wall = cross(out, way) if dot(cross(out, way), UP) > 0 else cross(way, out)
+        up_wall = cross(out, way)
         y = add(scale(up_wall, cos(spring)), scale(out, sin(spring)))
         z = cross(way, y)
         # The lower edge of its face lies on the wall, half its width down the slope from its middle.
@@ -79,7 +87,7 @@ def placed_runs(spec: MouldingSpec) -> list[Placed]:
             letter, f"Run {letter}", spec.section, frame, role="moulding", shows=True,
             lower_rip=frame.plane_to_local(wall), upper_rip=frame.plane_to_local(above), ready=spec.bought,
         )  # fmt: skip
-        found.append(Placed(board, at, way, level, out))
+        found.append(Placed(board, at, way, level, out, up_wall))
         at = add(at, scale(way, run.wall_mm))
         if i < len(spec.corners):
             turn += radians(spec.corners[i].turn_deg)
@@ -102,12 +110,10 @@ def _gauges(spec: MouldingSpec, placed: list[Placed]) -> list[Gauge]:
     """What it measures across, and every length: at the wall, and along the edge that lies on what is above."""
     first = placed[0]
     low, high = Spot("A", "middle", "lower", "face"), Spot("A", "middle", "upper", "face")
-    up_wall = add(scale(first.board.frame.y, 1.0), scale(first.out, -dot(first.board.frame.y, first.out)))
-    up_wall = scale(up_wall, 1.0 / dot(up_wall, up_wall) ** 0.5)
     gauges = [
         Gauge("moulding_width", low, high, "along", first.board.frame.y),
-        Gauge("spring_angle", low, high, "angle", up_wall, first.out),
-        Gauge("down_the_wall", low, high, "along", up_wall),
+        Gauge("spring_angle", low, high, "angle", first.up_wall, first.out),
+        Gauge("down_the_wall", low, high, "along", first.up_wall),
         Gauge("out_from_it", low, high, "along", first.out),
     ]
     for letter in spec.letters:
@@ -116,9 +122,3 @@ def _gauges(spec: MouldingSpec, placed: list[Placed]) -> list[Gauge]:
         ends = (Spot(letter, "left", "upper", "face"), Spot(letter, "right", "upper", "face"))
         gauges.append(Gauge(f"at_edge:{letter}", *ends, follows=True))
     return gauges
-
-
-def _findings(spec: MouldingSpec) -> list[Finding]:
-    """What only the kind knows: runs that rise do not meet level ones in one profile."""
-    raked = any(abs(run.rise_deg) > SAME for run in spec.runs)
-    return [Finding("moulding_walls", "standing"), *([Finding("raked_profile", "note")] if raked and spec.corners else [])]

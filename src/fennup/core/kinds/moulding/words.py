@@ -29,8 +29,8 @@ WORDS = Words(
         "wall_corner": "Corner",
         "corner_inside": "inside",
         "corner_outside": "outside",
-        "wall_corner_deg": "Angle between the walls, corner",
-        "rises": "Rises to the right, run",
+        "wall_corner_deg": "Angle between the walls at corner",
+        "rises": "Rises to the right: run",
         "run_face": "face",
         "run_back": "back",
         "run_upper": "upper edge",
@@ -42,8 +42,7 @@ WORDS = Words(
     },
     findings={
         "moulding_walls": "Walls are seldom square: measure each corner, and try two short pieces in it before you cut the long ones. Work from a firm stand, not from a ladder's top.",
-        "raked_profile": "Where a run rises the profile of a level one no longer meets it. Put a level piece between, or take a profile that was made for the slope.",
-        "raked_miss": "At {parts} a rising run and its neighbour do not meet in one profile: {value:gap} of a mating face stays bare. A level piece between them, cut plumb, makes the turn.",
+        "raked_miss": "At {parts} a rising run and its neighbour do not meet in one profile: {value:gap} of a mating face stays bare. A level piece between them, cut plumb, makes the turn; or take a profile that was made for the slope.",
     },
     refusals={
         "runs_and_corners": "There are {count} corners for these runs: between every two of them there is one, {most} in all, or one more where they go round.",
