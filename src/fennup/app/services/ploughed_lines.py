@@ -7,7 +7,7 @@ from fennup.app.wording.figures import Voice
 from fennup.app.wording.ploughed_labels import PLOUGHED_NAMES
 from fennup.core.parts.facts import PartFacts, PloughFact, StoppedFact
 from fennup.core.parts.solid import LongLine
-from fennup.core.stock.ploughed import Chamfer, Groove, Rabbet, Tongue
+from fennup.core.stock.ploughed import Chamfer, Groove, Milled, Rabbet, Tongue
 from fennup.core.tolerances import SAME
 
 Sides = dict[str, str]
@@ -23,6 +23,10 @@ def ploughed_edge(fact: PloughFact, voice: Voice, words: Sides) -> EdgeOut:
     if isinstance(cut, Tongue):
         note = f"long, {voice.say(cut.thickness_mm)} thick, {voice.say(cut.from_mm)} in from the {words['back']}"
         return EdgeOut(label=f"{name} on the {words[cut.edge]}", figure=voice.length(cut.long_mm), note=note)
+    if isinstance(cut, Milled):
+        (across, deep), (side, _, edge) = (max(figures) for figures in zip(*cut.path, strict=True)), cut.at.partition("_")
+        place = f"along the {words[edge]}, on the {words[side]}" if edge else f"on the {words[side]}"
+        return EdgeOut(label=f"{name} {place}", figure=voice.length(across), note=f"across, {voice.say(deep)} deep, as drawn")
     side, _, edge = cut.corner.partition("_")
     if isinstance(cut, Rabbet):
         note = f"wide, {voice.say(cut.depth_mm)} deep from the {words[side]}"

@@ -2,6 +2,7 @@
 
 PLOUGHED_NAMES = {
     "rabbet": "Rabbet", "groove": "Groove", "chamfer": "Chamfer", "round": "Rounding", "cove": "Cove", "tongue": "Tongue",
+    "milled": "Drawn profile",
 }  # fmt: skip
 _FIGURES = {
     "width": " width", "depth": " depth", "radius": " radius", "from": ", in from the edge", "thickness": " thickness", "long": " length",

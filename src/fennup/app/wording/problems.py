@@ -39,6 +39,12 @@ TEXTS = merged(
     "refusals",
     {
         "ploughed_too_large": "There is not so much wood there: {mm:length}, and it must stay under {limit_mm:length}.",
+        "no_such_moulding": "There is no such moulding.",
+        "no_rabbet_in_it": "It has no rabbet at its opening’s back, so that nothing lies in it. Turn it, or cut one.",
+        "too_many_mouldings": "There are {most} mouldings already; that is the most.",
+        "too_many_contents": "There are {most} things to be framed already; that is the most.",
+        "milled_ends": "What is milled must begin and end on the sides of the board that it is cut out of.",
+        "outline_fine": "One hollow of the outline has {count} corners; {most} is the most. Draw it with arcs or fewer points.",
         "ploughed_meets": "That would cut through, or run into what is cut along the board already.",
         "no_such_face": "{part} has no face there for a piece to end on.",
         "piece_between": "There is no room for {part:inside} between its two faces: they must face each other.",

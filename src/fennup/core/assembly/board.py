@@ -44,7 +44,8 @@ class Board:
     piece whose outline is its cuts. `reach`: how far the uncut piece goes along x, where the end cuts do not tell.
     A `stave` has its grain across, along y: its end cuts are then its tapered long edges. A `found` board is there already
     and is not cut. `role`: what sort of member it is (`leg`, `rail`, `rafter`, ...), which tells what its sides are called.
-    `shows`: its face is the show side, so that it may not be turned over. `ready`: its long edges and what is ploughed along it come so from the yard.
+    `shows`: its face is the show side, so that it may not be turned over. `ready`: its long edges and what is ploughed along it come so from the yard; `finished`: and have their
+    finish on them.
     """
 
     id: str
@@ -65,6 +66,7 @@ class Board:
     role: str = ""
     shows: bool = False
     ready: bool = False
+    finished: bool = False
 
     @property
     def grain(self) -> Vec:

@@ -12,6 +12,7 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.vec import Vec, dot, scale
 from fennup.core.parts.alike import ANY_WAY, AS_IT_LIES, END_FOR_END, Turn, keeps_section, turned, turned_back, usable_turns
 from fennup.core.parts.facts import PartFacts
+from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING, SAME
 
 if TYPE_CHECKING:
@@ -43,7 +44,7 @@ class Piece:
     `own`: how each board lies in its own axes as against the first, and how far along it then is.
     `sides` bound it across the bar, where they are sawn too; `row`: it is several side by side.
     `blunt`: its own end cuts, where it is laid as if it were square at its tips.
-    `shows`: its face must stay up; `profiled`: something is ploughed along it; `ready`: it is a moulding, and comes of nothing else. A `strip` is glued up with others to `of`."""
+    `shows`: its face must stay up; `profiled`: something is ploughed along it; `ready`: it is a moulding that looks so, and comes of nothing else. A `strip` is glued up with others to `of`."""
 
     keys: tuple[str, ...]
     sort: Sort
@@ -62,7 +63,7 @@ class Piece:
     sides: tuple[Plane, ...] = ()
     row: "Row | None" = None
     blunt: tuple[Plane, ...] = ()
-    ready: bool = False
+    ready: Section | None = None
 
     @property
     def id(self) -> str:
@@ -134,7 +135,7 @@ def _piece(facts: PartFacts, *, across: bool = False) -> Piece:
     return Piece(
         facts.group.boards, sort, width, thick, axis, axis + tips, tuple(lies), planes, middle, board.shows,
         not section.plain, sum(_compound(cut) for cut in (first.left, first.right)), lying,
-        tuple(_turned(facts, key, facts.group.turn_of(key)) for key in facts.group.boards), sides, blunt=blunt, ready=board.ready,
+        tuple(_turned(facts, key, facts.group.turn_of(key)) for key in facts.group.boards), sides, blunt=blunt, ready=section if board.ready else None,
     )  # fmt: skip
 
 

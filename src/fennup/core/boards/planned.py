@@ -18,6 +18,7 @@ from fennup.core.boards.wishes import Wishes
 from fennup.core.parts.facts import PartFacts
 from fennup.core.parts.solid import Solid
 from fennup.core.records.fold import AS_PLANNED, Wood
+from fennup.core.stock.section import Section as Profile
 
 LONG_SHARE = 0.75  # of the longest piece of all: what is at least as long should be straight
 RISK_BASE, RISK_COMPOUND = (
@@ -79,13 +80,14 @@ class Cuttings:
 
 @dataclass(frozen=True)
 class Order:
-    """What a plan is asked for: the parts of one project or several, the rack, the list, the wishes, the saw's kerf."""
+    """What a plan is asked for: the parts of one project or several, the rack, the list, the wishes, the saw's kerf, and the lengths of mouldings that there are."""
 
     cuttings: tuple[Cuttings, ...]
     rack: Rack
     prices: PriceList
     wishes: Wishes
     kerf_mm: float
+    mouldings: tuple[Source, ...] = ()
 
     @cached_property
     def solids(self) -> dict[str, Solid]:
@@ -97,8 +99,8 @@ class Order:
         return next((c.prefix.rstrip(":") for c in self.cuttings if c.prefix and key.startswith(c.prefix)), "")
 
 
-def sources_of(rack: Rack, prices: PriceList, wishes: Wishes) -> tuple[Source, ...]:
-    """The boards that may be used, those of the rack first."""
+def sources_of(rack: Rack, prices: PriceList, wishes: Wishes, mouldings: tuple[Source, ...] = ()) -> tuple[Source, ...]:
+    """The boards that may be used: lengths of mouldings and the boards of the rack first."""
 
     def wanted(stock: Stock) -> bool:
         wood = not wishes.wood or stock.wood.casefold() == wishes.wood.casefold()
@@ -106,7 +108,7 @@ def sources_of(rack: Rack, prices: PriceList, wishes: Wishes) -> tuple[Source, .
 
     found = []
     if wishes.use_rack:
-        found = [board.source(id) for id, board in rack.boards.items() if wanted(board)]
+        found = [*mouldings, *(board.source(id) for id, board in rack.boards.items() if wanted(board))]
     if wishes.use_yard:
         sold = [item.source() for item in prices.items if wanted(item) and item.stock != 0]
         found += [replace(s, trim=(wishes.trim_mm, wishes.trim_mm)) for s in sold if s.length_mm > 2 * wishes.trim_mm]
@@ -125,16 +127,17 @@ def spares_of(piece: Piece, count: int, wishes: Wishes) -> int:
 def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     """(what is to be packed, the pieces for which there is no board, all pieces with strips and spares)."""
     wishes, milling = order.wishes, order.wishes.milling(order.kerf_mm)
-    sources, saw = sources_of(order.rack, order.prices, wishes), Saw(order.kerf_mm, wishes.square_first)
+    sources, saw = sources_of(order.rack, order.prices, wishes, order.mouldings), Saw(order.kerf_mm, wishes.square_first)
     across = {key: piece for cuttings in order.cuttings for key, piece in cuttings.crosswise.items()}
     again = {key: count for cuttings in order.cuttings for key, count in cuttings.again.items()}
     pieces: list[Piece] = []
     homeless: list[Piece] = []
     for piece in (piece for cuttings in order.cuttings for piece in cuttings.pieces):
         other = across.get(piece.id)
-        found = _has_board(piece, _mouldings(piece, sources) if piece.ready else sources, milling)
-        found |= other is not None and _has_board(other, [s for s in sources if s.any_way], milling)
-        strips = piece if found else _as_strips(piece, sources, wishes)
+        fitting = _fitting(piece, sources)
+        found = _has_board(piece, fitting, milling)
+        found |= other is not None and _has_board(other, [s for s in fitting if s.any_way], milling)
+        strips = piece if found else _as_strips(piece, fitting, wishes)
         (homeless if strips is None else pieces).append(
             _with_spares(strips or piece, wishes, sum(again.get(key, 0) for key in piece.keys))
         )
@@ -142,9 +145,10 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     wanted = []
     for piece in pieces:
         choosy = 2 * piece.shows + (piece.overall_mm >= LONG_SHARE * longest)
-        mouldings = frozenset(source.id for source in _mouldings(piece, sources)) if piece.ready else None
-        rather = mouldings or _rather_boards(piece, sources, milling)
-        wanted += [_kept_out(w, rather, sources, wishes) for w in _by_pins(piece, wishes, sources, choosy)]
+        fitting = _fitting(piece, sources)
+        whole = None if len(fitting) == len(sources) else frozenset(source.id for source in fitting)
+        rather = whole if piece.ready else _rather_boards(piece, fitting, milling) or whole
+        wanted += [_kept_out(w, rather, sources, wishes) for w in _by_pins(piece, wishes, fitting, choosy)]
     for first, one in enumerate(list(wanted)):
         wanted += _other_ways(first, one, across.get(one.piece.id), sources, saw)
     ways: list[Way] = []
@@ -173,13 +177,24 @@ def _other_ways(first: int, one: Wanted, across: Piece | None, sources: tuple[So
     return found
 
 
-def _mouldings(piece: Piece, sources: Iterable[Source]) -> list[Source]:
-    """What a piece that comes with its profile can be sawn from: nothing that would have to be ripped, split or planed to it."""
-    return [
+def _fitting(piece: Piece, sources: tuple[Source, ...]) -> tuple[Source, ...]:
+    """What a piece may be sawn from: plain boards; if it comes with its profile nothing that would have to be ripped, split or planed to it, and a
+    moulding only where it looks so, from one end or the other."""
+    if piece.ready is None:
+        return tuple(source for source in sources if source.profile is None)
+    return tuple(
         source
         for source in sources
-        if abs(source.width_mm - piece.width_mm) <= AS_LARGE and abs(source.thickness_mm - piece.thickness_mm) <= AS_LARGE
-    ]
+        if abs(source.width_mm - piece.width_mm) <= AS_LARGE
+        and abs(source.thickness_mm - piece.thickness_mm) <= AS_LARGE
+        and (source.profile is None or _looks(piece.ready, source.profile))
+    )
+
+
+def _looks(wanted: Profile, there: Profile) -> bool:
+    """Whether a moulding, turned about or end for end, is the one that is wanted; it is as large but for what nobody measures."""
+    as_large = replace(there, width_mm=wanted.width_mm, thickness_mm=wanted.thickness_mm)
+    return any(wanted.same_as(as_large, ((y, 0.0), (0.0, z))) for y in (1.0, -1.0) for z in (1.0, -1.0))
 
 
 def _rather_boards(piece: Piece, sources: tuple[Source, ...], milling: Milling) -> frozenset[str] | None:

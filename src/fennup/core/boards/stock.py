@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from math import floor
 
+from fennup.core.stock.section import Section as Profile
 from fennup.core.tolerances import SAME
 
 AS_LARGE = 0.05  # mm: a board that is this near to a wanted size is that size
@@ -25,8 +26,8 @@ class Flaw:
 @dataclass(frozen=True)
 class Source:
     """Boards or sheets that are alike. `count` None: as many as one likes. `price`: what one costs, 0 of what is there. `grade` 0 is
-    clear and straight, 1 sound, 2 rough. `any_way`: without a grain. `trim`: what comes off each end, with the kerf of that cut. Only the pieces of `only` may
-    come out of it, where it says so."""
+    clear and straight, 1 sound, 2 rough. `any_way`: without a grain. `trim`: what comes off each end, with the kerf of that cut. `profile`: it is a moulding that looks so; nothing
+    else is cut from it."""
 
     id: str
     name: str
@@ -41,6 +42,7 @@ class Source:
     trim: tuple[float, float] = (0.0, 0.0)
     flaws: tuple[Flaw, ...] = ()
     any_way: bool = False
+    profile: Profile | None = None
 
     @property
     def volume(self) -> float:

@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
+from fennup.core.assembly.board import ENDS
 from fennup.core.design import Design
 from fennup.core.fasten.fastened import Fastened
 from fennup.core.fasten.through import middle_of
@@ -77,7 +78,8 @@ def faces_of(design: Design, found: Iterable[Fastened], wished: Mapping[str, Fac
             area = sum(polygon_area(patch.points) for patch in patches)
             side = (id, facet)
             close = _close(design, id, patches)
-            use = wished.get(f"{id} {facet}", "coated")
+            comes_so = design.boards[id].finished and facet.partition(":")[0] not in ENDS
+            use = wished.get(f"{id} {facet}", "bare" if comes_so else "coated")
             faces.append(Face(id, facet, area, meets.get(side, 0.0), glued.get(side, 0.0), use, close))
     return faces
 

@@ -2,14 +2,17 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field, ValidationError
 
 from fennup.core.drawing.edit import Choose, TypeIn
 from fennup.core.drawing.view import DOWN, LEFT, RIGHT, UP, Control, Dimension, Option
 from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.asking import Answers, choice, figure
-from fennup.core.stock.ploughed import CORNERS, FORMS, Chamfer, Cove, Form, Groove, Long, Ploughed, Rabbet, Round, Tongue
+from fennup.core.kinds.fields import Section_mm, Strict
+from fennup.core.stock.ploughed import CORNERS, FORMS, Chamfer, Cove, Form, Groove, Long, Milled, Ploughed, Rabbet, Round, Tongue
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
@@ -17,6 +20,31 @@ MOST_PLOUGHED = 12
 LEAST_WORKED_MM = 2.0  # across and through: on thinner wood nothing is offered
 GROUP = "section"
 LEVEL_LANE, UPRIGHT_LANE = 1.6, 3.0  # how far apart dimensions stand beside a section, in text heights
+
+
+class Profile(Strict):
+    """A moulding as it comes, with its opening or upper edge as the upper one: what boards become that are made of it. `finish`: what is on it already."""
+
+    name: Annotated[str, Field(max_length=60)] = ""
+    width_mm: Section_mm
+    thickness_mm: Section_mm
+    ploughed: Annotated[tuple[Ploughed, ...], Field(max_length=MOST_PLOUGHED)] = ()
+    finish: Annotated[str, Field(max_length=60)] = ""
+
+    @property
+    def section(self) -> Section:
+        """It cut across."""
+        return Section(self.width_mm, self.thickness_mm, self.ploughed)
+
+
+def chosen_profile(value: object) -> Profile:
+    """The moulding that somebody chose. SpecError `no_such_moulding`, or what is wrong with its section."""
+    try:
+        profile = Profile.model_validate(value)
+    except ValidationError:
+        raise SpecError("no_such_moulding", ("moulding",)) from None
+    check_ploughed(profile.section, 0, "moulding.ploughed")
+    return profile
 
 
 @dataclass
@@ -40,8 +68,11 @@ class Beside:
 
 def check_ploughed(section: Section, first: int, field: str) -> None:
     """Each thing ploughed must find its wood: SpecError `ploughed_too_large` with the figure and what there is, `ploughed_meets` where two
-    run into each other or nothing holds the rest together. `first`: from which on they are the field's own."""
+    run into each other or nothing holds the rest together, `milled_ends` where something milled does not begin and end on its sides. `first`: from which on
+    they are the field's own."""
     for k, cut in enumerate(section.ploughed[first:]):
+        if isinstance(cut, Milled) and not cut.reaches_sides:
+            raise SpecError("milled_ends", (f"{field}.{k}.path",))
         for name, mm, limit in _figures(cut, section):
             if mm >= limit - NOTHING:
                 raise SpecError("ploughed_too_large", (f"{field}.{k}.{name}",), mm=mm, limit_mm=limit, form=cut.form)
@@ -67,6 +98,10 @@ def _figures(cut: Ploughed, section: Section) -> Iterator[tuple[str, float, floa
         yield "long_mm", cut.long_mm, wide
         yield "from_mm", cut.from_mm, thick
         yield "thickness_mm", cut.thickness_mm, thick - cut.from_mm + 2 * NOTHING
+    elif isinstance(cut, Milled):
+        across = (thick, wide) if cut.at in ("upper", "lower") else (wide, thick)
+        for figures, limit in zip(zip(*cut.path, strict=True), across, strict=True):
+            yield "path", max(figures), limit + 2 * NOTHING
 
 
 def usual(form: Form, section: Section) -> Ploughed | None:
@@ -126,7 +161,8 @@ def ploughed_controls(
             f"{sides}_{place_of(moved)}": (moved.model_dump(mode="json"), place_of(moved) == place_of(cut))
             for moved in _elsewhere(cut, others)
         }
-        made.append(choice(f"{cut.form}_at", group, f"{path}.{k}", answers, about, style="list"))
+        if not isinstance(cut, Milled):  # where that is it was drawn
+            made.append(choice(f"{cut.form}_at", group, f"{path}.{k}", answers, about, style="list"))
         if isinstance(cut, Groove):
             made.append(_counted_from(cut, others, f"{path}.{k}", sides, about, group))
         rest = [row for other, row in enumerate(rows) if other != k]
@@ -146,11 +182,22 @@ def place_of(cut: Ploughed) -> str:
 
 
 def _place_field(cut: Ploughed) -> str:
-    return "side" if isinstance(cut, Groove) else "edge" if isinstance(cut, Tongue) else "corner"
+    return (
+        "side"
+        if isinstance(cut, Groove)
+        else "edge"
+        if isinstance(cut, Tongue)
+        else "at"
+        if isinstance(cut, Milled)
+        else "corner"
+    )
 
 
 def _elsewhere(cut: Ploughed, others: Section) -> Iterator[Ploughed]:
-    """The same at every place where there is wood for it, where it is included; as large as there if it can be, else a usual one."""
+    """The same at every place where there is wood for it, where it is included; as large as there if it can be, else a usual one. None of what is
+    milled."""
+    if isinstance(cut, Milled):
+        return
     for there in _usual(cut.form, others):
         same = cut.model_copy(update={_place_field(cut): place_of(there)})
         if place_of(there) == place_of(cut) or _fits(others, same):
@@ -209,7 +256,7 @@ def _ends_of(cut: Ploughed, name: str, section: Section) -> tuple[Point2, Point2
         else:
             ends = ((along[0], rim), (along[1], rim))
         return ends if axis == 0 else ((ends[0][1], ends[0][0]), (ends[1][1], ends[1][0]))
-    side, _, edge = cut.corner.partition("_")
+    side, _, edge = place_of(cut).partition("_")
     y, z = (half[0] if edge == "upper" else -half[0]), (half[1] if side == "face" else -half[1])
     figures = dict(figures_of(cut))
     if name == "depth":

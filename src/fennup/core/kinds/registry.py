@@ -11,6 +11,7 @@ from fennup.core.drawing.edit import Edit, Rescale
 from fennup.core.drawing.view import Description
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.solid import Solid
+from fennup.core.stock.section import Section
 from fennup.core.units.lengths import Tape
 
 
@@ -60,6 +61,10 @@ def _no_top(spec: Any) -> Around | None:
     return None
 
 
+def _no_section(spec: Any) -> Section | None:
+    return None
+
+
 def _set_on_nothing(spec: Any, sides: int, across: tuple[float, ...]) -> tuple[Any, tuple[str, ...]] | None:
     return None
 
@@ -72,6 +77,7 @@ class Kind:
     up rather than towards the reader. `rescale` brings the whole to another size; `has_levels`: whether anything stands at a height in it.
     `top`: what goes round where another assembly stands on this one; `set_on`: a spec of its own brought to as many sides and as
     wide as what it is to stand on, with the sizes that say so, one for each given; nothing where it cannot.
+    `profile`: how its boards look cut across, where they may be of a moulding; then choosing `moulding` makes them of another one (`ploughing.Profile`).
     """
 
     name: str
@@ -90,3 +96,4 @@ class Kind:
     words: Words
     top: Callable[[Any], Around | None] = _no_top
     set_on: Callable[[Any, int, tuple[float, ...]], tuple[Any, tuple[str, ...]] | None] = _set_on_nothing
+    profile: Callable[[Any], Section | None] = _no_section

@@ -20,7 +20,7 @@ from fennup.core.steps.notches import notched
 from fennup.core.steps.order import changes, dragged, in_order, with_tests
 from fennup.core.steps.placed import NOWHERE, Placement
 from fennup.core.steps.step import ENDS_OF_BOARDS, RAW_OVER_MM, Raw, Step
-from fennup.core.stock.ploughed import Chamfer, Cove, Round
+from fennup.core.stock.ploughed import Chamfer, Cove, Milled, Round
 
 # What any workshop has, for what no tool in it makes along a board or over a sheet: a pencil, a saw and a plane.
 BY_HAND = "hand"
@@ -134,7 +134,7 @@ class _Maker:
             before_on[edge].append(fact.key)
             done[edge] = plane
         for ploughed in facts.ploughed if not board.ready else ():
-            cautions = ("routing",) if isinstance(ploughed.cut, Chamfer | Round | Cove) else ("ploughing",)
+            cautions = ("routing",) if isinstance(ploughed.cut, Chamfer | Round | Cove | Milled) else ("ploughing",)
             yield Step(ploughed.key, ploughed.cut.form, facts.key, pieces, needs=tuple(before), cautions=cautions)
             before.append(ploughed.key)
         if board.panel or board.stave:
@@ -194,8 +194,8 @@ class _Maker:
             yield Step(
                 key, "scribe" if scribed and second else "second_end" if second else "first_end", facts.key, facts.group.boards,
                 use.way.tool if use else None, use.way if use else None, end=end, index=index,
-                ways=ways_for(board, plane, facts.extent[0], self.plan.tools), needs=tuple(needs), cautions=use.way.cautions if use else (),
-                cut=plane,
+                ways=ways_for(board, plane, facts.extent[0], self.plan.tools), needs=tuple(needs),
+                cautions=(*(use.way.cautions if use else ()), *(("finished",) if board.finished else ())), cut=plane,
             )  # fmt: skip
 
     def _sawn_apart(self) -> Iterator[Step]:

@@ -14,6 +14,7 @@ from fennup.core.stock.sizes import Section_mm, Within_mm
 Corner = Literal["face_upper", "face_lower", "back_upper", "back_lower"]
 CORNERS: tuple[Corner, ...] = get_args(Corner)
 Long = Literal["face", "back", "upper", "lower"]
+MOST_CORNERS = 64  # of one thing milled
 CURVE_MM = 0.05  # an arc is a polygon whose sides lie at most so far inside of it
 
 
@@ -126,9 +127,28 @@ class Tongue(_Cut):
         return tuple(_step(f"{side}_{self.edge}", self.long_mm, deep) for side, deep in sides if deep > 0)  # type: ignore[arg-type]
 
 
-Ploughed = Annotated[Rabbet | Groove | Chamfer | Round | Cove | Tongue, Field(discriminator="form")]
+class Milled(_Cut):
+    """What a cutter of any shape leaves, corner by corner of it: at a corner of the section from the wide side to the edge, each (in from the edge, in
+    from the wide side); out of a side from its lower or back end, (along it, deep). Curves are fine polygons already."""
+
+    form: Literal["milled"] = "milled"
+    at: Corner | Long
+    path: Annotated[tuple[tuple[Within_mm, Within_mm], ...], Field(min_length=2, max_length=MOST_CORNERS)]
+
+    def bites(self, wide: float, thick: float) -> tuple[Bite, ...]:
+        """What it takes."""
+        return (Bite(self.at, self.path),)
+
+    @property
+    def reaches_sides(self) -> bool:
+        """Whether it begins and ends on the sides that it is cut out of."""
+        (_, deep), (far, end) = self.path[0], self.path[-1]
+        return deep == 0 and (far == 0 if self.at in CORNERS else end == 0 and far > self.path[0][0])
+
+
+Ploughed = Annotated[Rabbet | Groove | Chamfer | Round | Cove | Tongue | Milled, Field(discriminator="form")]
 Form = Literal["rabbet", "groove", "chamfer", "round", "cove", "tongue"]
-FORMS: tuple[Form, ...] = get_args(Form)
+FORMS: tuple[Form, ...] = get_args(Form)  # that are set to figures; what is milled is drawn
 
 
 def _step(corner: Corner, width: float, depth: float) -> Bite:

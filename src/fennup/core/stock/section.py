@@ -6,9 +6,10 @@ from functools import cached_property, lru_cache
 from itertools import pairwise
 
 from fennup.core.geometry.plane import Plane, plane_through
+from fennup.core.geometry.polygon import convex_parts, is_simple, signed_area
 from fennup.core.geometry.polyhedron import clip_polygon, common_polygon, polygon_area
 from fennup.core.geometry.vec import Point2, Vec
-from fennup.core.stock.ploughed import CORNERS, Bite, Corner, Groove, Long, Ploughed, Rabbet
+from fennup.core.stock.ploughed import CORNERS, Bite, Corner, Groove, Long, Milled, Ploughed, Rabbet
 from fennup.core.tolerances import NOTHING, ON_LINE, SAME
 
 # The corners and the sides of a section in the order in which they come round it.
@@ -41,6 +42,11 @@ class Section:
     def holds_in(self) -> bool:
         """Whether there is a step or a channel that something can lie in."""
         return any(isinstance(cut, Rabbet | Groove) for cut in self.ploughed)
+
+    @cached_property
+    def milled(self) -> bool:
+        """Whether anything of it is drawn freely."""
+        return any(isinstance(cut, Milled) for cut in self.ploughed)
 
     @cached_property
     def bites(self) -> tuple[tuple[Bite, ...], ...]:
@@ -76,8 +82,8 @@ class Section:
             way = -1 if name in ("face", "lower") else 1
             axis = 0 if name in ("face", "back") else 1
             for path in sorted(paths, key=lambda path: way * path[0][axis]):
-                made += path
-        return tuple(made)
+                made += path[1:] if made[-1:] == [path[0]] else path  # two may meet on a side
+        return tuple(made[1:] if made[0] == made[-1] else made)
 
     @cached_property
     def lines(self) -> tuple[tuple[tuple[Long, float, float], ...], ...]:
@@ -98,8 +104,9 @@ class Section:
         """Whether what is ploughed leaves one piece of wood all round which the outline goes: nothing is cut through, no two things
         ploughed meet, and none reaches past a side."""
         ring = self.outline
-        turned = sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True)) / 2.0
-        return abs(turned - self.area_mm2) < SAME * self.width_mm * self.thickness_mm and _joined(_pieces(self))
+        if self.milled and not (len(ring) > 2 and signed_area(ring) > NOTHING and is_simple(ring)):
+            return False
+        return abs(signed_area(ring) - self.area_mm2) < SAME * self.width_mm * self.thickness_mm and _joined(_pieces(self))
 
     def same_as(self, other: "Section", flip: Flip = AS_IT_IS) -> bool:
         """Whether the wood of another section, turned so, is this one's."""
@@ -152,7 +159,9 @@ def _line(a: Point2, b: Point2) -> Plane:
 @lru_cache(maxsize=2048)
 def _pieces(section: Section) -> tuple[tuple[Vec, ...], ...]:
     """The convex pieces at x = 0: what bulges is clipped, what is hollow parts the wood along each of its walls, first those that
-    reach a side, so that a floor is a side of one piece."""
+    reach a side, so that a floor is a side of one piece. What is milled freely is parted between its own corners."""
+    if section.milled:
+        return tuple(tuple((0.0, y, z) for y, z in part) for part in convex_parts(section.outline))
     y, z = section.width_mm / 2, section.thickness_mm / 2
     pieces: list[tuple[Vec, ...]] = [((0.0, -y, -z), (0.0, y, -z), (0.0, y, z), (0.0, -y, z))]
     taken = [(bite.bulges, section.placed(bite)) for bites in section.bites for bite in bites]

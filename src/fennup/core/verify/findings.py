@@ -7,6 +7,7 @@ from fennup.core.parts.alike import PartGroup
 from fennup.core.parts.solid import Solid
 from fennup.core.saw.settings import Setting
 from fennup.core.saw.ways import SHORTEST_SAFE_MM
+from fennup.core.stock.lip import lip_of
 from fennup.core.stock.ploughed import Groove, Ploughed, Rabbet, Tongue
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
@@ -96,7 +97,11 @@ def _left(cut: Ploughed, section: Section) -> Iterator[tuple[str, float]]:
     """The thin walls that something ploughed leaves, with what to say of them."""
     wide, thick = section.width_mm, section.thickness_mm
     if isinstance(cut, Rabbet):
-        yield from (("thin_lip", wide - cut.width_mm), ("thin_lip", thick - cut.depth_mm))
+        lip = lip_of(section) if cut is section.rabbet else None
+        yield from (
+            ("thin_lip", wide - cut.width_mm),
+            ("thin_lip", min(thick - cut.depth_mm, lip.least_mm) if lip else thick - cut.depth_mm),
+        )
     elif isinstance(cut, Groove):
         long, deep = (wide, thick) if cut.side in ("face", "back") else (thick, wide)
         walls = (cut.from_mm, long - cut.from_mm - cut.width_mm, deep - cut.depth_mm)

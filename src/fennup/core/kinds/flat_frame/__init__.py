@@ -21,4 +21,5 @@ FLAT_FRAME = sized(
     stands=False,
     top=top,
     set_on=set_on,
+    profile=lambda spec: spec.section_of(spec.narrowest),
 )

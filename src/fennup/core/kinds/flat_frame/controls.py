@@ -109,7 +109,8 @@ def _line(shape: Irregular) -> Control:
 
 
 def _nominal(spec: FlatFrameSpec) -> Control:
-    options: dict[str, object] = {"as_measured": None, **{name: name for name in NOMINALS}}
+    own = [] if spec.board.nominal in (None, *NOMINALS) else [spec.board.nominal]  # a moulding's
+    options: dict[str, object] = {"as_measured": None, **{str(name): name for name in (*own, *NOMINALS)}}
     return Control(
         "nominal",
         "board",

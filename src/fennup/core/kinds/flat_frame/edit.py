@@ -23,6 +23,7 @@ from fennup.core.kinds.flat_frame.spec import (
     Rectangle,
     Regular,
 )
+from fennup.core.kinds.ploughing import Profile, chosen_profile
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
@@ -31,6 +32,7 @@ from fennup.core.units.lengths import Tape
 Document = dict[str, Any]
 USUAL_RABBET_MM = (6.0, 8.0)
 USUAL_PLAY_MM = 2.0
+LONGEST_NAME = 40  # of a nominal size
 LAST_NUMBER = 99  # of a layer: none is given twice
 RAILS = re.compile(r"rails\.([A-X]{1,2})\.width_mm")
 DRAGGED = {"across": "width_mm", "along": "depth_mm"}
@@ -245,6 +247,8 @@ def _choose(spec: FlatFrameSpec, document: Document, act: Choose, on: Tape) -> D
         return _freed(spec, document, str(act.value))
     if act.path == "board.nominal" and act.value is not None:
         nominal = NOMINALS.get(str(act.value))
+        if nominal is None and act.value == spec.board.nominal:
+            return document
         if nominal is None:
             raise SpecError("no_such_nominal", (act.path,), text=str(act.value)[:40])
         board = {**document["board"], "nominal": nominal.name, "width_mm": nominal.width_mm, "thickness_mm": nominal.thickness_mm}
@@ -252,6 +256,8 @@ def _choose(spec: FlatFrameSpec, document: Document, act: Choose, on: Tape) -> D
     if act.path == "rabbet":
         made = put_at(document, "rabbet", _rabbet(spec) if act.value == "usual" else act.value)
         return {"rabbet": None, **made}
+    if act.path == "moulding":
+        return _of_moulding(document, chosen_profile(act.value))
     if act.path == "layers.add":
         return _with_layer(spec, document, str(act.value))
     if act.path == "layers.away":
@@ -295,6 +301,18 @@ def _with_layer(spec: FlatFrameSpec, document: Document, side: str) -> Document:
     lies = {"keeps_to": "outside"} if side == "face" else {"keeps_to": "opening", "set_back_mm": narrow / 4}
     layer = {"side": side, "width_mm": narrow / 3 if side == "face" else narrow / 2, "thickness_mm": thick / 2, **lies}
     return {**document, "numbered": number, "layers": {**document["layers"], str(number): layer}}
+
+
+def _of_moulding(document: Document, profile: Profile) -> Document:
+    """All rails of one moulding: what holds something is its rabbet at the opening."""
+    step = profile.section.rabbet
+    rest = [cut.model_dump(mode="json") for cut in profile.ploughed if cut is not step]
+    board = {
+        "width_mm": profile.width_mm, "thickness_mm": profile.thickness_mm, "nominal": profile.name[:LONGEST_NAME] or None,
+        "ploughed": rest, "bought": True, "finished": profile.finish,
+    }  # fmt: skip
+    rabbet = {"width_mm": step.width_mm, "depth_mm": step.depth_mm} if step else None
+    return {**document, "rails": {}, "board": board, "rabbet": rabbet}
 
 
 def _rabbet(spec: FlatFrameSpec) -> Document:

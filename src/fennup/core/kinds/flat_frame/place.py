@@ -96,7 +96,14 @@ def _rail(spec: FlatFrameSpec, side: Side) -> Board:
     """An uncut rail along its side."""
     name = rail_name(spec, side.letter)
     return Board(
-        side.letter, name, spec.section_of(side.letter), frame_along(side, 0.0), role="frame", shows=True, ready=spec.board.bought
+        side.letter,
+        name,
+        spec.section_of(side.letter),
+        frame_along(side, 0.0),
+        role="frame",
+        shows=True,
+        ready=spec.board.bought,
+        finished=bool(spec.board.bought and spec.board.finished),
     )
 
 

@@ -199,13 +199,15 @@ def pinned_measure(shape: Irregular, pin: AnyPin) -> str:
 
 
 class BoardSpec(Strict):
-    """The stock, as it measures. `nominal` only remembers what the yard calls it; `bought`: it is a moulding, with all that is ploughed along it."""
+    """The stock, as it measures. `nominal` only remembers what the yard calls it; `bought`: it is a moulding, with all that is ploughed along it;
+    `finished`: and what is on it already."""
 
     width_mm: Section_mm
     thickness_mm: Section_mm
     nominal: Annotated[str | None, Field(max_length=40)] = None
     ploughed: Annotated[list[Ploughed], Field(max_length=MOST_PLOUGHED)] = []
     bought: bool = False
+    finished: Annotated[str, Field(max_length=60)] = ""
 
 
 class RailSpec(Strict):

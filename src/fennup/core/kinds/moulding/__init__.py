@@ -7,4 +7,6 @@ from fennup.core.kinds.moulding.starts import STARTS
 from fennup.core.kinds.moulding.words import WORDS
 from fennup.core.kinds.rescaling import sized
 
-MOULDING = sized("moulding", "Sprung mouldings", "Moulding", SIZING, edit, describe, STARTS, WORDS)
+MOULDING = sized(
+    "moulding", "Sprung mouldings", "Moulding", SIZING, edit, describe, STARTS, WORDS, profile=lambda spec: spec.section
+)

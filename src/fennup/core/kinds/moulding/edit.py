@@ -2,10 +2,11 @@
 
 from typing import Any
 
-from fennup.core.drawing.edit import Choose, Drag, Edit
+from fennup.core.drawing.edit import Choose, Drag, Edit, Give
 from fennup.core.kinds.gauged import after_drag
 from fennup.core.kinds.moulding.sizing import SIZING
 from fennup.core.kinds.moulding.spec import MOST_RUNS, MouldingSpec
+from fennup.core.kinds.ploughing import Profile, chosen_profile
 from fennup.core.kinds.sizing import pins_in
 from fennup.core.units.lengths import Tape
 
@@ -21,7 +22,16 @@ def edit(spec: MouldingSpec, act: Edit, on: Tape) -> Document:
         return after_drag(SIZING, spec, act, on)
     if isinstance(act, Choose) and act.path in ("runs.more", "runs.less"):
         return _with_runs(spec, more=act.path == "runs.more", side=str(act.value))
+    if isinstance(act, Choose) and act.path == "moulding":
+        return _of_profile(spec, chosen_profile(act.value), on)
     return SIZING.edit(spec, act, on)
+
+
+def _of_profile(spec: MouldingSpec, profile: Profile, on: Tape) -> Document:
+    """The same runs of another moulding, at the same spring."""
+    wide = SIZING.edit(spec, Give(op="give", measure="moulding_width", text=f"{profile.width_mm} mm"), on)
+    ploughed = [cut.model_dump(mode="json") for cut in profile.ploughed]
+    return {**wide, "thickness_mm": profile.thickness_mm, "ploughed": ploughed, "bought": True, "finished": profile.finish}
 
 
 def _with_runs(spec: MouldingSpec, *, more: bool, side: str) -> Document:

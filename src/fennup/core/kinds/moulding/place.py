@@ -86,6 +86,7 @@ def placed_runs(spec: MouldingSpec) -> list[Placed]:
         board = Board(
             letter, f"Run {letter}", spec.section, frame, role="moulding", shows=True,
             lower_rip=frame.plane_to_local(wall), upper_rip=frame.plane_to_local(above), ready=spec.bought,
+            finished=bool(spec.bought and spec.finished),
         )  # fmt: skip
         found.append(Placed(board, at, way, level, out, up_wall))
         at = add(at, scale(way, run.wall_mm))

@@ -1,0 +1,137 @@
+"""An outline as a section: the rectangle round it, less what it leaves out at the corners and in the sides. What is a rabbet, a groove, a chamfer, a
+rounding or a cove is called so, as then its figures can be typed; all else is milled, point by point."""
+
+from collections.abc import Iterator, Sequence
+from itertools import pairwise
+from math import hypot
+from typing import Literal
+
+from fennup.core.errors import SpecError
+from fennup.core.geometry.polygon import is_simple, signed_area, without_straight
+from fennup.core.geometry.vec import Point2
+from fennup.core.stock.ploughed import (
+    CORNERS,
+    CURVE_MM,
+    MOST_CORNERS,
+    Chamfer,
+    Corner,
+    Cove,
+    Groove,
+    Long,
+    Milled,
+    Ploughed,
+    Rabbet,
+    Round,
+)
+from fennup.core.stock.section import ROUND, Section
+
+ON_SIDE_MM = 1e-4  # so near to the rectangle a corner of the outline lies on it
+DIGITS = 6  # of a mm, that figures are read to
+Turning = Literal["quarter", "over"]
+
+
+def section_of(ring: Sequence[Point2]) -> Section:
+    """The section whose wood fills an outline, (y, z) in mm wherever it lies. SpecError `outline_crosses`, `outline_fine` with how many corners one
+    hollow has."""
+    ring = without_straight(ring if signed_area(ring) > 0 else ring[::-1])
+    if len(ring) < 3 or not is_simple(ring):
+        raise SpecError("outline_crosses", ("content",))
+    (low, high), (under, over) = (((min(v), max(v))) for v in zip(*ring, strict=True))
+    wide, thick = round(high - low, DIGITS), round(over - under, DIGITS)
+    middle = ((low + high) / 2, (under + over) / 2)
+    placed = [_on_sides((y - middle[0], z - middle[1]), wide / 2, thick / 2) for y, z in ring]
+    return Section(wide, thick, tuple(_taken(placed, wide, thick)))
+
+
+def turned(section: Section, how: Turning) -> Section:
+    """The same wood a quarter round, what was its upper edge now its face; or turned over, its upper edge where the lower was, its face up as it was."""
+    if how == "quarter":
+        return section_of([(-z, y) for y, z in section.outline])
+    return section_of([(-y, z) for y, z in section.outline])
+
+
+def _on_sides(p: Point2, y: float, z: float) -> Point2:
+    """A corner that lies on the rectangle but for rounding, on it."""
+    return _snapped(p[0], y), _snapped(p[1], z)
+
+
+def _snapped(value: float, half: float) -> float:
+    return next((side for side in (half, -half) if abs(value - side) < ON_SIDE_MM), value)
+
+
+def _sides(p: Point2, y: float, z: float) -> list[str]:
+    """The sides of the rectangle that a corner of the outline lies on, in the order of the way round: none inside, two at a corner."""
+    found = [name for name, on in (("back", p[1] == -z), ("upper", p[0] == y), ("face", p[1] == z), ("lower", p[0] == -y)) if on]
+    return found[::-1] if found == ["back", "lower"] else found
+
+
+def _taken(ring: list[Point2], wide: float, thick: float) -> Iterator[Ploughed]:
+    """What lies between each place where the outline lies on the rectangle and the next."""
+    y, z = wide / 2, thick / 2
+    first = next(k for k, p in enumerate(ring) if _sides(p, y, z))
+    ring = [*ring[first:], *ring[: first + 1]]
+    touching = [k for k, p in enumerate(ring) if _sides(p, y, z)]
+    for i, j in pairwise(touching):
+        run = ring[i : j + 1]
+        leaves, comes = _sides(run[0], y, z)[-1], _sides(run[-1], y, z)[0]
+        if leaves == comes and len(run) == 2:
+            continue
+        at = leaves if leaves == comes else ROUND[(ROUND.index(leaves) + 1) % len(ROUND)]
+        yield _named(at, _path(at, run, y, z), wide, thick)  # type: ignore[arg-type]
+
+
+def _path(at: str, run: list[Point2], y: float, z: float) -> list[Point2]:
+    """A stretch of the way round in the directions of its corner or side: what `Section.placed` puts there again."""
+    side, _, edge = at.partition("_")
+    if edge:
+        path = [(y - p[0] if edge == "upper" else y + p[0], z - p[1] if side == "face" else z + p[1]) for p in run]
+        path = path if at in ("back_upper", "face_lower") else path[::-1]
+    elif side in ("face", "back"):
+        path = [(y + p[0], z - p[1] if side == "face" else z + p[1]) for p in run]
+    else:
+        path = [(z + p[1], y - p[0] if side == "upper" else y + p[0]) for p in run]
+    if not edge and side in ("face", "lower"):
+        path = path[::-1]
+    return [(max(0.0, round(a, DIGITS)), max(0.0, round(b, DIGITS))) for a, b in path]
+
+
+def _named(at: Corner | Long, path: list[Point2], wide: float, thick: float) -> Ploughed:
+    """What takes a path, by its form where it has one with figures of its own."""
+    for cut in _candidates(at, path, wide, thick):
+        (bite,) = cut.bites(wide, thick)
+        if bite.at == at and _farthest(path, bite.path) <= 2 * CURVE_MM:
+            return cut
+    if len(path) > MOST_CORNERS:
+        raise SpecError("outline_fine", ("content",), count=len(path), most=MOST_CORNERS)
+    return Milled(at=at, path=tuple(path))
+
+
+def _candidates(at: Corner | Long, path: list[Point2], wide: float, thick: float) -> Iterator[Ploughed]:
+    """The forms that could begin and end there."""
+    (start, _), (far, deep) = path[0], path[-1]
+    if at in CORNERS:
+        if start < wide and deep < thick:
+            yield Rabbet(corner=at, width_mm=start, depth_mm=deep)
+            yield Chamfer(corner=at, width_mm=start, depth_mm=deep)
+        if abs(start - deep) < CURVE_MM and start < min(wide, thick):
+            yield Round(corner=at, radius_mm=start)
+            yield Cove(corner=at, radius_mm=start)
+    elif far > start > 0:
+        yield Groove(side=at, from_mm=start, width_mm=round(far - start, DIGITS), depth_mm=max(b for _, b in path))
+
+
+def _farthest(a: Sequence[Point2], b: Sequence[Point2]) -> float:
+    """How far the farthest corner of either line is from the other line."""
+    return max(*(_off(p, b) for p in a), *(_off(p, a) for p in b))
+
+
+def _off(p: Point2, line: Sequence[Point2]) -> float:
+    return min(_from_stretch(p, a, b) for a, b in pairwise(line))
+
+
+def _from_stretch(p: Point2, a: Point2, b: Point2) -> float:
+    """How far a place is from a stretch."""
+    (ax, ay), (bx, by) = a, b
+    long2 = (bx - ax) ** 2 + (by - ay) ** 2
+    part = 0.0 if long2 == 0 else max(0.0, min(1.0, ((p[0] - ax) * (bx - ax) + (p[1] - ay) * (by - ay)) / long2))
+    return hypot(p[0] - ax - part * (bx - ax), p[1] - ay - part * (by - ay))
