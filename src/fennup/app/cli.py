@@ -12,9 +12,8 @@ from pathlib import Path
 from typing import Any
 
 from fennup.app.models.store import Trouble, back_up, open_store
-from fennup.app.services import devices, documents
+from fennup.app.services import devices, documents, file_work
 from fennup.app.services.exports import EXPORTS
-from fennup.app.services.file_work import boards_of_file, finish_of_file, log_document_of_file, outgoing_of_file, solved_file
 from fennup.app.services.fitting import fit_of
 from fennup.app.services.forecasts import WHERE as WEATHER_AT
 from fennup.app.services.instruments import WHERE as INSTRUMENTS_AT
@@ -35,7 +34,7 @@ from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, from_core, validated
 from fennup.app.services.yards import WHERE
 from fennup.app.sharing import EVERYWHERE, LARGEST_REQUEST, SILENT_SECONDS, Share
-from fennup.app.standins import Refused, end, run_instruments, run_weather, run_yard
+from fennup.app.standins import Refused, add_standins, end
 from fennup.app.wording.trouble import trouble_text
 from fennup.core.bench.tasks import tasks_for
 from fennup.core.errors import CoreError
@@ -44,6 +43,7 @@ from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.exchange.document import solution_document
 from fennup.core.exchange.finish_document import finish_document
 from fennup.core.exchange.fit_document import fit_document
+from fennup.core.exchange.frames_document import frames_document
 from fennup.core.exchange.paper import SHEETS
 from fennup.core.exchange.progress import progress_document
 from fennup.core.fit.wishes import FitWishes
@@ -89,17 +89,7 @@ def _parser() -> argparse.ArgumentParser:
         return made
 
     _printing(command)
-    selling = command("yard", run_yard, "run the made-up timber yard, whose prices Fennup can ask for")
-    selling.add_argument("--port", type=int, default=8010)
-    selling.add_argument("--steady", action="store_true", help="never slow, never closed")
-    telling = command("weather", run_weather, "run the made-up weather service, which Fennup can ask before coats outdoors")
-    telling.add_argument("--port", type=int, default=8030)
-    telling.add_argument("--steady", action="store_true", help="never slow, never away, never late")
-    reading = command(
-        "instruments", run_instruments, "run the simulated angle gauge and caliper, with a page to turn their dials"
-    )
-    reading.add_argument("--port", type=int, default=8020)
-    reading.add_argument("--steady", action="store_true", help="no noise, a true zero, a full battery, no drop-outs")
+    add_standins(command)
     command("kinds", _kinds, "print every kind with the JSON Schema of its spec")
     command("schema", _schema, "print the JSON Schema of the files that Fennup reads and writes")
     command("openapi", _openapi, "print the OpenAPI document of the web API")
@@ -144,38 +134,30 @@ def _printing(command: Callable[..., argparse.ArgumentParser]) -> None:
     solving.add_argument("--saw", help="a file with a miter saw in JSON")
     solving.add_argument("--workshop", help="a file with a workshop in JSON")
     planning = command("boards", _boards, "plan which part comes out of which board and print the plan as JSON")
-    planning.add_argument(
-        "file", help="a .fennup.json file of a project with its rack, price list and wishes, or - for standard input"
-    )
-    planning.add_argument("--workshop", help="a file with a workshop in JSON, for the saw's kerf")
+    planning.add_argument("file", help="a .fennup.json file of a project with its rack, list and wishes, or - for standard input")
     cutting = command("cuts", _cuts, "print the steps of the work on the wood as JSON: every setting, pose, stop and mark")
     cutting.add_argument("file", help="a .fennup.json file of a project, or a spec in JSON, or - for standard input")
-    cutting.add_argument("--workshop", help="a file with a workshop in JSON")
-    cutting.add_argument(
-        "--boards", action="store_true", help="plan the boards of the file first, so that each step says which board"
-    )
+    cutting.add_argument("--boards", action="store_true", help="plan the boards first, so that each step says which board")
     going = command("progress", _progress, "print how far the work at the bench is, from a project's records, as JSON")
     going.add_argument("file", help="a .fennup.json file of a project with its records, or - for standard input")
-    going.add_argument("--workshop", help="a file with a workshop in JSON")
     fitting = command(
         "fit", _fit, "print the dry fit as JSON: forecast, what should be read, what readings mean, ways out, order"
     )
     fitting.add_argument(
         "file", help="a .fennup.json file of a project with its records, or a spec in JSON, or - for standard input"
     )
-    fitting.add_argument("--workshop", help="a file with a workshop in JSON, for the saw and the hand")
-
     finishing = command("finish", _finish, "print how it is fastened, coated, planned by the day and set up, as JSON")
     finishing.add_argument("file", help="a .fennup.json file of a project, or a spec in JSON, or - for standard input")
 
-    logging = command(
-        "log", _log, "print what happened and when, hours, lessons, slips and cost, from a project's records, as JSON"
-    )
+    logging = command("log", _log, "print what happened and when, hours, lessons, slips and cost, from records, as JSON")
     logging.add_argument("file", help="a .fennup.json file of a project with its records, or - for standard input")
-    logging.add_argument("--workshop", help="a file with a workshop in JSON")
-    logging.add_argument(
-        "--boards", action="store_true", help="plan the boards of the file first, so that it says what they cost"
+    logging.add_argument("--boards", action="store_true", help="plan the boards first, so that it says what they cost")
+    framing = command("frames", _frames, "print which frames come out of the workshop's mouldings as JSON")
+    framing.add_argument(
+        "file", help="a .fennup.json file of a workshop, mouldings and contents in JSON, or - for standard input"
     )
+    for one in (planning, cutting, going, fitting, logging, framing):
+        one.add_argument("--workshop", help="a file with a workshop in JSON, for its tools and how exactly you work")
 
 
 def _read(name: str) -> Any:
@@ -198,7 +180,7 @@ def _solve(chosen: argparse.Namespace) -> int:
         workshop = with_saw(validated(MiterSaw, _read(chosen.saw), PLAIN))
     elif chosen.workshop:
         workshop = validated(Workshop, _read(chosen.workshop), PLAIN)
-    solution = solved_file(document, workshop)
+    solution = file_work.solved_file(document, workshop)
     print(solution_document(solution, solution.design.proof).model_dump_json(indent=2))
     return 0
 
@@ -206,19 +188,33 @@ def _solve(chosen: argparse.Namespace) -> int:
 def _boards(chosen: argparse.Namespace) -> int:
     """The plan of a project's file; of a bare spec with the usual wishes, an empty rack and no list."""
     document = _read(chosen.file)
-    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
-    _print(boards_of_file(document, solved_file(document, workshop), workshop))
+    workshop = _workshop(chosen)
+    _print(file_work.boards_of_file(document, file_work.solved_file(document, workshop), workshop))
     return 0
+
+
+def _frames(chosen: argparse.Namespace) -> int:
+    """Every content in every moulding of a workshop's file, or of a document of both."""
+    library, kerf_mm = file_work.mouldings_of_file(_read(chosen.file))
+    print(frames_document(library, _workshop(chosen).kerf_mm if chosen.workshop else kerf_mm).model_dump_json(indent=2))
+    return 0
+
+
+def _workshop(chosen: argparse.Namespace) -> Workshop:
+    """The workshop in the file that was named; the usual one without a file."""
+    return validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
 
 
 def _cuts(chosen: argparse.Namespace) -> int:
     """The steps of a project's file, in the order and on the tools that it wishes; of a bare spec as usual."""
     document = _read(chosen.file)
-    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
+    workshop = _workshop(chosen)
     if is_file(document):
         workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
-    solution = solved_file(document, workshop)
-    placed = placements(BoardsDocument.model_validate(boards_of_file(document, solution, workshop))) if chosen.boards else {}
+    solution = file_work.solved_file(document, workshop)
+    placed = (
+        placements(BoardsDocument.model_validate(file_work.boards_of_file(document, solution, workshop))) if chosen.boards else {}
+    )
     print(cuts_document(solution, placed).model_dump_json(indent=2))
     return 0
 
@@ -228,9 +224,8 @@ def _progress(chosen: argparse.Namespace) -> int:
     document = _read(chosen.file)
     if not is_file(document):
         raise Refused(f"{chosen.file}: a project's file is needed: a bare spec has no records.")
-    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
-    workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
-    solution = solved_file(document, workshop)
+    workshop = _workshop(chosen).model_copy(update={"wishes": saw_in_file(document)})
+    solution = file_work.solved_file(document, workshop)
     tasks = tasks_for(solution.design, solution.plan, steps_for(solution.design, solution.plan))
     print(progress_document(tasks, records_in_file(document)).model_dump_json(indent=2))
     return 0
@@ -239,12 +234,12 @@ def _progress(chosen: argparse.Namespace) -> int:
 def _fit(chosen: argparse.Namespace) -> int:
     """The dry fit of a project's file, with its records; of a bare spec as planned."""
     document = _read(chosen.file)
-    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
+    workshop = _workshop(chosen)
     entries, wishes = [], FitWishes()
     if is_file(document):
         workshop = workshop.model_copy(update={"wishes": saw_in_file(document)})
         entries, wishes = records_in_file(document), fit_in_file(document)
-    fit = fit_of(solved_file(document, workshop), entries, wishes)
+    fit = fit_of(file_work.solved_file(document, workshop), entries, wishes)
     print(fit_document(fit).model_dump_json(indent=2))
     return 0
 
@@ -252,7 +247,7 @@ def _fit(chosen: argparse.Namespace) -> int:
 def _finish(chosen: argparse.Namespace) -> int:
     """The finish of a project's file, with its tables and records; of a bare spec as usual."""
     document = _read(chosen.file)
-    finish = finish_of_file(document, solved_file(document))
+    finish = file_work.finish_of_file(document, file_work.solved_file(document))
     try:
         print(finish_document(finish).model_dump_json(indent=2))
     except CoreError as error:
@@ -265,8 +260,12 @@ def _log(chosen: argparse.Namespace) -> int:
     document = _read(chosen.file)
     if not is_file(document):
         raise Refused(f"{chosen.file}: a project's file is needed: a bare spec has no records.")
-    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
-    print(log_document_of_file(document, workshop, datetime.now().astimezone(), boards=chosen.boards).model_dump_json(indent=2))
+    workshop = _workshop(chosen)
+    print(
+        file_work.log_document_of_file(document, workshop, datetime.now().astimezone(), boards=chosen.boards).model_dump_json(
+            indent=2
+        )
+    )
     return 0
 
 
@@ -319,12 +318,14 @@ def _export_file(chosen: argparse.Namespace) -> int:
     if chosen.project is None:
         raise Refused("With --as, name a project's file, or - for standard input.")
     export = EXPORTS[chosen.as_]
-    workshop = validated(Workshop, _read(chosen.workshop), PLAIN) if chosen.workshop else Workshop()
+    workshop = _workshop(chosen)
 
     def report(share: float) -> None:
         print(f"\rplanning the boards: {share:4.0%}", end="", file=sys.stderr, flush=True)
 
-    outgoing = outgoing_of_file(_read(chosen.project), workshop, chosen.size, report if export.long else lambda share: None)
+    outgoing = file_work.outgoing_of_file(
+        _read(chosen.project), workshop, chosen.size, report if export.long else lambda share: None
+    )
     try:
         content = export.make(outgoing)
     except CoreError as error:

@@ -17,6 +17,7 @@ from fennup.app.api import (
     fit,
     guard,
     log,
+    mouldings,
     plan_check,
     practice,
     problems,
@@ -65,6 +66,7 @@ def create_app(
     app.register_api(workshop.api)
     app.register_api(files.api)
     app.register_api(boards.api)
+    app.register_api(mouldings.api)
     app.register_api(saw.api)
     app.register_api(bench.api)
     app.register_api(fit.api)

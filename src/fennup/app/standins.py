@@ -54,3 +54,18 @@ def _until_ended(open_it: Callable[[], Any], port: int, told: str) -> int:
         server.serve_forever()
     server.server_close()
     return 0
+
+
+def add_standins(command: Callable[..., argparse.ArgumentParser]) -> None:
+    """Their commands."""
+    selling = command("yard", run_yard, "run the made-up timber yard, whose prices Fennup can ask for")
+    selling.add_argument("--port", type=int, default=8010)
+    selling.add_argument("--steady", action="store_true", help="never slow, never closed")
+    telling = command("weather", run_weather, "run the made-up weather service, which Fennup can ask before coats outdoors")
+    telling.add_argument("--port", type=int, default=8030)
+    telling.add_argument("--steady", action="store_true", help="never slow, never away, never late")
+    reading = command(
+        "instruments", run_instruments, "run the simulated angle gauge and caliper, with a page to turn their dials"
+    )
+    reading.add_argument("--port", type=int, default=8020)
+    reading.add_argument("--steady", action="store_true", help="no noise, a true zero, a full battery, no drop-outs")

@@ -36,7 +36,7 @@ from fennup.app.services.outside import NoAnswer
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, with_thickness
 from fennup.app.services.records import entries_of, records_of
 from fennup.app.services.solving import solved
-from fennup.app.services.upgrade import BOARDS, PRICES, PROJECT, RACK
+from fennup.app.services.upgrade import BOARDS, MOULDINGS, PRICES, PROJECT, RACK
 from fennup.app.services.validate import Invalid, from_core
 from fennup.app.services.yards import WHERE, fetch
 from fennup.app.wording.acts import did_words
@@ -191,10 +191,12 @@ class _Place:
             self.state = racks.state_of(session, BOARDS, racks.wishes_id(id))
             self.rack_state = racks.rack_state(session)
             self.prices = racks.prices_of(session)
+            self.mouldings_state = racks.mouldings_state(session)
             self.beside = [s for s in documents.listed(session, PROJECT) if s.id != id]
             self.wood = wood_of(entries_of(records_of(session, id)))
         self.wishes = racks.wishes_in(self.state)
         self.rack = racks.rack_in(self.rack_state)
+        self.mouldings = racks.mouldings_in(self.mouldings_state)
 
     @property
     def voice(self) -> Voice:
@@ -220,7 +222,7 @@ class _Place:
         specs = [(self.opened.state.id, self.opened.solved().spec.model_dump(mode="json"))]
         specs += [(id, solved(other, self.opened.workshop).spec.model_dump(mode="json")) for id, other in self.chosen()]
         kerf = self.opened.workshop.kerf_mm
-        return asked_for(specs, self.rack, self.prices, self.wishes, kerf, body.unit, body.graduation, self.wood)
+        return asked_for(specs, self.rack, self.prices, self.wishes, kerf, body.unit, body.graduation, self.wood, self.mouldings)
 
     def found(self) -> Found:
         """The plan that there is, and the job that makes a newer one."""
@@ -363,4 +365,8 @@ def cuts_done(path: ProjectPath, body: CutDone) -> Response:
         raise from_core(error, place.voice) from None
     with writing() as session:
         racks.save(session, RACK, racks.IDS[RACK], body.version, rack, {"event": "cuts_done"})
-    return json_of(CutDoneOut(back=back, gone=gone))
+        mouldings, lengths = racks.after_cuts(place.mouldings, found.plan.boards)
+        if mouldings != place.mouldings:
+            now = racks.mouldings_state(session)
+            racks.save(session, MOULDINGS, racks.IDS[MOULDINGS], now.version, mouldings, {"event": "cuts_done"})
+    return json_of(CutDoneOut(back=back + lengths, gone=gone))

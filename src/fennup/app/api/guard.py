@@ -15,7 +15,7 @@ BRING_IN = "/api/bring-in"
 LARGEST_TABLE = 2 * 1024 * 1024
 TABLES = ("/api/rack/table", "/api/prices/table")
 LARGEST_SENT_PHOTO = 25 * 1024 * 1024
-PHOTOS = "/log/photos"
+PHOTOS = ("/log/photos", "/mouldings/photos")
 DEEPEST = 40
 # Open to whoever is in the network, before any device is let in; the pages themselves are no secret.
 OPEN_TO_ALL = {"/api/pair", "/api/share/certificate"}

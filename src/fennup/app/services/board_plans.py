@@ -19,12 +19,14 @@ from fennup.core.boards.wishes import Wishes
 from fennup.core.cures import cures_for
 from fennup.core.exchange.boards_document import boards_document
 from fennup.core.exchange.boards_forms import BoardsDocument, CureForm, OtherForm, ShortForm, YardForm
+from fennup.core.mouldings.library import Mouldings, sources_in
 from fennup.core.project.spec import ProjectSpec
 from fennup.core.records.fold import AS_PLANNED, Wood
 from fennup.core.solve import designed
 from fennup.core.units.lengths import tape
 
 TYPE = "boards"
+NO_MOULDINGS = Mouldings()
 LOG = logging.getLogger("fennup.boards")
 ALL_BUT_EXTRAS = 0.8
 
@@ -52,12 +54,20 @@ def asked_for(
     unit: str,
     graduation: str,
     wood: Wood = AS_PLANNED,
+    mouldings: Mouldings = NO_MOULDINGS,
 ) -> Asked:
     """A plan for some projects by their ids and specs; `wood`: what became of the own one's at the bench."""
     spoiled = {"again": dict(sorted(wood.again.items())), "instead": sorted(wood.instead)} if wood != AS_PLANNED else {}
+    # What a moulding is made of, and the lengths of it, are all that a plan hangs on.
+    there = (
+        mouldings.model_dump(mode="json", include={"mouldings"}, exclude={"mouldings": {"__all__": {"photo", "error_mm"}}})
+        if mouldings.mouldings
+        else {}
+    )
     given = {
         "projects": [{"id": id, "spec": spec, **(spoiled if k == 0 else {})} for k, (id, spec) in enumerate(projects)],
         "rack": rack.model_dump(mode="json"),
+        **({"mouldings": there} if there else {}),
         "prices": prices.model_dump(mode="json", exclude={"as_of"}),
         "wishes": wishes.model_dump(mode="json"),
         "kerf_mm": kerf_mm,
@@ -140,7 +150,8 @@ def order_from(given: dict[str, Any]) -> tuple[Order, list[tuple[ProjectSpec, An
         for k, (id, (_, design), wood) in enumerate(zip(ids, found, woods, strict=True))
     )
     rack, prices = Rack.model_validate(given["rack"]), PriceList.model_validate(given["prices"])
-    return Order(cuttings, rack, prices, Wishes.model_validate(given["wishes"]), float(given["kerf_mm"])), found
+    lengths = tuple(sources_in(Mouldings.model_validate(given.get("mouldings", {}))))
+    return Order(cuttings, rack, prices, Wishes.model_validate(given["wishes"]), float(given["kerf_mm"]), lengths), found
 
 
 def make_plan(given: dict[str, Any], report: Report) -> dict[str, Any]:

@@ -279,7 +279,7 @@ def _board(plan: BoardsDocument, board: BoardForm, wishes: Wishes, names: Names,
     return PlanBoardOut(
         id=board.id,
         source=board.source,
-        name=f"{words.board_title(board.name, board.source)}{number}, {'to buy' if board.bought else 'from the rack'}",
+        name=f"{words.board_title(board.name, board.source)}{number}, {words.comes_from(board.source, bought=board.bought)}",
         size_text=words.size_text(board.length_mm, board.width_mm, board.thickness_mm, voice),
         length_mm=board.length_mm,
         width_mm=board.width_mm,

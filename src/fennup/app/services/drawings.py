@@ -22,6 +22,9 @@ NUMBERED = (
     "knot",
     "knot_from",
     "knot_to",
+    "found_length",
+    "found_count",
+    "found_away",
 )
 
 

@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 from fennup.app.services.bench_sheet import BenchSheet
-from fennup.app.services.board_plans import asked_for, make_plan
+from fennup.app.services.board_plans import NO_MOULDINGS, asked_for, make_plan
 from fennup.app.services.exports import Outgoing
 from fennup.app.services.finish_sheet import FinishSheet
 from fennup.app.services.finishing import finish_of
@@ -14,6 +14,7 @@ from fennup.app.services.log_sheet import LogSheet
 from fennup.app.services.portable import (
     BoardsEntry,
     FinishEntry,
+    Import,
     boards_in_file,
     finish_in_file,
     is_file,
@@ -26,7 +27,10 @@ from fennup.app.services.projects import PLAIN
 from fennup.app.services.saw_wishes import placements
 from fennup.app.services.solving import solved, solved_spec
 from fennup.app.services.steps_sheet import SawSheet
+from fennup.app.services.upgrade import MOULDINGS
+from fennup.app.services.validate import from_core, validated
 from fennup.app.wording.figures import Voice
+from fennup.core.errors import SpecError
 from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.fixed import MADE
 from fennup.core.exchange.log_document import LogDocument
@@ -35,6 +39,7 @@ from fennup.core.finish.planned import Finish
 from fennup.core.finish.tables import USUAL_TABLES
 from fennup.core.log.lessons import lessons_in
 from fennup.core.log.wishes import LogWishes
+from fennup.core.mouldings.library import Mouldings
 from fennup.core.solve import Solution
 from fennup.core.workshop import Workshop
 
@@ -55,7 +60,7 @@ def boards_of_file(
         body, entry = read_project_file(document), boards_in_file(document)
     asked = asked_for(
         [("", solution.spec.model_dump(mode="json"))], entry.rack, entry.prices, entry.wishes, workshop.kerf_mm,
-        body.unit if body else "mm", body.graduation if body else "1",
+        body.unit if body else "mm", body.graduation if body else "1", mouldings=entry.mouldings or NO_MOULDINGS,
     )  # fmt: skip
     return make_plan(asked.given, lambda share, result: report(share))
 
@@ -114,3 +119,14 @@ def outgoing_of_file(document: Any, workshop: Workshop, size: Size, report: Call
         changed=MADE,
         size=size,
     )
+
+
+def mouldings_of_file(document: Any) -> tuple[Mouldings, float]:
+    """(the mouldings and contents that a workshop's file holds, or a document of both alone; the saw's kerf there). Invalid."""
+    if not is_file(document):
+        return validated(Mouldings, document, PLAIN), Workshop().kerf_mm
+    found = Import(document)
+    library = found.stores.get(MOULDINGS)
+    if found.workshop is None or not isinstance(library, Mouldings):
+        raise from_core(SpecError("no_mouldings_in_it", ("mouldings",)), PLAIN)
+    return library, found.workshop.kerf_mm

@@ -8,12 +8,13 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
+from fennup.app.models.tables import File
 from fennup.app.services import documents, racks, records
 from fennup.app.services.own import AT_THE_FINISH, AT_THE_FIT, AT_THE_SAW, IN_THE_LOG
 from fennup.app.services.projects import PLAIN, ProjectBody, project_in, valid_spec
 from fennup.app.services.records import NewRecord
 from fennup.app.services.solving import solved
-from fennup.app.services.upgrade import BOARDS, NEWEST, PRICES, PROJECT, RACK, TABLES, WORKSHOP, upgraded
+from fennup.app.services.upgrade import BOARDS, MOULDINGS, NEWEST, PRICES, PROJECT, RACK, TABLES, WORKSHOP, upgraded
 from fennup.app.services.validate import Invalid, from_core, validated
 from fennup.app.services.workshops import BUILT_IN, current_workshop, save_workshop, workshop_state
 from fennup.core.boards.rack import PriceList, Rack
@@ -23,11 +24,13 @@ from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.cuts_forms import CutsDocument
 from fennup.core.exchange.finish_document import FinishDocument
 from fennup.core.exchange.fit_document import FitDocument
+from fennup.core.exchange.frames_document import FramesDocument
 from fennup.core.exchange.log_document import LogDocument
 from fennup.core.finish.tables import USUAL_TABLES, Tables
 from fennup.core.finish.wishes import FinishWishes
 from fennup.core.fit.wishes import FitWishes
 from fennup.core.log.wishes import LogWishes
+from fennup.core.mouldings.library import Mouldings
 from fennup.core.records.entry import Entry
 from fennup.core.saw.wishes import SawWishes
 from fennup.core.workshop import Workshop
@@ -53,12 +56,13 @@ class FileEntry(Strict):
 
 
 class BoardsEntry(Strict):
-    """What is wished of the plan of its boards, and the rack and the price list that it was made with. Brought in, only the wishes are
-    taken over; `./fennup boards` plans with all three."""
+    """What is wished of the plan of its boards, and the rack, the price list and the mouldings that it was made with. Brought in, only the wishes are
+    taken over; `./fennup boards` plans with all of them."""
 
     wishes: Wishes = Wishes()
     rack: Rack = Rack()
     prices: PriceList = PriceList()
+    mouldings: Mouldings | None = None
 
 
 class FinishEntry(Strict):
@@ -98,6 +102,8 @@ class WorkshopFile(Strict):
     rack: Rack | None = None
     prices: PriceList | None = None
     tables: Tables | None = None
+    mouldings: Mouldings | None = None
+    moulding_photos: list[FileEntry] = []
     project_version: Version
     projects: list[ProjectEntry]
 
@@ -117,30 +123,45 @@ def file_schema() -> dict[str, Any]:
         "fit": FitDocument.model_json_schema(),
         "finish": FinishDocument.model_json_schema(),
         "log": LogDocument.model_json_schema(),
+        "frames": FramesDocument.model_json_schema(),
         "versions": NEWEST,
     }
 
 
 def _entry(session: Session, id: str, body: ProjectBody, *, alone: bool) -> dict[str, Any]:
     kept = [{name: getattr(record, name) for name in NewRecord.model_fields} for record in records.records_of(session, id)]
-    files = [
-        {"id": f.id, "name": f.name, "media_type": f.media_type, "content": b64encode(f.content).decode()}
-        for f in records.files_of(session, id)
-    ]
+    files = [_file_entry(f) for f in records.files_of(session, id)]
     with suppress(Invalid):  # what can no longer be worked out goes out as it is
         body = body.model_copy(update={"spec": valid_spec(body.spec).model_dump(mode="json")})
     made = {"project": body.model_dump(mode="json", exclude={"variant_of"}), "records": kept, "files": files}
     wishes = racks.wishes_in(racks.state_of(session, BOARDS, racks.wishes_id(id)))
     entry = BoardsEntry(wishes=wishes.model_copy(update={"beside": []}))
     if alone:
-        entry = entry.model_copy(update={"rack": racks.rack_in(racks.rack_state(session)), "prices": racks.prices_of(session)})
+        mouldings = racks.mouldings_of(session)
+        there = {"rack": racks.rack_in(racks.rack_state(session)), "prices": racks.prices_of(session)}
+        entry = entry.model_copy(update={**there, "mouldings": without_photos(mouldings) if mouldings.mouldings else None})
     tables = racks.tables_of(session)
     finish = FinishEntry(wishes=AT_THE_FINISH.of(session, id), tables=tables if alone and tables != USUAL_TABLES else None)
     made["finish"] = finish.model_dump(mode="json", exclude_none=finish.tables is None)
     made["log"] = IN_THE_LOG.of(session, id).model_dump(mode="json")
     made["fit"] = AT_THE_FIT.of(session, id).model_dump(mode="json")
     made["saw"] = AT_THE_SAW.inside(AT_THE_SAW.state(session, id)).model_dump(mode="json")
-    return made | {"boards": entry.model_dump(mode="json", exclude=None if alone else {"rack", "prices"})}
+    return made | {
+        "boards": entry.model_dump(
+            mode="json",
+            exclude={"mouldings"} if alone and not entry.mouldings else None if alone else {"rack", "prices", "mouldings"},
+        )
+    }
+
+
+def _file_entry(file: File) -> dict[str, Any]:
+    return {"id": file.id, "name": file.name, "media_type": file.media_type, "content": b64encode(file.content).decode()}
+
+
+def without_photos(library: Mouldings) -> Mouldings:
+    """The mouldings with nothing that is a file of the workshop's."""
+    bare = {id: moulding.model_copy(update={"photo": None}) for id, moulding in library.mouldings.items()}
+    return library.model_copy(update={"mouldings": bare})
 
 
 def project_file(session: Session, id: str) -> dict[str, Any]:
@@ -157,6 +178,8 @@ def workshop_file(session: Session) -> dict[str, Any]:
             entries.append(_entry(session, state.id, project_in(state.body, state.id), alone=False))
         except documents.Unreadable:
             continue
+    library = racks.mouldings_of(session)
+    shown = {moulding.photo for moulding in library.mouldings.values()}
     return {
         "format": WORKSHOP_FORMAT,
         "version": NEWEST[WORKSHOP],
@@ -164,6 +187,8 @@ def workshop_file(session: Session) -> dict[str, Any]:
         "rack": racks.rack_in(racks.rack_state(session)).model_dump(mode="json"),
         "prices": racks.prices_of(session).model_dump(mode="json"),
         "tables": racks.tables_of(session).model_dump(mode="json"),
+        "mouldings": library.model_dump(mode="json"),
+        "moulding_photos": [_file_entry(f) for f in records.files_of(session, WORKSHOP) if f.id in shown],
         "project_version": NEWEST[PROJECT],
         "projects": entries,
     }
@@ -231,7 +256,8 @@ class Import:
 
     def __init__(self, document: Any) -> None:
         self.workshop: Workshop | None = None
-        self.stores: dict[str, Rack | PriceList | Tables | None] = {}
+        self.stores: dict[str, Rack | PriceList | Tables | Mouldings | None] = {}
+        self.photos: list[tuple[FileEntry, bytes]] = []
         kind = document.get("format") if isinstance(document, dict) else None
         if kind == WORKSHOP_FORMAT:
             file = validated(WorkshopFile, document, PLAIN)
@@ -239,7 +265,8 @@ class Import:
             if body is None:
                 raise from_core(SpecError("file_newer", ("version",), version=file.version, newest=NEWEST[WORKSHOP]), PLAIN)
             self.workshop = validated(Workshop, body, PLAIN)
-            self.stores = {RACK: file.rack, PRICES: file.prices, TABLES: file.tables}
+            self.stores = {RACK: file.rack, PRICES: file.prices, TABLES: file.tables, MOULDINGS: file.mouldings}
+            self.photos = [(photo, _content(photo)) for photo in file.moulding_photos]
             entries, version = file.projects, file.project_version
             paths = [f"projects.{i}.project" for i in range(len(entries))]
         elif kind == PROJECT_FORMAT:
@@ -257,7 +284,13 @@ class Import:
         made = []
         if self.workshop:
             save_workshop(session, workshop_state(session).version, self.workshop, {"event": "import"})
+        brought = {
+            photo.id: records.add_file(session, WORKSHOP, photo.name, photo.media_type, content, photo.id).id
+            for photo, content in self.photos
+        }
         for type, store in self.stores.items():
+            if isinstance(store, Mouldings):
+                store = _with_photos(store, brought)
             if store:
                 racks.save(
                     session,
@@ -286,6 +319,14 @@ class Import:
             records.add_imported(session, state.id, entry.records, files)
             made.append(state.id)
         return made[::-1]
+
+
+def _with_photos(library: Mouldings, brought: dict[str, str]) -> Mouldings:
+    """The mouldings with the photos as they are called here; one that did not come along is left out."""
+    found = {
+        id: moulding.model_copy(update={"photo": brought.get(moulding.photo or "")}) for id, moulding in library.mouldings.items()
+    }
+    return library.model_copy(update={"mouldings": found})
 
 
 def _content(file: FileEntry) -> bytes:

@@ -1,4 +1,4 @@
-"""The rack, the price list and the tables: documents of the workshop, made when they are first changed."""
+"""The rack, the price list, the tables and the mouldings: documents of the workshop, made when they are first changed."""
 
 from collections.abc import Mapping
 from datetime import UTC, datetime
@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from fennup.app.services import documents
 from fennup.app.services.projects import PLAIN
-from fennup.app.services.upgrade import BOARDS, PRICES, RACK, TABLES, WORKSHOP
+from fennup.app.services.upgrade import BOARDS, MOULDINGS, PRICES, RACK, TABLES, WORKSHOP
 from fennup.app.services.validate import changed_by, from_core
 from fennup.app.wording.figures import Voice
 from fennup.core.boards.rack import PriceList, Rack, RackBoard, Stock, edit_rack, with_boards
@@ -19,13 +19,15 @@ from fennup.core.drawing.edit import Edit
 from fennup.core.errors import CoreError
 from fennup.core.exchange.boards_forms import BoardForm, OffcutForm
 from fennup.core.finish.tables import USUAL_TABLES, Tables, edit_tables
+from fennup.core.mouldings.library import Mouldings, after_cutting, edit_mouldings
 
-IDS = {RACK: "rack", PRICES: "price-list", TABLES: "tables"}
+IDS = {RACK: "rack", PRICES: "price-list", TABLES: "tables", MOULDINGS: "mouldings"}
 EMPTY: dict[str, dict[str, object]] = {
     RACK: Rack().model_dump(mode="json"),
     PRICES: PriceList().model_dump(mode="json"),
     BOARDS: Wishes().model_dump(mode="json"),
     TABLES: USUAL_TABLES.model_dump(mode="json"),
+    MOULDINGS: Mouldings().model_dump(mode="json"),
 }
 
 
@@ -76,6 +78,29 @@ def tables_after(tables: Tables, acts: list[Edit], voice: Voice = PLAIN) -> Tabl
     return changed_by(tables, acts, edit_tables, voice)
 
 
+def mouldings_in(state: documents.State) -> Mouldings:
+    """The mouldings that a document holds; none where it cannot be read."""
+    try:
+        return Mouldings.model_validate(state.body)
+    except (ValidationError, CoreError):
+        return Mouldings()
+
+
+def mouldings_state(session: Session) -> documents.State:
+    """The document of the mouldings."""
+    return state_of(session, MOULDINGS, IDS[MOULDINGS])
+
+
+def mouldings_of(session: Session) -> Mouldings:
+    """The workshop's mouldings as they now are."""
+    return mouldings_in(mouldings_state(session))
+
+
+def mouldings_after(library: Mouldings, acts: list[Edit], voice: Voice = PLAIN) -> Mouldings:
+    """The mouldings after some acts. Invalid."""
+    return changed_by(library, acts, edit_mouldings, voice)
+
+
 def wishes_id(project: str) -> str:
     """The id of a project's wishes."""
     return f"b-{project[:30]}"
@@ -101,7 +126,7 @@ def save(
     type: str,
     id: str,
     version: int,
-    body: Rack | PriceList | Wishes | Tables,
+    body: Rack | PriceList | Wishes | Tables | Mouldings,
     did: documents.Did,
     owner: str = WORKSHOP,
 ) -> documents.State:
@@ -133,6 +158,18 @@ def rack_with_table(
         raise from_core(error, voice) from None
 
 
+def after_cuts(library: Mouldings, boards: list[BoardForm]) -> tuple[Mouldings, int]:
+    """(the mouldings when a plan's cuts are done: what was cut up is gone, offcuts that are worth keeping are there; how many of these)."""
+    used: dict[str, int] = {}
+    offcuts: dict[str, list[float]] = {}
+    for form in boards:
+        if form.source.startswith("m:"):
+            used[form.source] = used.get(form.source, 0) + 1
+            own = offcuts.setdefault(form.source.split(":")[1], [])
+            own += [float(floor(offcut.to_mm - offcut.from_mm)) for offcut in form.offcuts if offcut.kept]
+    return after_cutting(library, used, offcuts), sum(map(len, offcuts.values()))
+
+
 def back_on_rack(rack: Rack, prices: PriceList, boards: list[BoardForm], project: str) -> tuple[Rack, int, int]:
     """(the rack when a plan's cuts are done, how many offcuts came back, how many boards left it). SpecError `too_many_on_rack`."""
     left, back = dict(rack.boards), []
@@ -145,7 +182,7 @@ def back_on_rack(rack: Rack, prices: PriceList, boards: list[BoardForm], project
             if board.count > 1:
                 left[form.source] = board.model_copy(update={"count": board.count - 1})
         for offcut in form.offcuts:
-            if offcut.kept:
+            if offcut.kept and not form.source.startswith("m:"):
                 back.append(_offcut(offcut, known, project))
     rest = rack.model_copy(update={"boards": left, "numbered": rack.next_number() - 1})
     return with_boards(rest, back), len(back), sum(not form.bought for form in boards)

@@ -8,7 +8,8 @@ from fennup.core.project.forms import newest_form
 Body = dict[str, Any]
 PROJECT, WORKSHOP = "project", "workshop"
 RACK, PRICES, BOARDS, SAW, FIT, FINISH, TABLES, LOG = "rack", "prices", "boards", "saw", "fit", "finish", "tables", "log"
-TYPES = (PROJECT, WORKSHOP, RACK, PRICES, BOARDS, SAW, FIT, FINISH, TABLES, LOG)
+MOULDINGS = "mouldings"
+TYPES = (PROJECT, WORKSHOP, RACK, PRICES, BOARDS, SAW, FIT, FINISH, TABLES, LOG, MOULDINGS)
 
 
 def _members_with_ids(body: Body) -> Body:

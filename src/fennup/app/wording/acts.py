@@ -9,6 +9,7 @@ from fennup.app.wording.figures import Voice
 from fennup.app.wording.finish_labels import FINISH_ACTS
 from fennup.app.wording.fit_labels import FIT_ACTS
 from fennup.app.wording.labels import LABELS
+from fennup.app.wording.moulding_labels import moulding_act_words
 from fennup.core.drawing.edit import Drag, Fit, Free, Give, ProjectAct, Rescale
 
 _FIELDS = {
@@ -23,7 +24,7 @@ _FIELDS = {
     "up_mm": "how high it stands", "along_mm": "where a piece ends", "plus_mm": "how much more than what it follows",
     "height_mm": "height", "set_in_mm": "how far in", "low_mm": "where braces start", "high_mm": "where braces end",
     "named": "sizes with a name", "holes": "holes", "lies_flat": "how a piece lies", "box_mm": "boxes", "right": "the two sides", "foot": "the feet",
-    "roll": "how legs are turned", "ploughed": "what is cut along the boards", "bought": "whether it comes so", "runs": "the runs",
+    "roll": "how legs are turned", "ploughed": "what is cut along the boards", "bought": "whether it comes so", "moulding": "another moulding", "runs": "the runs",
     "layers": "strips on the rails", "set_back_mm": "how far strips are set back", "stand_off_mm": "how far it stands off", "rails": "rails", "rings": "rings", "braces": "braces", "top": "top", "treads": "treads",
 }  # fmt: skip
 
@@ -85,6 +86,8 @@ def act_words(act: ProjectAct, voice: Voice) -> str:
         return LOG_ACTS[act.path]
     if act.path.partition(".")[0] in FIT_ACTS:
         return FIT_ACTS[act.path.partition(".")[0]]
+    if act.path.startswith(("mouldings.", "contents.")):
+        return moulding_act_words(act.path)
     if act.path.startswith("follow:"):
         return "what a size follows"
     parts = act.path.rpartition(".spec.")[2].split(".")

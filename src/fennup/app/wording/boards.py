@@ -50,6 +50,11 @@ def board_title(name: str, id: str) -> str:
     return f"Board {id[1:]}" if name in ("", id) else name
 
 
+def comes_from(source: str, *, bought: bool) -> str:
+    """Where a board comes from."""
+    return "to buy" if bought else "of your mouldings" if source.startswith("m:") else "from the rack"
+
+
 def cautions(board: RackBoard) -> list[str]:
     """What to look out for with a board."""
     return [text for flag, text in CAUTIONS.items() if getattr(board, flag)]

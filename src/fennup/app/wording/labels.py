@@ -7,6 +7,7 @@ from typing import Any
 from fennup.app.wording.board_labels import BOARD_LABELS
 from fennup.app.wording.finish_labels import FINISH_LABELS
 from fennup.app.wording.fit_labels import FIT_LABELS
+from fennup.app.wording.moulding_labels import MOULDING_LABELS
 from fennup.app.wording.ploughed_labels import PLOUGHED_LABELS
 from fennup.app.wording.saw_labels import SAW_LABELS
 from fennup.app.wording.tables import merged
@@ -200,6 +201,7 @@ LABELS = merged(
         **SAW_LABELS,
         **BOARD_LABELS,
         **PLOUGHED_LABELS,
+        **MOULDING_LABELS,
         **FIT_LABELS,
         **FINISH_LABELS,
     },
@@ -207,7 +209,7 @@ LABELS = merged(
 )
 GROUPS = {
     "named": "Sizes with a name", "pipes": "Pipes", "place": "Where it stands, what it follows", "following": "Let a size follow another", "assemblies": "Assemblies",
-    "outline": "Outline", "section": "Cut along the boards", "layers": "Strips on the rails", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
+    "outline": "Outline", "section": "Cut along the boards", "layers": "Strips on the rails", "lengths": "Lengths of it", "contents": "What it is", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "posts": "Posts", "rails": "Rails, beams, slats", "braces": "Braces", "ground": "The ground", "scales": "Scales and blade", "plan": "Plan", "hand": "How exactly you work", "fit": "Fit", "passage": "What it goes through",
 }  # fmt: skip
 
@@ -232,7 +234,7 @@ VIEWS = {
     "operator": "As you stand at the saw", "saw_above": "From above: swing", "saw_front": "From the front: tilt",
     "saw_room_square": "The greatest board, cut straight, seen from the right", "saw_room_swung": "The same, swung 45°", "saw_room_tilted": "The same, tilted 45°", "saw_front_step": "From the front", "saw_right_step": "From the right",
     "measure": "What to measure", "blank": "Sheet, laid flat",
-    "rack_board": "A board of the rack", "joining": "How it comes together", "passage": "As it goes through", "joint_cut": "The joint cut open", "joint_pattern": "Where they go in", "painting": "What becomes of each side", "set_out": "Set out, from above", "on_wall": "On its wall", "hands": "Flipped onto each other", "plan_board": "A board and its parts",
+    "rack_board": "A board of the rack", "joining": "How it comes together", "passage": "As it goes through", "joint_cut": "The joint cut open", "joint_pattern": "Where they go in", "painting": "What becomes of each side", "set_out": "Set out, from above", "on_wall": "On its wall", "hands": "Flipped onto each other", "plan_board": "A board and its parts", "moulding": "A moulding cut across",
 }  # fmt: skip
 
 

@@ -39,6 +39,7 @@ TEXTS = merged(
     "refusals",
     {
         "ploughed_too_large": "There is not so much wood there: {mm:length}, and it must stay under {limit_mm:length}.",
+        "no_mouldings_in_it": "That file holds no mouldings: a workshop’s file does, or a document with mouldings and contents.",
         "no_such_moulding": "There is no such moulding.",
         "no_rabbet_in_it": "It has no rabbet at its opening’s back, so that nothing lies in it. Turn it, or cut one.",
         "too_many_mouldings": "There are {most} mouldings already; that is the most.",

@@ -9,7 +9,12 @@ from math import atan2, degrees, hypot
 from typing import Any
 
 from fennup.core.errors import SpecError
+from fennup.core.geometry.polygon import from_stretch, signed_area
 from fennup.core.geometry.vec import Point2
+from fennup.core.stock.outlined import section_of
+from fennup.core.stock.ploughed import CURVE_MM
+from fennup.core.stock.section import Section
+from fennup.core.stock.sizes import THICKEST_MM
 
 LARGEST_DRAWING = 4 * 1024 * 1024
 MOST_CORNERS = 24
@@ -24,6 +29,8 @@ FINEST_MM, COARSEST_MM = 0.01, 20.0  # how far off a curve the corners in its pl
 HALVINGS = 16
 LENGTH_ERROR = 1e-3  # of a curve's length, by which it is parted finely
 SMALLEST_MM, LARGEST_MM = 20.0, 20_000.0
+THINNEST_SECTION_MM = 3.0
+COARSEST_CURVE_MM = 0.4  # off a section's curves, where it has very many
 MM_IN_INCH = 25.4
 PIXELS = 96.0
 LIBRARY_MM = 0.0393701  # inches, that a millimetre is to the library that reads SVG
@@ -58,9 +65,55 @@ class Outline:
         return max(xs) - min(xs), max(ys) - min(ys)
 
 
+@dataclass(frozen=True)
+class DrawnSection:
+    """A section out of a drawing; how far its curves are off the straight lines in their place; what else was there, as of an outline."""
+
+    section: Section
+    error_mm: float
+    curved: bool
+    others: int
+    open_runs: int
+    ignored: tuple[str, ...]
+
+
 def outline_in(name: str, text: str, most: int = MOST_CORNERS) -> Outline:
     """The largest closed outline of a drawing, with at most so many corners. SpecError `drawing_large`, `drawing_unknown`, `drawing_broken`, `no_outline`, `outline_open`, `outline_crosses`,
     `outline_hollow`, `outline_corners`, `outline_small`, `outline_large`."""
+    run, others, open_runs, ignored = _largest(name, text)
+    return _outline(run, others, open_runs, ignored, most)
+
+
+def section_in(name: str, text: str) -> DrawnSection:
+    """The largest closed outline of a drawing as a moulding cut across, opening edge at the left and show side up as it is drawn. Curves become straight pieces, as fine as can be, at most COARSEST_CURVE_MM off.
+    SpecError as `outline_in`, and `outline_fine`."""
+    run, others, open_runs, ignored = _largest(name, text)
+    if _crosses(run.points):
+        raise SpecError("outline_crosses", ("content",))
+    xs, ys = zip(*run.points, strict=True)
+    sizes = (max(xs) - min(xs), max(ys) - min(ys))
+    if min(sizes) < THINNEST_SECTION_MM:
+        raise SpecError("outline_small", ("content",), mm=min(sizes), least_mm=THINNEST_SECTION_MM)
+    if max(sizes) > THICKEST_MM:
+        raise SpecError("outline_large", ("content",), mm=max(sizes), most_mm=THICKEST_MM)
+    ring = _without_straight(run.points)
+    tolerance = CURVE_MM if run.curved else FINE_MM
+    while True:
+        corners = _thinned_ring(ring, tolerance) if len(ring) > 4 else ring
+        try:
+            section = section_of([(-x, y) for x, y in corners], tolerance)
+            break
+        except SpecError as refused:
+            tolerance = max(2 * tolerance, CURVE_MM)
+            if refused.code != "outline_fine" or tolerance > COARSEST_CURVE_MM:
+                raise
+    sides = list(pairwise([*corners, corners[0]]))
+    error = max(min(from_stretch(p, a, b) for a, b in sides) for p in run.points)
+    return DrawnSection(section, error, run.curved, others, open_runs, tuple(ignored))
+
+
+def _largest(name: str, text: str) -> tuple[Run, int, int, Sequence[str]]:
+    """(the largest closed line of a drawing, how many others there are, how many that do not close, what is not read)."""
     if len(text) > LARGEST_DRAWING:
         raise SpecError("drawing_large", ("content",), most_mb=LARGEST_DRAWING // 1024 // 1024)
     text = text.replace("\r\n", "\n")
@@ -78,11 +131,11 @@ def outline_in(name: str, text: str, most: int = MOST_CORNERS) -> Outline:
     if not closed:
         raise SpecError("outline_open" if open_runs else "no_outline", ("content",), count=open_runs)
     closed.sort(key=lambda run: -_room(run.points))
-    return _outline(closed[0], len(closed) - 1, open_runs, ignored, most)
+    return closed[0], len(closed) - 1, open_runs, ignored
 
 
 def _outline(run: Run, others: int, open_runs: int, ignored: Sequence[str], most: int) -> Outline:
-    points = run.points if _area(run.points) > 0 else run.points[::-1]
+    points = run.points if signed_area(run.points) > 0 else run.points[::-1]
     if _crosses(points):
         raise SpecError("outline_crosses", ("content",))
     corners, error = _straight(points, most)
@@ -123,7 +176,7 @@ def _straight(points: Sequence[Point2], most: int) -> tuple[tuple[Point2, ...], 
     if len(corners) < 3:
         raise SpecError("no_outline", ("content",), count=0)
     sides = list(zip(corners, (*corners[1:], corners[0]), strict=True))
-    return tuple(corners), max(min(_off(p, a, b) for a, b in sides) for p in points)
+    return tuple(corners), max(min(from_stretch(p, a, b) for a, b in sides) for p in points)
 
 
 def _without_straight(points: Sequence[Point2]) -> list[Point2]:
@@ -148,7 +201,7 @@ def _fewest(points: Sequence[Point2], tolerance: float) -> list[Point2]:
     while here < len(ring) - 1:
         there = here + 1
         while there < len(ring) - 1 and all(
-            _off(p, ring[here], ring[there + 1]) <= tolerance for p in ring[here + 1 : there + 1]
+            from_stretch(p, ring[here], ring[there + 1]) <= tolerance for p in ring[here + 1 : there + 1]
         ):
             there += 1
         found.append(ring[there])
@@ -162,8 +215,8 @@ def _thinned(run: list[Point2], tolerance: float) -> list[Point2]:
         low, high = todo.pop()
         if high - low < 2:
             continue
-        k = max(range(low + 1, high), key=lambda i: _off(run[i], run[low], run[high]))
-        if _off(run[k], run[low], run[high]) > tolerance:
+        k = max(range(low + 1, high), key=lambda i: from_stretch(run[i], run[low], run[high]))
+        if from_stretch(run[k], run[low], run[high]) > tolerance:
             keep.add(k)
             todo += [(low, k), (k, high)]
     return [run[k] for k in sorted(keep)]
@@ -282,22 +335,10 @@ def _near(a: Point2, b: Point2) -> bool:
     return hypot(a[0] - b[0], a[1] - b[1]) < SAME_PLACE_MM
 
 
-def _area(points: Sequence[Point2]) -> float:
-    return sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, (*points[1:], points[0]), strict=True)) / 2
-
-
 def _room(points: Sequence[Point2]) -> float:
     """The area of the box round some points."""
     xs, ys = zip(*points, strict=True)
     return float((max(xs) - min(xs)) * (max(ys) - min(ys)))
-
-
-def _off(p: Point2, a: Point2, b: Point2) -> float:
-    """How far a point is from a stretch."""
-    (ax, ay), (bx, by) = a, b
-    long2 = (bx - ax) ** 2 + (by - ay) ** 2
-    part = 0.0 if long2 == 0 else max(0.0, min(1.0, ((p[0] - ax) * (bx - ax) + (p[1] - ay) * (by - ay)) / long2))
-    return hypot(p[0] - ax - part * (bx - ax), p[1] - ay - part * (by - ay))
 
 
 def _turn(a: Point2, b: Point2, c: Point2) -> float:

@@ -141,3 +141,11 @@ def _laid_together(a: list[Point2], b: list[Point2]) -> list[Point2] | None:
                 return whole
             return None
     return None
+
+
+def from_stretch(p: Point2, a: Point2, b: Point2) -> float:
+    """How far a place is from a stretch."""
+    (ax, ay), (bx, by) = a, b
+    long2 = (bx - ax) ** 2 + (by - ay) ** 2
+    part = 0.0 if long2 == 0 else max(0.0, min(1.0, ((p[0] - ax) * (bx - ax) + (p[1] - ay) * (by - ay)) / long2))
+    return hypot(p[0] - ax - part * (bx - ax), p[1] - ay - part * (by - ay))

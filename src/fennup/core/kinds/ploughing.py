@@ -7,11 +7,12 @@ from typing import Annotated, Literal
 from pydantic import Field, ValidationError
 
 from fennup.core.drawing.edit import Choose, TypeIn
-from fennup.core.drawing.view import DOWN, LEFT, RIGHT, UP, Control, Dimension, Option
+from fennup.core.drawing.view import DOWN, LEFT, RIGHT, UP, Control, Dimension, Mark, Option
 from fennup.core.errors import SpecError
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.asking import Answers, choice, figure
 from fennup.core.kinds.fields import Section_mm, Strict
+from fennup.core.kinds.registry import Called
 from fennup.core.stock.ploughed import CORNERS, FORMS, Chamfer, Cove, Form, Groove, Long, Milled, Ploughed, Rabbet, Round, Tongue
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
@@ -217,6 +218,15 @@ def _counted_from(cut: Groove, section: Section, path: str, sides: str, about: s
         for end, far in zip(ends, (False, True), strict=True)
     }
     return choice("groove_counted", group, path, answers, about)
+
+
+def side_marks(section: Section, called: Called) -> tuple[Mark, ...]:
+    """A section's sides by their names, on its wood, as it is drawn with its middle at 0."""
+    y, z = section.width_mm / 2, section.thickness_mm / 2
+    places: tuple[tuple[str, Point2], ...] = (
+        (called.face, (0.0, z / 2)), (called.back, (0.0, -z / 2)), (called.upper, (-y / 3, 0.0)), (called.lower, (y / 2, 0.0))
+    )  # fmt: skip
+    return tuple(Mark("name", at, text) for text, at in places)
 
 
 def ploughed_dimensions(

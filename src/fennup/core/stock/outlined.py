@@ -3,11 +3,10 @@ rounding or a cove is called so, as then its figures can be typed; all else is m
 
 from collections.abc import Iterator, Sequence
 from itertools import pairwise
-from math import hypot
 from typing import Literal
 
 from fennup.core.errors import SpecError
-from fennup.core.geometry.polygon import is_simple, signed_area, without_straight
+from fennup.core.geometry.polygon import from_stretch, is_simple, signed_area, without_straight
 from fennup.core.geometry.vec import Point2
 from fennup.core.stock.ploughed import (
     CORNERS,
@@ -30,8 +29,8 @@ DIGITS = 6  # of a mm, that figures are read to
 Turning = Literal["quarter", "over"]
 
 
-def section_of(ring: Sequence[Point2]) -> Section:
-    """The section whose wood fills an outline, (y, z) in mm wherever it lies. SpecError `outline_crosses`, `outline_fine` with how many corners one
+def section_of(ring: Sequence[Point2], on_side_mm: float = ON_SIDE_MM) -> Section:
+    """The section whose wood fills an outline, (y, z) in mm wherever it lies; corners so near to the rectangle lie on it. SpecError `outline_crosses`, `outline_fine` with how many corners one
     hollow has."""
     ring = without_straight(ring if signed_area(ring) > 0 else ring[::-1])
     if len(ring) < 3 or not is_simple(ring):
@@ -39,7 +38,8 @@ def section_of(ring: Sequence[Point2]) -> Section:
     (low, high), (under, over) = (((min(v), max(v))) for v in zip(*ring, strict=True))
     wide, thick = round(high - low, DIGITS), round(over - under, DIGITS)
     middle = ((low + high) / 2, (under + over) / 2)
-    placed = [_on_sides((y - middle[0], z - middle[1]), wide / 2, thick / 2) for y, z in ring]
+    placed = [(_snapped(y - middle[0], wide / 2, on_side_mm), _snapped(z - middle[1], thick / 2, on_side_mm)) for y, z in ring]
+    placed = without_straight(placed)
     return Section(wide, thick, tuple(_taken(placed, wide, thick)))
 
 
@@ -50,13 +50,9 @@ def turned(section: Section, how: Turning) -> Section:
     return section_of([(-y, z) for y, z in section.outline])
 
 
-def _on_sides(p: Point2, y: float, z: float) -> Point2:
-    """A corner that lies on the rectangle but for rounding, on it."""
-    return _snapped(p[0], y), _snapped(p[1], z)
-
-
-def _snapped(value: float, half: float) -> float:
-    return next((side for side in (half, -half) if abs(value - side) < ON_SIDE_MM), value)
+def _snapped(value: float, half: float, near: float) -> float:
+    """A place that lies on a side but for so much, on it."""
+    return next((side for side in (half, -half) if abs(value - side) < near), value)
 
 
 def _sides(p: Point2, y: float, z: float) -> list[str]:
@@ -99,7 +95,9 @@ def _named(at: Corner | Long, path: list[Point2], wide: float, thick: float) -> 
     """What takes a path, by its form where it has one with figures of its own."""
     for cut in _candidates(at, path, wide, thick):
         (bite,) = cut.bites(wide, thick)
-        if bite.at == at and _farthest(path, bite.path) <= 2 * CURVE_MM:
+        # Where a rounding leaves its sides no drawing says exactly: both go on along them.
+        lines = [path[0], *bite.path, path[-1]], [bite.path[0], *path, bite.path[-1]]
+        if bite.at == at and _farthest(*lines) <= 2 * CURVE_MM:
             return cut
     if len(path) > MOST_CORNERS:
         raise SpecError("outline_fine", ("content",), count=len(path), most=MOST_CORNERS)
@@ -113,9 +111,10 @@ def _candidates(at: Corner | Long, path: list[Point2], wide: float, thick: float
         if start < wide and deep < thick:
             yield Rabbet(corner=at, width_mm=start, depth_mm=deep)
             yield Chamfer(corner=at, width_mm=start, depth_mm=deep)
-        if abs(start - deep) < CURVE_MM and start < min(wide, thick):
-            yield Round(corner=at, radius_mm=start)
-            yield Cove(corner=at, radius_mm=start)
+        radius = max(start, deep)
+        if radius < min(wide, thick):
+            yield Round(corner=at, radius_mm=radius)
+            yield Cove(corner=at, radius_mm=radius)
     elif far > start > 0:
         yield Groove(side=at, from_mm=start, width_mm=round(far - start, DIGITS), depth_mm=max(b for _, b in path))
 
@@ -126,12 +125,4 @@ def _farthest(a: Sequence[Point2], b: Sequence[Point2]) -> float:
 
 
 def _off(p: Point2, line: Sequence[Point2]) -> float:
-    return min(_from_stretch(p, a, b) for a, b in pairwise(line))
-
-
-def _from_stretch(p: Point2, a: Point2, b: Point2) -> float:
-    """How far a place is from a stretch."""
-    (ax, ay), (bx, by) = a, b
-    long2 = (bx - ax) ** 2 + (by - ay) ** 2
-    part = 0.0 if long2 == 0 else max(0.0, min(1.0, ((p[0] - ax) * (bx - ax) + (p[1] - ay) * (by - ay)) / long2))
-    return hypot(p[0] - ax - part * (bx - ax), p[1] - ay - part * (by - ay))
+    return min(from_stretch(p, a, b) for a, b in pairwise(line))

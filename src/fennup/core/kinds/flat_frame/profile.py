@@ -11,7 +11,7 @@ from fennup.core.kinds.flat_frame.layer import Layer
 from fennup.core.kinds.flat_frame.outline import Baseline
 from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, Rectangle
 from fennup.core.kinds.flat_frame.words import WORDS
-from fennup.core.kinds.ploughing import Beside, ploughed_dimensions
+from fennup.core.kinds.ploughing import Beside, ploughed_dimensions, side_marks
 from fennup.core.tolerances import ON_LINE
 
 
@@ -36,7 +36,7 @@ def section_views(spec: FlatFrameSpec, base: Baseline, assembly: Assembly) -> tu
         figures += _strip_figures(spec, rail, strip, large)
     figures += _rail_figures(spec, rail, large)
     marks = [Mark("name", at, board.name) for _, board, at in strips]
-    return section, View("profile", tuple(shapes), (*_side_names(rail), *marks), tuple(figures))
+    return section, View("profile", tuple(shapes), (*side_marks(rail.section, WORDS.roles["frame"]), *marks), tuple(figures))
 
 
 Strip = tuple[str, Board, Point2]
@@ -55,19 +55,6 @@ def _strips(spec: FlatFrameSpec, base: Baseline, assembly: Assembly, rail: Board
 
 def _placed(shape: Shape, id: str, at: Point2) -> Shape:
     return Shape(shape.role, tuple((x + at[0], y + at[1]) for x, y in shape.points), True, id)
-
-
-def _side_names(rail: Board) -> Iterator[Mark]:
-    """The rail's own sides, by their names, on its wood."""
-    y, z = rail.section.width_mm / 2, rail.section.thickness_mm / 2
-    called = WORDS.roles["frame"]
-    for text, at in (
-        (called.face, (0.0, z / 2)),
-        (called.back, (0.0, -z / 2)),
-        (called.upper, (-y / 3, 0.0)),
-        (called.lower, (y / 2, 0.0)),
-    ):
-        yield Mark("name", at, text)
 
 
 def _rail_figures(spec: FlatFrameSpec, rail: Board, beside: Beside) -> Iterator[Dimension]:
