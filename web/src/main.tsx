@@ -15,6 +15,7 @@ import { BuyPage } from "./places/BuyPage";
 import { ComparePage } from "./places/ComparePage";
 import { CutListPage } from "./places/CutListPage";
 import { DevicesPage } from "./places/DevicesPage";
+import { MouldingsPage } from "./places/MouldingsPage";
 import { PairPage } from "./places/PairPage";
 import { PlanPage } from "./places/PlanPage";
 import { PracticePage } from "./places/PracticePage";
@@ -49,6 +50,7 @@ createRoot(document.getElementById("root") as HTMLElement).render(
           <Route path="/project/:id/to-buy" element={<BuyPage />} />
           <Route path="/devices" element={<DevicesPage />} />
           <Route path="/plan" element={<PlanPage />} />
+          <Route path="/mouldings" element={<MouldingsPage />} />
           <Route path="/bring-in" element={<BringInPage />} />
           <Route path="/practice" element={<PracticePage />} />
           <Route path="/pair" element={<PairPage />} />

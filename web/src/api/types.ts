@@ -101,3 +101,7 @@ export type FileRead = Schemas["FileRead"];
 export type ReadingsRead = Schemas["ReadingsRead"];
 export type PlanRead = Schemas["PlanRead"];
 export type PlanChecked = Schemas["PlanChecked"];
+export type Mouldings = Schemas["MouldingsOut"];
+export type Moulding = Schemas["MouldingOut"];
+export type Content = Schemas["ContentOut"];
+export type Frames = Schemas["FramesOut"];

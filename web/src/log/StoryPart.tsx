@@ -3,6 +3,7 @@ import { keepPhoto, sayHours, writeLog } from "../api/log";
 import type { LogDay, LogStretch } from "../api/types";
 import { SaidLines } from "../finish/parts";
 import { INK, SIGN } from "../fit/ReadingsPanel";
+import { PhotoButton } from "../ui/PhotoButton";
 import { Sign } from "../ui/Sign";
 import { ClockPart } from "./ClockPart";
 import type { LogDoing } from "./LogPlace";
@@ -196,14 +197,8 @@ function Note({ project, log, told }: LogDoing) {
 
 function Photo({ project, told }: LogDoing) {
   const [text, setText] = useState("");
-  const [busy, setBusy] = useState(false);
-  const id = useId();
-  const send = async (file: File | undefined) => {
-    if (!file) return;
-    setBusy(true);
-    const content = await inBase64(file);
-    if (told(await keepPhoto(project.id, file.name || "photo.jpg", content, text))) setText("");
-    setBusy(false);
+  const send = async (name: string, content: string) => {
+    if (told(await keepPhoto(project.id, name, content, text))) setText("");
   };
   return (
     <section className="mt-4">
@@ -217,20 +212,7 @@ function Photo({ project, told }: LogDoing) {
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
-        <label htmlFor={id} className="plain-button shrink-0 cursor-pointer focus-within:outline">
-          {busy ? "Sending…" : "Take or choose"}
-          <input
-            id={id}
-            type="file"
-            className="sr-only"
-            accept="image/jpeg,image/png,image/webp"
-            disabled={busy}
-            onChange={(event) => {
-              send(event.target.files?.[0]);
-              event.target.value = "";
-            }}
-          />
-        </label>
+        <PhotoButton onPhoto={send} />
       </div>
       <p className="text-[15px] text-ink-2">
         Kept with the project, made smaller; where it was taken is removed.
@@ -238,14 +220,6 @@ function Photo({ project, told }: LogDoing) {
     </section>
   );
 }
-
-const inBase64 = (file: File) =>
-  new Promise<string>((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(String(reader.result).split(",")[1] ?? "");
-    reader.onerror = () => reject(reader.error);
-    reader.readAsDataURL(file);
-  });
 
 function Batch({ project, log, told }: LogDoing) {
   const [said, setSaid] = useState({ what: "wood", name: "", batch: "", much: "" });

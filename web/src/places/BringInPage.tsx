@@ -15,6 +15,7 @@ const MADE = [
   ["frame_outside", "a frame, outside as drawn"],
   ["frame_opening", "a frame, opening as drawn"],
   ["case", "a case standing on it"],
+  ["moulding", "a moulding cut across"],
 ] as const;
 const OPENS: Record<string, string> = { workshop: "/", rack: "/" };
 
@@ -77,8 +78,9 @@ export function BringInPage() {
     setWrong(answer.ok ? "" : answer.problem.detail);
     if (!answer.ok) return;
     client.invalidateQueries({ queryKey: LIST });
-    const { projects, boards } = answer.data;
-    if (projects.length === 1) navigate(`/project/${projects[0]}`);
+    const { projects, boards, mouldings } = answer.data;
+    if (mouldings) navigate("/mouldings");
+    else if (projects.length === 1) navigate(`/project/${projects[0]}`);
     else if (projects.length > 1) navigate(OPENS.workshop as string);
     else {
       setFound(null);
@@ -94,7 +96,8 @@ export function BringInPage() {
       <main className="mx-auto max-w-[900px] px-6 py-5">
         <p>
           A project or a whole workshop of Fennup's own, of any version; a list of boards as CSV; an outline
-          as SVG or DXF. It is only looked at until you bring it in. For a list of parts{" "}
+          or a moulding cut across, as SVG or DXF. It is only looked at until you bring it in. For a list of
+          parts{" "}
           <Link className="underline" to="/plan">
             check a plan
           </Link>
@@ -133,7 +136,12 @@ export function BringInPage() {
             {found.sort === "outline" && <MadeOf file={file} onChange={look} />}
             {found.columns.length > 0 && <Columns file={file} found={found} onChange={look} />}
             {found.view && (
-              <Drawing view={found.view} label="The outline" className="mt-2 h-64 max-w-[420px]" pad={PAD} />
+              <Drawing
+                view={found.view}
+                label={file.made === "moulding" ? "The moulding" : "The outline"}
+                className="mt-2 h-64 max-w-[420px]"
+                pad={PAD}
+              />
             )}
             <Listed title="Comes in" lines={found.coming} />
             <Listed title="Does not come in" lines={found.not_coming} />
@@ -182,16 +190,20 @@ function MadeOf({ file, onChange }: Changing) {
           </Choice>
         ))}
       </Choices>
-      <Millimetres
-        label={file.made === "case" ? "High, mm" : "Boards wide, mm"}
-        value={file.width_mm ?? 60}
-        onValue={(width_mm) => onChange({ ...file, width_mm })}
-      />
-      <Millimetres
-        label="Thick, mm"
-        value={file.thickness_mm ?? 20}
-        onValue={(thickness_mm) => onChange({ ...file, thickness_mm })}
-      />
+      {file.made !== "moulding" && (
+        <>
+          <Millimetres
+            label={file.made === "case" ? "High, mm" : "Boards wide, mm"}
+            value={file.width_mm ?? 60}
+            onValue={(width_mm) => onChange({ ...file, width_mm })}
+          />
+          <Millimetres
+            label="Thick, mm"
+            value={file.thickness_mm ?? 20}
+            onValue={(thickness_mm) => onChange({ ...file, thickness_mm })}
+          />
+        </>
+      )}
     </div>
   );
 }

@@ -12,6 +12,7 @@ import { useJob } from "../api/useJob";
 import { FinishPlace } from "../finish/FinishPlace";
 import { FitPlace } from "../fit/FitPlace";
 import { LogPlace } from "../log/LogPlace";
+import { UndoRedo } from "../ui/UndoRedo";
 import { BoardsPlace } from "./BoardsPlace";
 import { ClosingBar } from "./ClosingBar";
 import { ConflictBar } from "./ConflictBar";
@@ -134,24 +135,7 @@ export function ProjectPage() {
         <span className="tape-rest min-w-6 flex-1" aria-hidden="true" />
         <div className="flex flex-wrap items-center">
           <UnitMenu project={shown} onAct={project.act} />
-          <button
-            type="button"
-            className="quiet-button"
-            disabled={!here.saved?.undo}
-            title={here.saved?.undo ? `Undo: ${here.saved.undo}` : undefined}
-            onClick={() => doing(here.undo)}
-          >
-            Undo<span className="sr-only">{here.saved?.undo ? `: ${here.saved.undo}` : ""}</span>
-          </button>
-          <button
-            type="button"
-            className="quiet-button"
-            disabled={!here.saved?.redo}
-            title={here.saved?.redo ? `Redo: ${here.saved.redo}` : undefined}
-            onClick={() => doing(here.redo)}
-          >
-            Redo<span className="sr-only">{here.saved?.redo ? `: ${here.saved.redo}` : ""}</span>
-          </button>
+          <UndoRedo here={here} doing={doing} />
           <Link
             className="quiet-button flex items-center"
             to={`/project/${id}/cut-list`}

@@ -218,6 +218,9 @@ function Files({ onBackUp }: { onBackUp: () => void }) {
       <Link className="quiet-button inline-flex items-center" to="/plan">
         Check a plan
       </Link>
+      <Link className="quiet-button inline-flex items-center" to="/mouldings">
+        Mouldings, and frames of them
+      </Link>
       <a className="quiet-button inline-flex items-center" href="/api/workshop/file" download>
         Save everything as a file
       </a>

@@ -9,6 +9,7 @@ import { Choice, Choices } from "../ui/Choices";
 import { ShownVersion } from "../ui/Question";
 import { useWide } from "../ui/useWide";
 import { FramePanel } from "./FramePanel";
+import { MadeOfMenu } from "./MadeOfMenu";
 import { NameField } from "./NameField";
 import { PartCard } from "./PartCard";
 import { useFitting } from "./useFitting";
@@ -192,6 +193,7 @@ export function ShapePlace({ project, held, touched, onTouch, onProblem }: Props
             </Tabs.List>
             <Tabs.Content value="frame" className="p-5 pt-3">
               <FramePanel sheet={sheet} onAct={held.act} onLook={held.look} onProblem={onProblem} />
+              <MadeOfMenu project={project.id} onAct={held.act} onProblem={onProblem} />
             </Tabs.Content>
             <Tabs.Content value="part" className="p-5 pt-3">
               <PartCard

@@ -20,7 +20,7 @@ class FileIn(Body):
         Annotated[dict[Annotated[str, Field(max_length=200)], Annotated[str, Field(max_length=40)]], Field(max_length=60)] | None
     ) = None
     unit: Literal["mm", "in"] = "mm"
-    made: Literal["frame_opening", "frame_outside", "case"] = "frame_outside"
+    made: Literal["frame_opening", "frame_outside", "case", "moulding"] = "frame_outside"
     width_mm: Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)] = 60.0
     thickness_mm: Annotated[float, Field(gt=0, le=500, allow_inf_nan=False)] = 20.0
 
@@ -46,10 +46,11 @@ class FileRead(BaseModel):
 
 
 class BroughtIn(BaseModel):
-    """What came in: new projects, how many boards on the rack, whether the workshop was replaced."""
+    """What came in: new projects, how many boards on the rack and how many mouldings, whether the workshop was replaced."""
 
     projects: list[str]
     boards: int
+    mouldings: int = 0
     workshop: bool
 
 

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, Field
 
 from fennup.app.schemas.api import Body, Version
-from fennup.app.schemas.fit import LineOut
+from fennup.app.schemas.fit import LineOut, Tone
 from fennup.app.schemas.log import LARGEST_PHOTO
 from fennup.app.schemas.sheet import ControlOut, ViewOut
 from fennup.core.drawing.edit import Choose, Edit
@@ -75,7 +75,7 @@ class CellOut(BaseModel):
     figure: str
     needs: str
     text: str
-    tone: Literal["good", "warn", "bad"]
+    tone: Tone
 
 
 class FrameRow(BaseModel):

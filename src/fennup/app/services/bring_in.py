@@ -11,17 +11,25 @@ from fennup.app.services.drawings import view_out
 from fennup.app.services.portable import Import, is_file
 from fennup.app.services.projects import PLAIN, USUAL_GRADUATION, ProjectBody, checked_name, valid_spec
 from fennup.app.services.solving import solved
-from fennup.app.services.upgrade import PROJECT, RACK
+from fennup.app.services.upgrade import MOULDINGS, PROJECT, RACK
 from fennup.app.services.validate import Invalid, from_core
 from fennup.app.services.workshops import BUILT_IN
 from fennup.app.wording.finish import how_many
+from fennup.app.wording.mouldings import NO_RABBET
+from fennup.app.wording.ploughed_labels import PLOUGHED_NAMES
+from fennup.app.wording.problems import problem_text
 from fennup.core.boards.tables import RACK_COLUMNS, SIZES, boards_in, guessed, headings_of, table_in
+from fennup.core.drawing.edit import Choose
 from fennup.core.drawing.view import Shape, View
 from fennup.core.errors import CoreError, SpecError
-from fennup.core.exchange.outline import MOST_CORNERS, Outline, outline_in
+from fennup.core.exchange.outline import MOST_CORNERS, DrawnSection, Outline, outline_in, section_in
 from fennup.core.kinds.box.spec import MOST_SIDES
+from fennup.core.kinds.ploughing import check_ploughed
+from fennup.core.mouldings.drawn import moulding_view
+from fennup.core.mouldings.library import Moulding
 
 SAMPLE = 3
+MOULDINGS_ALONE = ("outline_hollow", "outline_small", "outline_corners")  # what frames and cases cannot be
 MM_IN = {"mm": 1.0, "in": 25.4}
 COLUMN_NAMES = {
     "name": "what it is called", "length_mm": "length", "width_mm": "width", "thickness_mm": "thickness", "count": "how many", "wood": "wood", "grade": "grade",
@@ -77,7 +85,7 @@ def look(file: FileIn, session: Session) -> FileRead:
         if _is_json(file):
             return _own(Import(_document(file)), session)
         if _is_drawing(file):
-            return _outline(_outline_of(file), file)
+            return _drawing(file)
         return _table(file)
     except CoreError as error:
         raise from_core(error, PLAIN) from None
@@ -90,6 +98,13 @@ def bring_in(file: FileIn, session: Session) -> BroughtIn:
         if _is_json(file):
             found = Import(_document(file))
             return BroughtIn(projects=found.save(session), boards=0, workshop=found.workshop is not None)
+        if _is_drawing(file) and file.made == "moulding":
+            state = racks.mouldings_state(session)
+            made = _moulding_of(section_in(file.name, file.content), file)
+            act = Choose(op="choose", path="mouldings.new", value=made)
+            changed_library = racks.mouldings_after(racks.mouldings_in(state), [act])
+            racks.save(session, MOULDINGS, racks.IDS[MOULDINGS], state.version, changed_library, {"event": "import"})
+            return BroughtIn(projects=[], boards=0, mouldings=1, workshop=False)
         if _is_drawing(file):
             body = body_of(_outline_of(file), file)
             solved(body, BUILT_IN)
@@ -122,7 +137,7 @@ def _own(found: Import, session: Session) -> FileRead:
         coming.append("The workshop: tools, tape and allowance take the place of yours; Undo brings yours back.")
         coming += [
             f"Its {name} takes the place of yours."
-            for name, store in zip(("rack", "price list", "tables"), found.stores.values(), strict=True)
+            for name, store in zip(("rack", "price list", "tables", "list of mouldings"), found.stores.values(), strict=True)
             if store
         ]
     return FileRead(
@@ -154,9 +169,7 @@ def _outline(outline: Outline, file: FileIn) -> FileRead:
     coming = [f"An outline of {len(outline.corners)} corners, {say(round(wide, 2))} wide and {say(round(high, 2))} high."]
     if outline.curved:
         coming.append(f"Its curves become straight sides, with the corners on the curve: at most {outline.error_mm:.2f} mm off.")
-    left = [f"{how_many(outline.others, 'other closed line')}: only the largest comes in."] if outline.others else []
-    left += [f"{how_many(outline.open_runs, 'line')} that do not close."] if outline.open_runs else []
-    left += [f"{name[:1].upper()}{name[1:]}: not read." for name in outline.ignored]
+    left = _not_read(outline)
     try:
         solved(body_of(outline, file), BUILT_IN)
     except Invalid as refused:
@@ -166,6 +179,56 @@ def _outline(outline: Outline, file: FileIn) -> FileRead:
         sort="outline", headline=f"An outline, {say(round(wide, 1))} by {say(round(high, 1))}", coming=coming, not_coming=left, columns=[], keys=[],
         view=view_out(view, PLAIN),
     )  # fmt: skip
+
+
+def _drawing(file: FileIn) -> FileRead:
+    """A drawing as what it is to become; where it can be no frame or case it may still be a moulding. SpecError where it is no drawing."""
+    if file.made == "moulding":
+        return _section(section_in(file.name, file.content), file)
+    try:
+        return _outline(_outline_of(file), file)
+    except SpecError as refused:
+        if refused.code not in MOULDINGS_ALONE:
+            raise
+        why = [problem_text(refused, PLAIN), "As a moulding cut across it can come in."]
+        return FileRead(sort="outline", headline="An outline", coming=[], not_coming=why, columns=[], keys=[], view=None)
+
+
+def _moulding_of(drawn: DrawnSection, file: FileIn) -> dict[str, Any]:
+    """What a drawn section becomes among the workshop's mouldings."""
+    section = drawn.section
+    return {
+        "name": file.name.rpartition(".")[0][:60] or "Moulding",
+        "width_mm": section.width_mm,
+        "thickness_mm": section.thickness_mm,
+        "ploughed": [cut.model_dump(mode="json") for cut in section.ploughed],
+        "error_mm": round(drawn.error_mm, 3) if drawn.curved else None,
+    }
+
+
+def _section(drawn: DrawnSection, file: FileIn) -> FileRead:
+    """A moulding cut across, by what of it has figures to be typed."""
+    say, section = PLAIN.say, drawn.section
+    moulding = Moulding.model_validate(_moulding_of(drawn, file))
+    check_ploughed(section, 0, "content")
+    forms = [PLOUGHED_NAMES[cut.form].lower() for cut in section.ploughed]
+    coming = [
+        f"A moulding {say(section.width_mm)} wide and {say(section.thickness_mm)} thick, its opening edge at the left and its show side up, as it is drawn; both can be turned later.",
+        f"Along it: {', '.join(forms)}." if forms else "Nothing is cut along it.",
+    ]
+    if drawn.curved:
+        coming.append(f"Its curves become straight pieces: at most {drawn.error_mm:.2f} mm off.")
+    left = _not_read(drawn) + ([] if section.rabbet else [NO_RABBET])
+    headline = f"A moulding, {say(round(section.width_mm, 1))} by {say(round(section.thickness_mm, 1))}"
+    view = view_out(moulding_view("m1", moulding), PLAIN).model_copy(update={"marks": [], "dimensions": []})
+    return FileRead(sort="outline", headline=headline, coming=coming, not_coming=left, columns=[], keys=[], view=view)
+
+
+def _not_read(drawn: Outline | DrawnSection) -> list[str]:
+    """What else a drawing holds."""
+    left = [f"{how_many(drawn.others, 'other closed line')}: only the largest comes in."] if drawn.others else []
+    left += [f"{how_many(drawn.open_runs, 'line')} that do not close."] if drawn.open_runs else []
+    return left + [f"{name[:1].upper()}{name[1:]}: not read." for name in drawn.ignored]
 
 
 def _table(file: FileIn) -> FileRead:

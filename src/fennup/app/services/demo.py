@@ -10,6 +10,7 @@ from fennup.app.services.demo_bench import fill_records
 from fennup.app.services.demo_finish import fill_finish
 from fennup.app.services.demo_fit import fill_fit
 from fennup.app.services.demo_log import fill_log
+from fennup.app.services.demo_mouldings import fill_mouldings, poster_frame
 from fennup.app.services.demo_shapes import INCH, between, box, frame, level, round_of, stand
 from fennup.app.services.projects import ProjectBody, valid_spec
 from fennup.app.services.upgrade import PROJECT
@@ -239,11 +240,12 @@ PROJECTS: tuple[dict[str, Any], ...] = (
             {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 410.0, "object_depth_mm": 300.0, "play_mm": 3.0}},
             47.0, 20.0, rabbet={"width_mm": 9.0, "depth_mm": 12.0},
             ploughed=(
-                {"form": "cove", "corner": "face_upper", "radius_mm": 7.0}, {"form": "round", "corner": "face_lower", "radius_mm": 5.0},
+                {"form": "cove", "corner": "face_upper", "radius_mm": 5.0}, {"form": "round", "corner": "face_lower", "radius_mm": 5.0},
                 {"form": "groove", "side": "face", "far": True, "from_mm": 26.0, "width_mm": 4.0, "depth_mm": 3.0},
             ),
         ),
     },
+    {"name": "Regatta poster frame", "spec": poster_frame()},
     {
         "name": "Race board frame",
         "spec": frame(
@@ -387,6 +389,7 @@ def fill_workshop(session: Session) -> None:
 def fill(session: Session) -> None:
     """The demo's projects as examples, once: not again when they have been deleted."""
     fill_stores(session)
+    fill_mouldings(session)
     if documents.ever_made(session, PROJECT):
         return
     fill_workshop(session)

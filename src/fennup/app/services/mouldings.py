@@ -2,6 +2,8 @@
 
 from base64 import b64decode
 from binascii import Error as NotBase64
+from collections.abc import Callable
+from math import ceil, floor
 
 from sqlalchemy.orm import Session
 
@@ -128,7 +130,7 @@ def frame_out(library: Mouldings, content_id: str, moulding_id: str, kerf_mm: fl
     frame = frame_of(content_id, content, moulding_id, moulding, kerf_mm)
     title = f"{words.content_title(content_id, content)} in {words.moulding_title(moulding_id, moulding)}"
     if frame.refused:
-        return FrameOut(title=title, lines=[LineOut(text=problem_text(frame.refused, voice), tone="bad")], name="", spec=None)
+        return FrameOut(title=title, lines=[LineOut(text=problem_text(frame.refused, voice), tone="wrong")], name="", spec=None)
     lines = [*_sizes(frame, voice), *_wood(frame, content, moulding, kerf_mm, voice), *_lip(frame, content, voice)]
     spec = project_with(content, moulding).model_dump(mode="json")
     return FrameOut(title=title, lines=lines, name=words.content_title(content_id, content), spec=spec)
@@ -147,15 +149,23 @@ def _wood(frame: Frame, content: Content, moulding: Moulding, kerf_mm: float, vo
     found = [
         LineOut(
             text=f"Out of {voice.say(one.mm)}: {words.pieces_text(one.pieces)}",
-            figure=f"{voice.say(one.left_mm)} left" if one.left_mm else "",
+            figure=f"{voice.say(_to_tape(one.left_mm, voice, floor))} left" if one.left_mm else "",
         )
         for one in frame.lengths
     ]
     if frame.missing:
         short = short_by_mm(content, moulding, kerf_mm)
-        note = f"With one of your lengths {voice.say(short)} longer all would come out." if short else ""
-        found.append(LineOut(text=f"{words.pieces_text(frame.missing)} without a length".capitalize(), note=note, tone="warn"))
-    return [LineOut(text="Needs in one length, saw cuts included", figure=voice.say(frame.needs_mm)), *found]
+        note = f"With one of your lengths {voice.say(_to_tape(short, voice, ceil))} longer all would come out." if short else ""
+        found.append(LineOut(text=f"{words.pieces_text(frame.missing)} without a length".capitalize(), note=note, tone="near"))
+    return [
+        LineOut(text="Needs in one length, saw cuts included", figure=voice.say(_to_tape(frame.needs_mm, voice, ceil))),
+        *found,
+    ]
+
+
+def _to_tape(mm: float, voice: Voice, rounding: Callable[[float], int]) -> float:
+    """A length on a mark of the tape: what is needed up to the next one, what is left down."""
+    return rounding(mm / voice.tape.graduation_mm) * voice.tape.graduation_mm
 
 
 def _lip(frame: Frame, content: Content, voice: Voice) -> list[LineOut]:
@@ -163,7 +173,7 @@ def _lip(frame: Frame, content: Content, voice: Voice) -> list[LineOut]:
     lines = []
     if frame.stands_out_mm > 0:
         note = "Fasten it with clips or strips that reach over, or build up the back."
-        lines.append(LineOut(text=f"It stands out {voice.say(frame.stands_out_mm)} behind", note=note, tone="warn"))
+        lines.append(LineOut(text=f"It stands out {voice.say(frame.stands_out_mm)} behind", note=note, tone="near"))
     else:
         lines.append(LineOut(text="Room behind it in the rabbet", figure=voice.say(-frame.stands_out_mm)))
     if frame.bearing:
@@ -176,18 +186,18 @@ def _bearing(bearing: Bearing, content: Content, voice: Voice) -> list[LineOut]:
     kg = f"{weight_kg(content):.1f} kg"
     weighs = kg if content.weight_kg else f"{kg}, {words.AS_GLASS}"
     if bearing.cover_mm <= 0:
-        return [covers, LineOut(text="The lip covers nothing: what lies in it falls through", tone="bad")]
+        return [covers, LineOut(text="The lip covers nothing: what lies in it falls through", tone="wrong")]
     bears = LineOut(
         text=f"The lip bears {bearing.times:.3g} times what lies on it ({weighs})"
         if bearing.times >= 1
         else f"The lip does not bear what lies on it ({weighs})",
         figure=f"{bearing.times:.2g} ×" if bearing.times < 1 else "",
         note=words.LIES_FACE_DOWN,
-        tone="good" if bearing.times >= 1 else "bad",
+        tone="right" if bearing.times >= 1 else "wrong",
     )
     thin = LineOut(text="The lip is thick at its root", figure=voice.say(bearing.least_mm))
     if bearing.least_mm < THINNEST_LIP_MM:
-        thin = thin.model_copy(update={"tone": "bad", "note": f"Under {voice.say(THINNEST_LIP_MM)} it splits in the hand."})
+        thin = thin.model_copy(update={"tone": "wrong", "note": f"Under {voice.say(THINNEST_LIP_MM)} it splits in the hand."})
     return [covers, bears, thin]
 
 

@@ -209,7 +209,7 @@ LABELS = merged(
 )
 GROUPS = {
     "named": "Sizes with a name", "pipes": "Pipes", "place": "Where it stands, what it follows", "following": "Let a size follow another", "assemblies": "Assemblies",
-    "outline": "Outline", "section": "Cut along the boards", "layers": "Strips on the rails", "lengths": "Lengths of it", "contents": "What it is", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
+    "outline": "Outline", "section": "Cut along the boards", "layers": "Strips on the rails", "moulding": "Cut along it", "lengths": "Lengths of it", "contents": "What it is", "legs": "Legs", "between": "Between the legs", "there": "What is there already", "foot": "Where it stands", "inside": "Inside", "on_top": "On top and outside", "care": "How exact", "board": "Board", "corners": "Corners", "each_corner": "Corner by corner", "open": "Open sides",
     "part": "This part", "posts": "Posts", "rails": "Rails, beams, slats", "braces": "Braces", "ground": "The ground", "scales": "Scales and blade", "plan": "Plan", "hand": "How exactly you work", "fit": "Fit", "passage": "What it goes through",
 }  # fmt: skip
 
@@ -239,7 +239,14 @@ VIEWS = {
 
 
 # Those that fill the sheet, by the button that brings them.
-VIEWS_SHORT = {"blank": "Sheet", "profile": "Cut across", "front": "Front", "above": "From above", "side": "Side"}
+VIEWS_SHORT = {
+    "blank": "Sheet",
+    "profile": "Cut across",
+    "moulding": "Cut across",
+    "front": "Front",
+    "above": "From above",
+    "side": "Side",
+}
 
 
 @dataclass(frozen=True)

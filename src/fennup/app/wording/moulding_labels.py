@@ -3,7 +3,8 @@
 MOULDING_LABELS = {
     "moulding_wide": "Wide, across its face",
     "moulding_thick": "Thick, from back to face",
-    "moulding_turned": "Turn it, so that the opening edge is at the left and the show side up",
+    "plough_it": "Cut one more thing along it",
+    "moulding_turned": "It lies another way: turn it",
     "turn_quarter": "a quarter round",
     "turn_over": "the opening edge to the other side",
     "found_length": "Found length",

@@ -1,5 +1,7 @@
 """Mouldings, what is to be framed, and the frames that come out, in words."""
 
+from typing import Literal
+
 from fennup.app.wording.figures import Voice
 from fennup.core.mouldings.frames import Frame
 from fennup.core.mouldings.library import Content, Moulding
@@ -28,20 +30,20 @@ def found_text(moulding: Moulding, voice: Voice) -> str:
     return f"{count} length{'s' if count > 1 else ''}, {voice.run(moulding.found_mm)} in all"
 
 
-def cell_text(frame: Frame, voice: Voice) -> tuple[str, str]:
+def cell_text(frame: Frame, voice: Voice) -> tuple[str, Literal["right", "near", "wrong"]]:
     """(what is to be said of a frame first, its tone)."""
     if frame.refused:
-        return ("no rabbet" if frame.refused.code == "no_rabbet_in_it" else "cannot be made", "bad")
+        return ("no rabbet" if frame.refused.code == "no_rabbet_in_it" else "cannot be made", "wrong")
     if frame.bearing and not frame.bearing.strong:
-        return "its lip is too weak", "bad"
+        return "its lip is too weak", "wrong"
     if frame.stands_out_mm > 0:
-        return f"stands out {voice.say(frame.stands_out_mm)} behind", "warn"
+        return f"stands out {voice.say(frame.stands_out_mm)} behind", "near"
     if not frame.lengths and frame.missing:
-        return "no length there", "warn"
+        return "no length there", "near"
     if frame.missing:
-        return f"{frame.missing} piece{'s' if frame.missing > 1 else ''} too many", "warn"
+        return f"{pieces_text(frame.missing)} without a length", "near"
     count = len(frame.lengths)
-    return f"out of {count} of your lengths" if count > 1 else "out of one of your lengths", "good"
+    return f"out of {count} of your lengths" if count > 1 else "out of one of your lengths", "right"
 
 
 def pieces_text(count: int) -> str:

@@ -20,6 +20,7 @@ from fennup.core.tolerances import NOTHING
 MOST_PLOUGHED = 12
 LEAST_WORKED_MM = 2.0  # across and through: on thinner wood nothing is offered
 GROUP = "section"
+FIGURE_SHARE = 0.11  # of a section's width, that half a figure with its words takes beside it
 LEVEL_LANE, UPRIGHT_LANE = 1.6, 3.0  # how far apart dimensions stand beside a section, in text heights
 
 
@@ -48,23 +49,38 @@ def chosen_profile(value: object) -> Profile:
     return profile
 
 
+Span = tuple[float, float]
+
+
 @dataclass
 class Beside:
-    """What stands beside a drawing of a section: the box round it, and how many dimensions there are on each side so far."""
+    """What stands beside a drawing of a section: the box round it, and in each row on each side from where to where figures stand so far."""
 
     low: Point2
     high: Point2
-    taken: dict[Point2, int] = field(default_factory=dict)
+    taken: dict[Point2, list[list[Span]]] = field(default_factory=dict)
 
-    def dimension(self, name: str, label: str, span: tuple[float, float], away: Point2, value: float, path: str) -> Dimension:
+    def dimension(self, name: str, label: str, span: Span, away: Point2, value: float, path: str) -> Dimension:
         """The next one on a side, from where to where along that, typed into a field."""
-        count = self.taken.get(away, 0)
-        self.taken[away] = count + 1
+        row = self._row(span, away)
         level = away in (UP, DOWN)
         rim = {UP: self.high[1], DOWN: self.low[1], RIGHT: self.high[0], LEFT: self.low[0]}[away]
         a, b = (((at, rim) if level else (rim, at)) for at in span)
-        lane = 1.0 + count * LEVEL_LANE if level else 1.5 + count * UPRIGHT_LANE
+        lane = 1.0 + row * LEVEL_LANE if level else 1.5 + row * UPRIGHT_LANE
         return Dimension(name, label, a, b, value, "mm", "given", away, lane, acts=TypeIn(op="type", path=path, text=""))
+
+    def _row(self, span: Span, away: Point2) -> int:
+        """The first row on a side in which there is room for a line and its figure."""
+        half = max(abs(span[1] - span[0]) / 2, FIGURE_SHARE * (self.high[0] - self.low[0]))
+        middle = (span[0] + span[1]) / 2
+        low, high = middle - half, middle + half
+        rows = self.taken.setdefault(away, [])
+        for number, row in enumerate(rows):
+            if all(high <= start or low >= end for start, end in row):
+                row.append((low, high))
+                return number
+        rows.append([(low, high)])
+        return len(rows) - 1
 
 
 def check_ploughed(section: Section, first: int, field: str) -> None:
@@ -137,10 +153,16 @@ def _fits(section: Section, cut: Ploughed) -> bool:
 
 
 def ploughed_controls(
-    section: Section, ploughed: Sequence[Ploughed], path: str, sides: str, group: str = GROUP, whose: str = ""
+    section: Section,
+    ploughed: Sequence[Ploughed],
+    path: str,
+    sides: str,
+    group: str = GROUP,
+    whose: str = "",
+    more_code: str = "plough",
 ) -> list[Control]:
     """One more, and of each what it measures, where it is, and that it goes. `section` has them all; `sides` begins the codes of a kind's own
-    sides and corners."""
+    sides and corners, `more_code` is that of the first."""
     rows = [cut.model_dump(mode="json") for cut in ploughed]
     more = [(form, usual(form, section)) for form in FORMS] if len(rows) < MOST_PLOUGHED else []
     offered = [
@@ -148,11 +170,7 @@ def ploughed_controls(
         for form, cut in more
         if cut is not None
     ]
-    made = (
-        [Control("plough" if group == GROUP else "plough_layer", group, tuple(offered), about=whose, style="menu")]
-        if offered
-        else []
-    )
+    made = [Control(more_code, group, tuple(offered), about=whose, style="menu")] if offered else []
     for k, cut in enumerate(ploughed):
         alike = [other for other in ploughed if other.form == cut.form]
         about = " ".join(part for part in (whose, str(alike.index(cut) + 1) if len(alike) > 1 else "") if part)

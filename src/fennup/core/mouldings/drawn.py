@@ -4,11 +4,12 @@ from fennup.core.drawing.edit import Choose
 from fennup.core.drawing.view import RIGHT, UP, Control, Option, Shape, View
 from fennup.core.kinds.asking import figure
 from fennup.core.kinds.catalogue import KINDS
-from fennup.core.kinds.ploughing import GROUP, Beside, ploughed_controls, ploughed_dimensions, side_marks
+from fennup.core.kinds.ploughing import Beside, ploughed_controls, ploughed_dimensions, side_marks
 from fennup.core.mouldings.frames import FRAME
 from fennup.core.mouldings.library import MOST_LENGTHS, TURNS, Content, Moulding
 from fennup.core.stock.section import Section
 
+MOULDING = "moulding"
 SIDES = "rail"  # its sides are called as a frame's
 
 
@@ -36,10 +37,10 @@ def moulding_controls(id: str, moulding: Moulding) -> tuple[Control, ...]:
     at = f"mouldings.{id}"
     turns = tuple(Option(f"turn_{how}", (Choose(op="choose", path=f"{at}.turn", value=how),), False) for how in TURNS)
     made = [
-        figure("moulding_wide", GROUP, moulding.width_mm, f"{at}.width_mm"),
-        figure("moulding_thick", GROUP, moulding.thickness_mm, f"{at}.thickness_mm"),
-        *ploughed_controls(moulding.section, moulding.ploughed, f"{at}.ploughed", SIDES),
-        Control("moulding_turned", GROUP, turns, style="menu"),
+        figure("moulding_wide", MOULDING, moulding.width_mm, f"{at}.width_mm"),
+        figure("moulding_thick", MOULDING, moulding.thickness_mm, f"{at}.thickness_mm"),
+        *ploughed_controls(moulding.section, moulding.ploughed, f"{at}.ploughed", SIDES, MOULDING, more_code="plough_it"),
+        Control("moulding_turned", MOULDING, turns, style="menu"),
     ]
     for k, found in enumerate(moulding.lengths):
         own, number = f"{at}.lengths.{k}", str(k + 1) if len(moulding.lengths) > 1 else ""

@@ -198,7 +198,7 @@ def _layers(spec: FlatFrameSpec) -> list[Control]:
         ways |= {"long_AC": "long_AC", "long_BD": "long_BD"} if spec.sides == len("ABCD") else {}
         made.append(replace(one_of("layer_corners", "layers", f"{path}.corners", ways, layer.corners, about), style="list"))
         made.append(_rails_with(spec, layer, path, about))
-        made += ploughed_controls(layer.section, layer.ploughed, f"{path}.ploughed", "rail", "layers", about)
+        made += ploughed_controls(layer.section, layer.ploughed, f"{path}.ploughed", "rail", "layers", about, "plough_layer")
         away = Option("take_it_away", (Choose(op="choose", path="layers.away", value=id),), False)
         made.append(Control("layer_away", "layers", (away,), about=about, style="sentence"))
     if any(layer.side == "back" for layer in spec.layers.values()):
