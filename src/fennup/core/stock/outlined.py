@@ -51,8 +51,8 @@ def turned(section: Section, how: Turning) -> Section:
 
 
 def _snapped(value: float, half: float, near: float) -> float:
-    """A place that lies on a side but for so much, on it."""
-    return next((side for side in (half, -half) if abs(value - side) < near), value)
+    """A place that lies on a side but for so much, on it; any other where it can be said in figures from either side."""
+    return next((side for side in (half, -half) if abs(value - side) < near), round(value + half, DIGITS) - half)
 
 
 def _sides(p: Point2, y: float, z: float) -> list[str]:

@@ -82,8 +82,8 @@ class Section:
             way = -1 if name in ("face", "lower") else 1
             axis = 0 if name in ("face", "back") else 1
             for path in sorted(paths, key=lambda path: way * path[0][axis]):
-                made += path[1:] if made[-1:] == [path[0]] else path  # two may meet on a side
-        return tuple(made[1:] if made[0] == made[-1] else made)
+                made += path[1:] if made and _same(made[-1], path[0]) else path  # two may meet on a side
+        return tuple(made[1:] if _same(made[0], made[-1]) else made)
 
     @cached_property
     def lines(self) -> tuple[tuple[tuple[Long, float, float], ...], ...]:
@@ -149,6 +149,10 @@ class Section:
         if abs(abs(y) - self.width_mm / 2) < ON_LINE:
             return "upper" if y > 0 else "lower"
         return None
+
+
+def _same(a: Point2, b: Point2) -> bool:
+    return abs(a[0] - b[0]) < ON_LINE and abs(a[1] - b[1]) < ON_LINE
 
 
 def _line(a: Point2, b: Point2) -> Plane:
