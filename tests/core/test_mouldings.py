@@ -13,17 +13,21 @@ from fennup.core.drawing.edit import Choose, Edit, TypeIn
 from fennup.core.errors import SpecError
 from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.exchange.outline import section_in
+from fennup.core.finish.faces import faces_of
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.ploughing import chosen_profile
 from fennup.core.mouldings.frames import Frame, frames_of, project_with, short_by_mm, weight_kg
 from fennup.core.mouldings.library import Mouldings, after_cutting, edit_mouldings, sources_in
+from fennup.core.plan import plan_with
 from fennup.core.solve import Solution, designed
+from fennup.core.steps.planned import steps_for
 from fennup.core.stock.lip import lip_of
 from fennup.core.stock.outlined import section_of, turned
 from fennup.core.stock.ploughed import CURVE_MM, Ploughed
 from fennup.core.stock.section import Section
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
+from fennup.core.workshop import Workshop
 from tests.core.cut_boards import bar, on_rack
 from tests.core.frames import solved, spec_of
 from tests.core.test_section import RABBET, ROUND, photograph, section
@@ -250,6 +254,14 @@ class Table(unittest.TestCase):
             ("Plain", True, "gold leaf", ["round"]),
         )
         self.assertTrue(all(b.ready and b.finished for b in design.assembly.boards))
+        # Its sides have their finish; the ends that are cut have none. The saw's teeth chip it.
+        uses = {face.facet.partition(":")[0]: face.use for face in faces_of(design, [], {})}
+        self.assertEqual({uses.pop("left"), uses.pop("right")}, {"coated"})
+        self.assertEqual(set(uses.values()), {"bare"})
+        cautions = {step.work: step.cautions for step in steps_for(design, plan_with(design, Workshop())).steps}
+        self.assertIn("finished", cautions["first_end"])
+        raw = designed(project_with(now.contents["c1"], now.mouldings["m1"].model_copy(update={"finish": ""})))[1]
+        self.assertEqual({face.use for face in faces_of(raw, [], {})}, {"coated"})
 
 
 class Lengths(unittest.TestCase):
