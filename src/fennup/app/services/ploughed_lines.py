@@ -83,11 +83,23 @@ def _in_from(facts: PartFacts, line: LongLine, voice: Voice, words: Sides) -> st
 
 
 def ploughed_edges(facts: PartFacts, voice: Voice, words: Sides) -> Iterator[tuple[str, EdgeOut]]:
-    """All that is ploughed along a part, by its step's key."""
-    for fact in facts.ploughed:
+    """All that is ploughed along a part, by its step's key; or of what it is glued up."""
+    if facts.board.glued:
+        yield f"{facts.key} glue_up", _glued(facts, voice)
+    for fact in facts.ploughed if not facts.board.glued else ():
         yield fact.key, ploughed_edge(fact, voice, words)
     for stopped in facts.stopped:
         yield stopped.key, _stopped(stopped, voice, words)
+
+
+def _glued(facts: PartFacts, voice: Voice) -> EdgeOut:
+    """The pieces that a part is glued up of, each with what is ploughed along it first."""
+    low, high = facts.extent
+    pieces = []
+    for one in facts.board.glued:
+        along = ", ".join(PLOUGHED_NAMES[cut.form].lower() for cut in one.ploughed)
+        pieces.append(f"{voice.say(one.width_mm)} × {voice.say(one.thickness_mm)}" + (f" with {along}" if along else ""))
+    return EdgeOut(label="Glue up, at least so long", figure=voice.length(high - low), note=f"of {'; '.join(pieces)}")
 
 
 def _stopped(fact: StoppedFact, voice: Voice, words: Sides) -> EdgeOut:

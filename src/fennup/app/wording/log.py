@@ -27,7 +27,7 @@ USES = {"wear": "Wear", "temperature": "Temperature", "moved": "Moved", "coated"
 USE_UNITS = {"temperature": "°C", "moved": "mm"}
 WORKS = {
     "rough": "Cutting boards apart", "rip": "Ripping", "taper": "Sawing tapers", "outline": "Sawing outlines", "first_end": "First ends", "second_end": "Second ends",
-    "lap": "Half laps", "birdsmouth": "Birdsmouths", "rabbet": "Rabbets", "groove": "Grooves", "chamfer": "Chamfers", "round": "Roundings", "cove": "Coves", "tongue": "Tongues", "milled": "Profiles", "holes": "Drilling", "scribe": "Scribing", "test": "Test cuts",
+    "lap": "Half laps", "birdsmouth": "Birdsmouths", "rabbet": "Rabbets", "groove": "Grooves", "chamfer": "Chamfers", "round": "Roundings", "cove": "Coves", "tongue": "Tongues", "milled": "Profiles", "glue_up": "Gluing up", "holes": "Drilling", "scribe": "Scribing", "test": "Test cuts",
     "saw_apart": "Sawing a lid off",
 }  # fmt: skip
 JOINTS = {

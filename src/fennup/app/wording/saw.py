@@ -33,6 +33,7 @@ CAUTIONS = {
     "ploughing": "With stacked blades: guard, sacrificial fence, several passes. Try it in scrap and measure what it really takes.",
     "routing": "With a plane, or a router: against the turn of its bit, several shallow passes, on the long piece before it is cut up. Clamp it; both hands on the machine.",
     "stopping": "A stopped groove is made with a router between two stops clamped on, in several passes, or with a chisel. The last bit before a stop is where it gets away: stop short, and square the ends by hand.",
+    "gluing": "Plough each piece before it is glued. Lay them on a flat bench, edges flush against a stop, clamps alternately above and below; take off what is squeezed out before it sets, and let it cure before it is sawn.",
     "finished": "The finish on it chips where the teeth come out: the show side to the teeth, tape over the line, a sharp fine blade, and a slow cut.",
     "saw_apart": "The kerf closes when the lid comes loose: shims in the cut, and the last side supported.",
     "stop_block": "Never trap a piece between stop and blade: the piece at the stop stays still, the other side stays free.",
@@ -47,7 +48,7 @@ SCHOOL_NAMES: dict[School, str] = {
 LENGTH_NAMES: dict[Lengths, str] = {"stop": "against a stop block", "mark": "mark each", "copy": "copy the first"}
 STEP_NAMES = {
     "rough": "cut apart",
-    "rip": "rip", "rabbet": "rabbet", "groove": "groove", "chamfer": "chamfer", "round": "rounding", "cove": "cove", "tongue": "tongue", "milled": "profile",
+    "rip": "rip", "rabbet": "rabbet", "groove": "groove", "chamfer": "chamfer", "round": "rounding", "cove": "cove", "tongue": "tongue", "milled": "profile", "glue_up": "glue up",
     "taper": "taper", "outline": "outline", "test": "test", "first_end": "first end",
     "second_end": "second end", "lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes", "scribe": "cut to fit", "saw_apart": "saw apart",
 }  # fmt: skip

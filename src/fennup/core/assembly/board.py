@@ -45,7 +45,7 @@ class Board:
     A `stave` has its grain across, along y: its end cuts are then its tapered long edges. A `found` board is there already
     and is not cut. `role`: what sort of member it is (`leg`, `rail`, `rafter`, ...), which tells what its sides are called.
     `shows`: its face is the show side, so that it may not be turned over. `ready`: its long edges and what is ploughed along it come so from the yard; `finished`: and have their
-    finish on them.
+    finish on them. `glued`: it is glued up, of pieces of these sections, before it is cut.
     """
 
     id: str
@@ -67,6 +67,7 @@ class Board:
     shows: bool = False
     ready: bool = False
     finished: bool = False
+    glued: tuple[Section, ...] = ()
 
     @property
     def grain(self) -> Vec:

@@ -64,5 +64,5 @@ def opened_again(tasks: tuple[Task, ...], piece: str) -> tuple[str, ...]:
 
 def there_already(tasks: tuple[Task, ...], piece: str) -> tuple[str, ...]:
     """What of another piece is done when it comes out of one with the same edges: everything before its ends."""
-    before = ("rough", "rip", *FORMS)
+    before = ("rough", "rip", "glue_up", *FORMS, "milled")
     return tuple(t.key for t in tasks if t.piece == piece and t.work in before)

@@ -44,7 +44,8 @@ class Piece:
     `own`: how each board lies in its own axes as against the first, and how far along it then is.
     `sides` bound it across the bar, where they are sawn too; `row`: it is several side by side.
     `blunt`: its own end cuts, where it is laid as if it were square at its tips.
-    `shows`: its face must stay up; `profiled`: something is ploughed along it; `ready`: it is a moulding that looks so, and comes of nothing else. A `strip` is glued up with others to `of`."""
+    `shows`: its face must stay up; `profiled`: something is ploughed along it; `ready`: it is a moulding that looks so, and comes of nothing else; `glued`: it is glued up, of pieces so wide
+    and thick, before it is cut. A `strip` is glued up with others to `of`."""
 
     keys: tuple[str, ...]
     sort: Sort
@@ -64,6 +65,7 @@ class Piece:
     row: "Row | None" = None
     blunt: tuple[Plane, ...] = ()
     ready: Section | None = None
+    glued: tuple[tuple[float, float], ...] = ()
 
     @property
     def id(self) -> str:
@@ -136,6 +138,7 @@ def _piece(facts: PartFacts, *, across: bool = False) -> Piece:
         facts.group.boards, sort, width, thick, axis, axis + tips, tuple(lies), planes, middle, board.shows,
         not section.plain, sum(_compound(cut) for cut in (first.left, first.right)), lying,
         tuple(_turned(facts, key, facts.group.turn_of(key)) for key in facts.group.boards), sides, blunt=blunt, ready=section if board.ready else None,
+        glued=tuple((one.width_mm, one.thickness_mm) for one in board.glued),
     )  # fmt: skip
 
 
@@ -205,6 +208,15 @@ def glued_up(piece: Piece, widest: float, joint_mm: float, over_mm: float) -> Pi
     width = piece.width_mm / count + 2 * joint_mm
     keys = tuple(f"{key} strip {n + 1}" for key in piece.keys for n in range(count))
     return plain_piece(keys, width, piece.thickness_mm, piece.overall_mm + over_mm)
+
+
+def laid_up(piece: Piece, over_mm: float) -> tuple[Piece, ...]:
+    """The pieces that one is glued up of before it is cut, each too long by so much; keys as of strips."""
+    found = []
+    for n, (width, thick) in enumerate(piece.glued):
+        keys = tuple(f"{key} strip {n + 1}" for key in piece.keys)
+        found.append(plain_piece(keys, width, thick, piece.overall_mm + over_mm))
+    return tuple(found)
 
 
 def rough_mm(piece: Piece, width: float, thick: float) -> float:

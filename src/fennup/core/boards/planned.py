@@ -8,7 +8,7 @@ from math import ceil
 from fennup.core.boards.check import Wrong, check_layout
 from fennup.core.boards.layout import Layout, laid_out
 from fennup.core.boards.nesting import Saw
-from fennup.core.boards.pieces import Piece, crosswise, glued_up, pieces_of
+from fennup.core.boards.pieces import Piece, crosswise, glued_up, laid_up, pieces_of
 from fennup.core.boards.planner import MOST_DIVES, plan
 from fennup.core.boards.rack import PriceList, Rack, Stock
 from fennup.core.boards.rows import as_piece, rows_in
@@ -132,7 +132,8 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
     again = {key: count for cuttings in order.cuttings for key, count in cuttings.again.items()}
     pieces: list[Piece] = []
     homeless: list[Piece] = []
-    for piece in (piece for cuttings in order.cuttings for piece in cuttings.pieces):
+    sawn = [one for cuttings in order.cuttings for p in cuttings.pieces for one in (laid_up(p, wishes.glue_over_mm) or (p,))]
+    for piece in sawn:
         other = across.get(piece.id)
         fitting = _fitting(piece, sources)
         found = _has_board(piece, fitting, milling)

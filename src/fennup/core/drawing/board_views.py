@@ -14,6 +14,7 @@ from fennup.core.geometry.polygon import circle, hull
 from fennup.core.geometry.polyhedron import clip, clip_polygon
 from fennup.core.geometry.vec import Point2, Vec, cross, dot
 from fennup.core.parts.solid import Solid, arris_line, extent_along, long_points, ploughed_lines
+from fennup.core.stock.section import Section
 from fennup.core.tolerances import SAME
 
 HOLE_CORNERS = 24  # of the polygon that a hole is drawn with
@@ -277,6 +278,6 @@ def _panel_shapes(board: Board, solid: Solid) -> tuple[tuple[Shape, ...], tuple[
     return tuple(shapes), (Mark("face_mark", (0.0, 0.0)),)
 
 
-def section_shapes(board: Board) -> tuple[Shape, ...]:
-    """The cross section, opening edge to the left and face down to the reader's bottom: x is -y, y is z."""
-    return (Shape("wood", tuple((-y, z) for y, z in reversed(board.section.outline)), True),)
+def section_shape(section: Section, part: str | None = None, at: Point2 = (0.0, 0.0)) -> Shape:
+    """A section with its middle at a place, its upper edge to the left and its face up: x is -y, y is z."""
+    return Shape("wood", tuple((at[0] - y, at[1] + z) for y, z in reversed(section.outline)), True, part)

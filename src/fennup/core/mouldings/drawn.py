@@ -1,21 +1,16 @@
 """A moulding of the workshop as a drawing on which it is edited: cut across, its opening edge at the left, its show side up; and what else there is to decide."""
 
+from fennup.core.drawing.board_views import section_shape
 from fennup.core.drawing.edit import Choose
-from fennup.core.drawing.view import RIGHT, UP, Control, Option, Shape, View
+from fennup.core.drawing.view import RIGHT, UP, Control, Option, View
 from fennup.core.kinds.asking import figure
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.ploughing import Beside, ploughed_controls, ploughed_dimensions, side_marks
 from fennup.core.mouldings.frames import FRAME
 from fennup.core.mouldings.library import MOST_LENGTHS, TURNS, Content, Moulding
-from fennup.core.stock.section import Section
 
 MOULDING = "moulding"
 SIDES = "rail"  # its sides are called as a frame's
-
-
-def section_shape(section: Section, part: str | None = None) -> Shape:
-    """It cut across: x is -y, y is z."""
-    return Shape("wood", tuple((-y, z) for y, z in reversed(section.outline)), True, part)
 
 
 def moulding_view(id: str, moulding: Moulding) -> View:

@@ -10,7 +10,7 @@ from fennup.core.stock.ploughed import FORMS
 
 # What is done before any end is cut, and what after, in the order of the work.
 STAGES: dict[Work, int] = {
-    "rough": -1, "rip": 0, **dict.fromkeys((*FORMS, "milled"), 1), "taper": 2, "outline": 2, "first_end": 3, "second_end": 3, "lap": 4, "birdsmouth": 4,
+    "rough": -1, "glue_up": 0, "rip": 0, **dict.fromkeys((*FORMS, "milled"), 1), "taper": 2, "outline": 2, "first_end": 3, "second_end": 3, "lap": 4, "birdsmouth": 4,
     "holes": 5, "saw_apart": 6, "scribe": 7,
 }  # fmt: skip
 Found = tuple[str, float, float]

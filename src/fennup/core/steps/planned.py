@@ -133,7 +133,10 @@ class _Maker:
             before.append(fact.key)
             before_on[edge].append(fact.key)
             done[edge] = plane
-        for ploughed in facts.ploughed if not board.ready else ():
+        if board.glued:
+            yield Step(f"{facts.key} glue_up", "glue_up", facts.key, pieces, needs=tuple(before), cautions=("gluing",))
+            before.append(f"{facts.key} glue_up")
+        for ploughed in facts.ploughed if not (board.ready or board.glued) else ():
             cautions = ("routing",) if isinstance(ploughed.cut, Chamfer | Round | Cove | Milled) else ("ploughing",)
             yield Step(ploughed.key, ploughed.cut.form, facts.key, pieces, needs=tuple(before), cautions=cautions)
             before.append(ploughed.key)

@@ -11,7 +11,7 @@ from fennup.core.saw.marking import Marking
 from fennup.core.saw.ways import RipWay, Way
 
 Work = Literal[
-    "rough", "rip", "rabbet", "groove", "chamfer", "round", "cove", "tongue", "milled", "taper", "outline", "test", "first_end", "second_end", "lap", "birdsmouth", "holes", "scribe", "saw_apart",
+    "rough", "rip", "rabbet", "groove", "chamfer", "round", "cove", "tongue", "milled", "glue_up", "taper", "outline", "test", "first_end", "second_end", "lap", "birdsmouth", "holes", "scribe", "saw_apart",
 ]  # fmt: skip
 ENDS_OF_BOARDS: tuple[Work, ...] = ("first_end", "second_end", "scribe")
 RAW_OVER_MM = 15.0  # what a raw piece is longer than its part at each end

@@ -21,5 +21,5 @@ FLAT_FRAME = sized(
     stands=False,
     top=top,
     set_on=set_on,
-    profile=lambda spec: spec.section_of(spec.narrowest),
+    profile=lambda spec: spec.glued(spec.narrowest)[0] if spec.as_one else spec.section_of(spec.narrowest),
 )

@@ -6,15 +6,8 @@ from fennup.core.drawing.edit import Choose, Edit, TypeIn
 from fennup.core.drawing.view import Control, Option
 from fennup.core.kinds.asking import figure, one_of, with_or_without
 from fennup.core.kinds.flat_frame.layer import MOST_LAYERS, Layer
-from fennup.core.kinds.flat_frame.spec import (
-    FlatFrameSpec,
-    FloatingPanel,
-    FloatingRound,
-    HeldPanel,
-    HeldRound,
-    Irregular,
-    Rectangle,
-)
+from fennup.core.kinds.flat_frame.shapes import FloatingPanel, FloatingRound, HeldPanel, HeldRound, Irregular, Rectangle
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.inner_controls import holes_controls, inner_controls
 from fennup.core.kinds.ploughing import ploughed_controls
 from fennup.core.parts.measures import measure_of
@@ -194,13 +187,18 @@ def _layers(spec: FlatFrameSpec) -> list[Control]:
             ),
             figure("layer_set_back", "layers", layer.set_back_mm, f"{path}.set_back_mm", about=about),
         ]
+        if spec.as_one:  # they are cut with their rail, wherever that is
+            made += ploughed_controls(layer.section, layer.ploughed, f"{path}.ploughed", "rail", "layers", about, "plough_layer")
+            made.append(_away(id, about))
+            continue
         ways: dict[str, object] = {"all_miter": "miter", "all_butt": "round"}
         ways |= {"long_AC": "long_AC", "long_BD": "long_BD"} if spec.sides == len("ABCD") else {}
         made.append(replace(one_of("layer_corners", "layers", f"{path}.corners", ways, layer.corners, about), style="list"))
         made.append(_rails_with(spec, layer, path, about))
         made += ploughed_controls(layer.section, layer.ploughed, f"{path}.ploughed", "rail", "layers", about, "plough_layer")
-        away = Option("take_it_away", (Choose(op="choose", path="layers.away", value=id),), False)
-        made.append(Control("layer_away", "layers", (away,), about=about, style="sentence"))
+        made.append(_away(id, about))
+    if spec.layers and not spec.left_out and not any(layer.left_out for layer in spec.layers.values()):
+        made.append(one_of("layers_are", "layers", "glued_up", {"layers_apart": False, "layers_glued": True}, spec.glued_up))
     if any(layer.side == "back" for layer in spec.layers.values()):
         now = spec.stand_off_mm
         made.append(
@@ -208,6 +206,12 @@ def _layers(spec: FlatFrameSpec) -> list[Control]:
         )
         made += [] if now is None else [figure("off_the_wall_mm", "layers", now, "stand_off_mm")]
     return made
+
+
+def _away(id: str, about: str) -> Control:
+    """A layer that goes."""
+    away = Option("take_it_away", (Choose(op="choose", path="layers.away", value=id),), False)
+    return Control("layer_away", "layers", (away,), about=about, style="sentence")
 
 
 def _rails_with(spec: FlatFrameSpec, layer: Layer, path: str, about: str) -> Control:

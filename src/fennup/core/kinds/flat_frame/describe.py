@@ -12,12 +12,8 @@ from fennup.core.kinds.flat_frame.controls import controls_of
 from fennup.core.kinds.flat_frame.dimensions import dimensions_of
 from fennup.core.kinds.flat_frame.outline import Baseline, baseline
 from fennup.core.kinds.flat_frame.profile import section_views
-from fennup.core.kinds.flat_frame.spec import (
-    SPANS,
-    FlatFrameSpec,
-    Irregular,
-    Rectangle,
-)
+from fennup.core.kinds.flat_frame.shapes import SPANS, Irregular, Rectangle
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.gauged import corners_across
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
@@ -35,7 +31,7 @@ def describe(spec: FlatFrameSpec, ruler: Ruler, solids: dict[str, Solid]) -> Des
     letters = [Mark("letter", _middle_of_rail(assembly, b.id), b.id, b.id) for b in assembly.boards if b.role != "strip"]
     dimensions = [_standing(spec, d) for d in dimensions]
     front = View("front", tuple(shapes), tuple(letters), tuple(dimensions), tuple(grips))
-    cut = section_views(spec, base, assembly)
+    cut = section_views(spec, assembly)
     return Description(_facts(spec, base), picture, (front, *cut), lambda: controls_of(spec), _sizes(spec, ruler))
 
 

@@ -6,10 +6,9 @@ from fennup.core.geometry.polygon import regular_corners
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.flat_frame.outline import Baseline, given_line
 from fennup.core.kinds.flat_frame.place import assemble
-from fennup.core.kinds.flat_frame.spec import (
+from fennup.core.kinds.flat_frame.shapes import (
     SPANS,
     CornerPin,
-    FlatFrameSpec,
     FloatingPanel,
     FloatingRound,
     HeldPanel,
@@ -22,6 +21,7 @@ from fennup.core.kinds.flat_frame.spec import (
     SpanPin,
     pinned_measure,
 )
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 

@@ -9,7 +9,8 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.polygon import regular_corners
 from fennup.core.kinds.flat_frame.outline import baseline, unit_measures
 from fennup.core.kinds.flat_frame.place import assemble
-from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, Irregular, Rectangle, Regular
+from fennup.core.kinds.flat_frame.shapes import Irregular, Rectangle, Regular
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.units.lengths import Tape

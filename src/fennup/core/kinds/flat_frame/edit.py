@@ -13,16 +13,9 @@ from fennup.core.kinds.fields import LONGEST_MM
 from fennup.core.kinds.flat_frame.dragging import dragged
 from fennup.core.kinds.flat_frame.pins import pinned_outline
 from fennup.core.kinds.flat_frame.place import assemble
+from fennup.core.kinds.flat_frame.shapes import SPANS, HeldRound, Irregular, Rectangle, Regular
 from fennup.core.kinds.flat_frame.sizes import SIZING
-from fennup.core.kinds.flat_frame.spec import (
-    SIZE_FIELDS,
-    SPANS,
-    FlatFrameSpec,
-    HeldRound,
-    Irregular,
-    Rectangle,
-    Regular,
-)
+from fennup.core.kinds.flat_frame.spec import SIZE_FIELDS, FlatFrameSpec
 from fennup.core.kinds.ploughing import Profile, chosen_profile
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of

@@ -11,16 +11,8 @@ from fennup.core.geometry.plane import Plane
 from fennup.core.geometry.polygon import regular_corners
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.flat_frame.pins import pinned_outline
-from fennup.core.kinds.flat_frame.spec import (
-    FlatFrameSpec,
-    FloatingRound,
-    HeldPanel,
-    HeldRound,
-    Irregular,
-    LineSizes,
-    Rectangle,
-    Regular,
-)
+from fennup.core.kinds.flat_frame.shapes import FloatingRound, HeldPanel, HeldRound, Irregular, LineSizes, Rectangle, Regular
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.parts.measures import measure_of
 
 

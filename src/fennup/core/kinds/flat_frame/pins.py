@@ -8,7 +8,8 @@ from numpy.typing import NDArray
 
 from fennup.core.errors import SpecError
 from fennup.core.given.solver import Pin, settle
-from fennup.core.kinds.flat_frame.spec import SPANS, AnyPin, CornerPin, FlatFrameSpec, Irregular, SidePin, SpanPin
+from fennup.core.kinds.flat_frame.shapes import SPANS, AnyPin, CornerPin, Irregular, SidePin, SpanPin
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.tolerances import SAME
 
 Corners = NDArray[np.float64]

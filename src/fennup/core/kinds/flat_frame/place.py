@@ -12,17 +12,11 @@ from fennup.core.kinds.fields import CornerJoint
 from fennup.core.kinds.flat_frame.layers import Strips, lay_layers, recess_walls
 from fennup.core.kinds.flat_frame.outline import Baseline, Side, baseline
 from fennup.core.kinds.flat_frame.ring import GROUND, Meets, check_runs, frame_along, join, own_edges
-from fennup.core.kinds.flat_frame.spec import (
-    CornerPin,
-    FlatFrameSpec,
-    HeldRound,
-    Irregular,
-    Rectangle,
-    SidePin,
-    pinned_measure,
-)
+from fennup.core.kinds.flat_frame.shapes import CornerPin, HeldRound, Irregular, Rectangle, SidePin, pinned_measure
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.inner import Added, Face, add_inner, panel
 from fennup.core.parts.measures import measure_of
+from fennup.core.stock.section import Section
 from fennup.core.tolerances import ON_LINE, SAME
 
 WHERE = {"A": "front", "B": "right", "C": "back", "D": "left"}
@@ -48,7 +42,7 @@ def assemble(spec: FlatFrameSpec) -> Assembly:
     rails = tuple(boards.values())
     closed = not spec.left_out
     added = Added()
-    strips = lay_layers(spec, base, boards, added)
+    strips = {} if spec.as_one else lay_layers(spec, base, boards, added)
     _inside(spec, rails, strips, added)
     return Assembly(
         boards=with_holes((*rails, *added.boards), spec.holes),
@@ -56,7 +50,7 @@ def assemble(spec: FlatFrameSpec) -> Assembly:
         outlines=_outlines(spec, rails, strips, broken),
         claims=tuple(_claims(spec)),
         rings=(Ring(tuple(rail.id for rail in rails), closed), *added.rings),
-        findings=(*_findings(spec, base), *_stands_off(spec, strips), *added.findings),
+        findings=(*_findings(spec, base), *_stands_off(spec, rails, strips), *added.findings),
         gauges=tuple(added.gauges),
         recesses=_recesses(spec, rails, strips),
     )
@@ -95,16 +89,16 @@ def rail_name(spec: FlatFrameSpec, letter: str) -> str:
 def _rail(spec: FlatFrameSpec, side: Side) -> Board:
     """An uncut rail along its side."""
     name = rail_name(spec, side.letter)
+    own, at = spec.section_of(side.letter), 0.0
+    section, pieces = own, tuple[Section, ...]()
+    if spec.as_one:
+        section, at = spec.glued(side.letter)
+        pieces = (own, *(layer.section for layer in spec.layers.values()))
+    bought = spec.board.bought and not spec.as_one
     return Board(
-        side.letter,
-        name,
-        spec.section_of(side.letter),
-        frame_along(side, 0.0),
-        role="frame",
-        shows=True,
-        ready=spec.board.bought,
-        finished=bool(spec.board.bought and spec.board.finished),
-    )
+        side.letter, name, section, frame_along(side, at), role="frame", shows=True, ready=bought,
+        finished=bool(bought and spec.board.finished), glued=pieces,
+    )  # fmt: skip
 
 
 def _cut_loose_ends(spec: FlatFrameSpec, base: Baseline, out: int, boards: dict[str, Board]) -> None:
@@ -215,9 +209,9 @@ def _findings(spec: FlatFrameSpec, base: Baseline) -> list[Finding]:
     return found
 
 
-def _stands_off(spec: FlatFrameSpec, strips: Strips) -> list[Finding]:
+def _stands_off(spec: FlatFrameSpec, rails: tuple[Board, ...], strips: Strips) -> list[Finding]:
     """How far the strips on the back bring the rails off what it hangs on, where another distance is wished."""
-    back = [
+    back = [rail.section.thickness_mm / 2 - rail.frame.origin[2] for rail in rails if spec.as_one] + [
         strip.section.thickness_mm / 2 - strip.frame.origin[2]
         for own in strips.values()
         for strip in own.values()

@@ -7,7 +7,8 @@ from fennup.core.assembly.model import Assembly
 from fennup.core.errors import SpecError
 from fennup.core.kinds.fields import AnglePin
 from fennup.core.kinds.flat_frame.place import assemble
-from fennup.core.kinds.flat_frame.spec import REGULAR_MEASURES, SPANS, FlatFrameSpec, Irregular, LineSize, LineSizes
+from fennup.core.kinds.flat_frame.shapes import REGULAR_MEASURES, SPANS, Irregular, LineSize, LineSizes
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.sizing import Document, Sizing
 from fennup.core.parts.measures import measure_of
 

@@ -2,11 +2,10 @@
 the one at the bottom, corners by the two sides that meet there: AB, BC, ..."""
 
 from dataclasses import dataclass
-from math import cos, hypot, pi, sqrt, tan
 from string import ascii_uppercase
 from typing import Annotated, Literal, get_args
 
-from pydantic import Discriminator, Field, Tag, model_validator
+from pydantic import Field, model_validator
 
 from fennup.core.drawing.view import Standing
 from fennup.core.errors import SpecError
@@ -16,119 +15,32 @@ from fennup.core.kinds.fields import (
     CornerLetters,
     Given,
     Pinned,
-    Place_mm,
     Play_mm,
     Section_mm,
     SideLetter,
-    Size_mm,
     Strict,
     pin,
 )
+from fennup.core.kinds.flat_frame.glued import glued_section, lying_on
 from fennup.core.kinds.flat_frame.layer import MOST_LAYERS, Layer, LayerNumber
+from fennup.core.kinds.flat_frame.shapes import (
+    SPANS,
+    CornerPin,
+    HeldPanel,
+    HeldRound,
+    Irregular,
+    LineSize,
+    LineSizes,
+    Rectangle,
+    Regular,
+    SidePin,
+    SpanPin,
+    pinned_measure,
+)
 from fennup.core.kinds.inner import Inner
 from fennup.core.kinds.ploughing import MOST_PLOUGHED, check_ploughed
 from fennup.core.stock.ploughed import Ploughed, Rabbet
 from fennup.core.stock.section import Section
-
-RegularMeasure = Literal[
-    "opening_flats", "opening_corners", "opening_side", "opening_reach", "opening_diagonal",
-    "outside_flats", "outside_corners", "outside_side", "outside_reach", "outside_diagonal",
-]  # fmt: skip
-
-
-REGULAR_MEASURES: tuple[str, ...] = get_args(RegularMeasure)
-
-
-class LineSize(Strict):
-    """One named line. With an odd number of sides flats and corners are the inner and outer circle's diameter;
-    `reach` is then corner to opposite side, and `diagonal` the longest corner to corner."""
-
-    by: RegularMeasure
-    mm: Size_mm
-
-
-class HeldRound(Strict):
-    """What the frame holds, its edge covered by the rabbet: a panel with as many sides, its size across flats, or something round,
-    its diameter. Play is the total."""
-
-    by: Literal["holds"]
-    object_mm: Size_mm
-    play_mm: Play_mm = 0.0
-    form: Literal["sided", "round"] = "sided"
-
-    def bare_corner_mm(self, sides: int, rabbet_mm: float) -> float:
-        """How far a corner of the opening can lie outside something round that has slid away from it; under 0 it is covered."""
-        along, aside = self._slid_mm(sides)
-        corner = ((self.object_mm + self.play_mm) / 2 - rabbet_mm) / cos(pi / sides)
-        return hypot(corner + along, aside) - self.object_mm / 2
-
-    def covering_rabbet_mm(self, sides: int) -> float:
-        """How wide a rabbet covers something round at every corner of the opening, wherever its play lets it lie."""
-        along, aside = self._slid_mm(sides)
-        corner = sqrt(max(0.0, (self.object_mm / 2) ** 2 - aside**2)) - along
-        return (self.object_mm + self.play_mm) / 2 - corner * cos(pi / sides)
-
-    def _slid_mm(self, sides: int) -> tuple[float, float]:
-        """How far away from a corner it can slide, and aside: into the corner opposite, or with an odd number of sides along the
-        side opposite."""
-        half = self.play_mm / 2
-        return (half / cos(pi / sides), 0.0) if sides % 2 == 0 else (half, half * tan(pi / sides))
-
-
-class FloatingRound(Strict):
-    """A regular piece that floats in the opening with a reveal all round."""
-
-    by: Literal["floats"]
-    object_mm: Size_mm
-    reveal_mm: Play_mm
-
-
-class Regular(Strict):
-    """All sides and all corners alike."""
-
-    form: Literal["regular"]
-    sides: Annotated[int, Field(ge=3, le=24)]
-    size: Annotated[LineSize | HeldRound | FloatingRound, Field(discriminator="by")]
-
-
-class LineSizes(Strict):
-    """Width (along front and back) and depth (along the sides) of the opening or of the outside."""
-
-    by: Literal["opening", "outside"]
-    width_mm: Size_mm
-    depth_mm: Size_mm
-
-
-class HeldPanel(Strict):
-    """What the frame holds: a panel; the rabbet covers its edge. Play is the total in each direction; in depth another one where that is said: wood
-    swells across its grain."""
-
-    by: Literal["holds"]
-    object_width_mm: Size_mm
-    object_depth_mm: Size_mm
-    play_mm: Play_mm = 0.0
-    play_depth_mm: Play_mm | None = None
-
-    @property
-    def plays_mm(self) -> tuple[float, float]:
-        """In width and in depth."""
-        return self.play_mm, self.play_mm if self.play_depth_mm is None else self.play_depth_mm
-
-
-class FloatingPanel(Strict):
-    """A panel that floats in the opening with a reveal all round."""
-
-    by: Literal["floats"]
-    object_width_mm: Size_mm
-    object_depth_mm: Size_mm
-    reveal_mm: Play_mm
-
-
-class Rectangle(Strict):
-    """Four square corners: A front, B right, C back, D left."""
-
-    form: Literal["rectangle"]
-    size: Annotated[LineSizes | HeldPanel | FloatingPanel, Field(discriminator="by")]
 
 
 class Panel(Strict):
@@ -136,66 +48,6 @@ class Panel(Strict):
 
     thickness_mm: Section_mm
     play_mm: Play_mm = 0.0
-
-
-SPANS = ("wide", "high")
-
-
-class SidePin(Strict):
-    """A side whose length is fixed."""
-
-    side: SideLetter
-    mm: Size_mm
-
-
-class CornerPin(Strict):
-    """A corner whose inside angle is fixed."""
-
-    corner: CornerLetters
-    deg: Annotated[float, Field(gt=0, lt=180, allow_inf_nan=False, description="degrees")]
-
-
-class SpanPin(Strict):
-    """How far the outline goes along side A (`wide`) or square to it (`high`), or from one corner to another (`EABC`), fixed."""
-
-    span: Annotated[str, Field(pattern="^(wide|high|[A-X]{4})$", description="wide, high, or the letters of two corners")]
-    mm: Size_mm
-
-
-def _pin_kind(pin: object) -> str:
-    """Which pin is meant, so that what is wrong with it is said of that one alone."""
-    names = pin if isinstance(pin, dict) else vars(pin) if isinstance(pin, Strict) else ()
-    return "span pin" if "span" in names else "corner pin" if "corner" in names or "deg" in names else "side pin"
-
-
-AnyPin = SidePin | CornerPin | SpanPin
-Pin = Annotated[
-    Annotated[SidePin, Tag("side pin")] | Annotated[CornerPin, Tag("corner pin")] | Annotated[SpanPin, Tag("span pin")],
-    Discriminator(_pin_kind),
-]
-
-
-class Irregular(Strict):
-    """Any convex outline: its corners (x right, y up, anticlockwise; the first is where side A begins) on the opening
-    or the outside, and what is pinned. 2n - 3 independent pins fix the shape; the corners say which shape is meant
-    until then. Pins come in the order given: a later one that disagrees is kept and shows as a gap.
-
-    On the line `held` they are those of the panel that it holds, which has `play_mm` in all in the rabbet."""
-
-    form: Literal["irregular"]
-    line: Literal["opening", "outside", "held"]
-    play_mm: Play_mm = 0.0
-    corners: Annotated[list[tuple[Place_mm, Place_mm]], Field(min_length=3, max_length=24)]
-    pins: Annotated[list[Pin], Field(max_length=60)] = []
-
-
-def pinned_measure(shape: Irregular, pin: AnyPin) -> str:
-    """The measure that a pin of an irregular outline gives."""
-    if isinstance(pin, SidePin):
-        return f"{shape.line}_side:{pin.side}"
-    if isinstance(pin, CornerPin):
-        return f"{shape.line}_angle:{pin.corner}"
-    return f"{shape.line}_{pin.span}" if pin.span in SPANS else f"{shape.line}_diagonal:{pin.span}"
 
 
 class BoardSpec(Strict):
@@ -259,6 +111,7 @@ class FlatFrameSpec(Pinned):
     holes: Annotated[list[Holes], Field(max_length=40)] = []
     layers: Annotated[dict[LayerNumber, Layer], Field(max_length=MOST_LAYERS)] = {}
     numbered: Annotated[int, Field(ge=0, le=99, description="how many layers there have been")] = 0
+    glued_up: Annotated[bool, Field(description="the layers are glued on before the rails are cut")] = False
     stand_off_mm: Play_mm | None = None
 
     @property
@@ -335,6 +188,14 @@ class FlatFrameSpec(Pinned):
     def recess(self) -> Recess | None:
         """Where what it holds lies; None where nothing could."""
         thick = self.board.thickness_mm
+        if self.as_one:
+            one, at = self.glued(self.narrowest)
+            step = one.rabbet
+            if step is None:
+                return None
+            floor = at - one.thickness_mm / 2 + step.depth_mm
+            field = "rabbet.width_mm" if self.rabbet else f"layers.{next(iter(self.layers))}.set_back_mm"
+            return Recess("rabbet", step.width_mm, step.width_mm, step.depth_mm, thick / 2 - floor, field)
         if self.rabbet:
             wide, deep = self.rabbet.width_mm, self.rabbet.depth_mm
             return Recess("rabbet", wide, wide, deep, thick - deep, "rabbet.width_mm")
@@ -362,6 +223,17 @@ class FlatFrameSpec(Pinned):
         """A rail cut across: the rabbet for what it holds first, then what else is ploughed along every rail."""
         held = (Rabbet(width_mm=self.rabbet.width_mm, depth_mm=self.rabbet.depth_mm),) if self.rabbet else ()
         return Section(self.width_of(letter), self.board.thickness_mm, (*held, *self.board.ploughed))
+
+    @property
+    def as_one(self) -> bool:
+        """Whether every rail is glued up with its strips before it is cut."""
+        return self.glued_up and bool(self.layers)
+
+    def glued(self, letter: str) -> tuple[Section, float]:
+        """A rail with all its strips as one section, and how far its middle lies in front of the rail's own. SpecError."""
+        return glued_section(
+            self.section_of(letter), lying_on(self.width_of(letter), self.board.thickness_mm, self.layers, letter)
+        )
 
     @model_validator(mode="after")
     def _consistent(self) -> "FlatFrameSpec":
@@ -409,6 +281,11 @@ class FlatFrameSpec(Pinned):
                 if letter not in self.letters or letter in layer.left_out[:i]:
                     raise SpecError("no_such_side", (f"layers.{id}.left_out.{i}",), side=letter, last=self.letters[-1])
         check_ploughed(self.section_of(self.narrowest), 1 if self.rabbet else 0, "board.ploughed")
+        if self.as_one:
+            bare = next((id for id, layer in self.layers.items() if layer.left_out), None)
+            if bare:
+                raise SpecError("glued_everywhere", (f"layers.{bare}.left_out",))
+            self.glued(self.narrowest)
         if self.rabbet is None:
             return
         if self.rabbet.width_mm >= narrowest:

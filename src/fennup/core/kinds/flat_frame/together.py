@@ -1,6 +1,7 @@
 """A frame among several assemblies, lying flat."""
 
-from fennup.core.kinds.flat_frame.spec import FlatFrameSpec, Irregular, LineSize, LineSizes, Rectangle, Regular
+from fennup.core.kinds.flat_frame.shapes import Irregular, LineSize, LineSizes, Rectangle, Regular
+from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.registry import Around
 
 
