@@ -5,12 +5,15 @@ import unittest
 from math import pi, tan
 from typing import Any
 
+from fennup.core.boards.planned import plan_boards
 from fennup.core.drawing.edit import Choose
 from fennup.core.errors import SpecError
 from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.solve import Solution
+from fennup.core.steps.planned import steps_for
 from fennup.core.units.lengths import tape
 from fennup.core.verify.boolean import boolean_proof
+from tests.core.cut_boards import bar, on_rack, order
 from tests.core.frames import Solved, after, lengths, miters, regular, shown, solved, spec_of
 
 MM = tape("mm", "1")
@@ -121,6 +124,60 @@ class Layers(unittest.TestCase):
         # A strip that goes on to the outside may run into one that lies there: then both proofs say so.
         self.assertTrue(kept > clear > 20 and {"strips_uneven", "strip_on_nothing"} <= refused, (kept, clear, refused))
 
+    def test_glued_on_they_are_one_board_with_their_rail_of_as_much_wood(self) -> None:
+        rng, kept, refused = random.Random(6), 0, set()
+        while kept < 15:
+            sides = rng.choice((3, 4, 5, 8))
+            rows = {f"l{k + 1}": draw(rng, sides) | {"left_out": [], "corners": "miter"} for k in range(rng.randint(1, 3))}
+            document = rails(sides, **rows)
+            try:
+                one, apart = self.proven(document | {"glued_up": True}), solved(document)
+            except SpecError as error:
+                refused.add(error.code)
+                continue
+            kept += 1
+            self.assertEqual([board.id for board in one.assembly.boards], list("ABCDEFGH"[:sides]))
+            wood = [sum(solid.volume() for solid in made.solids.values()) for made in (one, apart)]
+            self.assertAlmostEqual(wood[0] / wood[1], 1.0, places=8)
+            for size in ("opening_flats", "outside_flats"):
+                self.assertAlmostEqual(one.ruler.measure(size) or 0, apart.ruler.measure(size) or 0, places=6)
+            # Each rail comes of its own pieces, as long as it and a little more; glued, then cut: nothing is ploughed out of the whole.
+            layers = spec_of(document).layers.values()
+            sections = [(60.0, 20.0), *((layer.width_mm, layer.thickness_mm) for layer in layers)]
+            rack = on_rack(*(bar(20_000.0, wide, thick) for wide, thick in dict.fromkeys(sections)))
+            plan = plan_boards(order(one.design, rack, 2.4))
+            self.assertEqual((plan.faults, plan.complete), ((), True))
+            cut = [placed.piece for board in plan.layout.boards for placed in board.pieces]
+            self.assertEqual(sorted(piece.section for piece in cut), sorted(sections * sides))
+            longest = max(solid.extent_x()[1] - solid.extent_x()[0] for solid in one.solids.values())
+            self.assertTrue(all(abs(piece.axis_mm - longest - 20.0) < 1e-6 for piece in cut))
+            works = [step.work for step in steps_for(one.design, one.plan).steps]
+            self.assertTrue("glue_up" in works and not {"rabbet", "groove", "milled"} & set(works), works)
+        self.assertLessEqual({"glued_within"}, refused)
+
+    def test_what_cannot_be_glued_is_refused_and_what_it_holds_lies_as_before(self) -> None:
+        back = {"side": "back", "keeps_to": "opening", "set_back_mm": 9.0, "width_mm": 30.0}
+        apart, one = solved(holding(l1=back)), solved(holding(l1=back) | {"glued_up": True})
+        self.assertEqual([made.ruler.measure("rabbet_width") for made in (apart, one)], [413.0, 413.0])
+        rabbet = one.assembly.boards[0].section.rabbet
+        assert rabbet
+        self.assertEqual((rabbet.width_mm, rabbet.depth_mm), (9.0, 12.0))
+        # Over a rabbet of its own the strip makes that deeper.
+        deeper = rails(l1={**back, "set_back_mm": 0.0, "keeps_to": "outside", "width_mm": 51.0}) | {
+            "rabbet": {"width_mm": 9.0, "depth_mm": 8.0},
+            "glued_up": True,
+        }
+        recess = spec_of(deeper).recess
+        self.assertEqual((recess.lip_mm, recess.depth_mm, round(recess.from_face_mm, 9)), (9.0, 20.0, 12.0))
+        wrong = [
+            ({"l1": {"left_out": ["A"]}}, "glued_everywhere", "layers.1.left_out"), ({"l1": {"set_back_mm": -3.0}}, "glued_within", "layers.1.set_back_mm"),
+            ({"l1": {"ploughed": [{"form": "groove", "side": "back", "from_mm": 4.0, "width_mm": 5.0, "depth_mm": 4.0}]}}, "glued_hollow", "glued_up"),
+        ]  # fmt: skip
+        for layers, code, field in wrong:
+            with self.assertRaises(SpecError) as raised:
+                spec_of(rails(**layers) | {"glued_up": True})
+            self.assertEqual((raised.exception.code, raised.exception.fields), (code, (field,)))
+
     def test_taking_away_what_made_the_recess_leaves_the_frame_as_large_as_it_was(self) -> None:
         spec = spec_of(holding(l1={"side": "back", "keeps_to": "opening", "set_back_mm": 9.0}))
         bare = spec_of(after(spec, Choose(op="choose", path="layers.away", value="1"), MM))
@@ -136,6 +193,7 @@ class Layers(unittest.TestCase):
             rails(l1={}),
             holding(l1={"side": "back", "keeps_to": "opening", "set_back_mm": 9.0}),
             rails(6, l1={"corners": "round"}),
+            rails(l1={}, l2={"side": "back", "keeps_to": "opening", "set_back_mm": 9.0}) | {"glued_up": True},
         ):
             made = solved(document)
             for control in shown(made).controls:

@@ -15,13 +15,16 @@ from fennup.core.exchange.cuts_document import cuts_document
 from fennup.core.exchange.outline import section_in
 from fennup.core.finish.faces import faces_of
 from fennup.core.geometry.vec import Point2
+from fennup.core.kinds.flat_frame.edit import edit as edit_frame
+from fennup.core.kinds.moulding.edit import edit as edit_runs
+from fennup.core.kinds.moulding.spec import MouldingSpec
 from fennup.core.kinds.ploughing import chosen_profile
 from fennup.core.mouldings.frames import Frame, frames_of, project_with, short_by_mm, weight_kg
 from fennup.core.mouldings.library import Mouldings, after_cutting, edit_mouldings, sources_in
 from fennup.core.plan import plan_with
 from fennup.core.solve import Solution, designed
 from fennup.core.steps.planned import steps_for
-from fennup.core.stock.lip import lip_of
+from fennup.core.stock.lip import Lip, lip_of
 from fennup.core.stock.outlined import section_of, turned
 from fennup.core.stock.ploughed import CURVE_MM, Ploughed
 from fennup.core.stock.section import Section
@@ -103,6 +106,23 @@ class Outlines(unittest.TestCase):
         self.assertEqual([cut.corner for cut in turned(section(RABBET), "quarter").ploughed], ["face_upper"])  # type: ignore[union-attr]
         self.assertEqual([cut.corner for cut in turned(section(RABBET), "over").ploughed], ["back_lower"])  # type: ignore[union-attr]
 
+    def test_a_hollow_in_any_side_lies_where_it_was_drawn(self) -> None:
+        # One in each side, none of them a groove: so deep, and so far from the side's one end.
+        ring = [(0.0, 0.0), (5.0, 0.0), (7.0, 6.0), (15.0, 0.0), (60.0, 0.0), (60.0, 3.0), (54.0, 5.0), (60.0, 12.0), (60.0, 30.0), (50.0, 30.0), (46.0, 22.0), (30.0, 30.0),
+                (0.0, 30.0), (0.0, 25.0), (8.0, 21.0), (0.0, 12.0)]  # fmt: skip
+        made = section_of(ring)
+        self.assertEqual([cut.form for cut in made.ploughed], ["milled"] * 4)
+        at = {(round(y + 30, 6), round(z + 15, 6)) for y, z in made.outline}
+        self.assertEqual(at, set(ring))
+        self.assertTrue(made.hangs_together)
+
+    def test_a_way_out_and_back_again_is_none_and_what_touches_itself_is_refused(self) -> None:
+        square = [(0.0, 0.0), (40.0, 0.0), (40.0, 20.0), (0.0, 20.0)]
+        spiked = [*square[:2], (40.0, 8.0), (30.0, 8.0), (40.0, 8.0), *square[2:]]
+        self.assertEqual(section_of(spiked), section_of(square))
+        with self.assertRaises(SpecError):
+            section_of([(0, 0), (40, 0), (40, 20), (20, 20), (30, 10), (10, 10), (20, 20), (0, 20)])  # hangs by a line
+
     def test_frames_of_any_outline_close_in_both_proofs_and_are_sawn_right(self) -> None:
         rng = random.Random(11)
         for corners in (5, 7, 9, 12, 17):
@@ -183,6 +203,9 @@ class Lips(unittest.TestCase):
         # Bent about where it is thinnest it bears far less than a whole one.
         self.assertLess(hollow.bears_n_mm(7.5), 0.5 * lip_of(section({**HOLDS, "depth_mm": 12.0})).bears_n_mm(7.5))  # type: ignore[union-attr]
         self.assertIsNone(lip_of(section(ROUND)))
+        # Thin near its tip: 2 from there, of 8 covered, lies a quarter of the load, 1 away: an arm of 2^2 / 16 for all of it.
+        tip = Lip(10.0, ((2.0, 1.0), (10.0, 8.0)))
+        self.assertAlmostEqual(tip.bears_n_mm(8.0), 0.4 * 0.6 / 1.3 / (6 * 2**2 / 16))
 
     def test_a_frame_tells_of_a_lip_that_its_profile_thins(self) -> None:
         def thin(radius: float) -> list[float | None]:
@@ -233,6 +256,9 @@ class Table(unittest.TestCase):
             weight_kg(library(PLAIN, contents=(CREW | {"weight_kg": None, "thick_mm": 8.0},)).contents["c1"]),
             0.41 * 0.3 * 8 * 2.5,
         )
+        # All else is right, but it stands out behind.
+        self.assertFalse(the_frame(PLAIN | {"lengths": [{"mm": 2400.0}]}, thick_mm=9.0).good)
+        self.assertTrue(the_frame(PLAIN | {"lengths": [{"mm": 2400.0}]}, thick_mm=8.0).good)
         # So thick that it does not split, but too heavy a thing: 9 of reach, 3 thick.
         heavy = the_frame(PLAIN | {"ploughed": [{**HOLDS, "depth_mm": 17.0}]}, weight_kg=60.0)
         assert heavy.bearing
@@ -262,6 +288,27 @@ class Table(unittest.TestCase):
         self.assertIn("finished", cautions["first_end"])
         raw = designed(project_with(now.contents["c1"], now.mouldings["m1"].model_copy(update={"finish": ""})))[1]
         self.assertEqual({face.use for face in faces_of(raw, [], {})}, {"coated"})
+
+
+class Applied(unittest.TestCase):
+    def test_all_rails_become_the_mouldings_and_sprung_ones_keep_their_spring(self) -> None:
+        value = {"name": "Own", "width_mm": 70.0, "thickness_mm": 16.0, "ploughed": [HOLDS, ROUND], "finish": "wax"}
+        act = Choose(op="choose", path="moulding", value=value)
+        document = photograph() | {"rails": {"A": {"width_mm": 95.0}}}
+        made = spec_of(edit_frame(spec_of(document), act, MM))
+        self.assertEqual([made.width_of(letter) for letter in "ABCD"], [70.0] * 4)
+        self.assertEqual((made.rabbet.width_mm, made.board.nominal, made.shape.size.by), (9.0, "Own", "holds"))
+        # Without a rabbet nothing lies in it: the frame stays as large as its opening was.
+        bare = spec_of(edit_frame(spec_of(document), Choose(op="choose", path="moulding", value=value | {"ploughed": []}), MM))
+        self.assertEqual((bare.rabbet, bare.shape.size.by, bare.shape.size.width_mm), (None, "opening", 413.0 - 18.0))
+        runs = MouldingSpec.model_validate(
+            {"kind": "moulding", "width_mm": 90.0, "thickness_mm": 15.0, "spring_deg": 38.0, "runs": [{"wall_mm": 900.0}]}
+        )
+        sprung = MouldingSpec.model_validate(edit_runs(runs, act, MM))
+        self.assertEqual(
+            (sprung.width_mm, sprung.thickness_mm, sprung.spring_deg, len(sprung.ploughed), sprung.finished),
+            (70.0, 16.0, 38.0, 2, "wax"),
+        )
 
 
 class Lengths(unittest.TestCase):

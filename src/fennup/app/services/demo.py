@@ -263,6 +263,18 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         ),
     },
     {
+        "name": "Launch log frame",
+        "spec": frame(
+            {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 430.0, "object_depth_mm": 310.0, "play_mm": 3.0}},
+            60.0, 20.0,
+            layers={
+                "1": {"side": "back", "width_mm": 50.0, "thickness_mm": 12.0, "keeps_to": "outside"},
+                "2": {"width_mm": 20.0, "thickness_mm": 12.0, "ploughed": [{"form": "cove", "corner": "face_upper", "radius_mm": 7.0}]},
+            },
+            numbered=2, glued_up=True,
+        ),
+    },
+    {
         "name": "Honours board frame",
         "spec": frame(
             {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 900.0, "object_depth_mm": 560.0, "play_mm": 3.0}},

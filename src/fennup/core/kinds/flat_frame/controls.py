@@ -2,8 +2,12 @@
 
 from dataclasses import replace
 
+from pydantic import ValidationError
+
 from fennup.core.drawing.edit import Choose, Edit, TypeIn
 from fennup.core.drawing.view import Control, Option
+from fennup.core.editing import put_at
+from fennup.core.errors import SpecError
 from fennup.core.kinds.asking import figure, one_of, with_or_without
 from fennup.core.kinds.flat_frame.layer import MOST_LAYERS, Layer
 from fennup.core.kinds.flat_frame.shapes import FloatingPanel, FloatingRound, HeldPanel, HeldRound, Irregular, Rectangle
@@ -63,6 +67,9 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
     if not spec.left_out:
         controls += inner_controls(spec.inner, spec.board.thickness_mm)
     controls += _layers(spec)
+    if spec.as_one:
+        controls = [_possible(spec, control) if control.group in ("section", "layers") else control for control in controls]
+        controls = [control for control in controls if control.options or control.acts]
     controls += _open_sides(spec)
     for letter in spec.letters:
         if letter not in spec.left_out:
@@ -206,6 +213,24 @@ def _layers(spec: FlatFrameSpec) -> list[Control]:
         )
         made += [] if now is None else [figure("off_the_wall_mm", "layers", now, "stand_off_mm")]
     return made
+
+
+def _possible(spec: FlatFrameSpec, control: Control) -> Control:
+    """What there is to choose, without what would close in a hollow or reach past the rail it is glued to."""
+
+    def can(option: Option) -> bool:
+        document = spec.model_dump(mode="json")
+        for act in option.acts:
+            if not isinstance(act, Choose) or act.path.startswith("layers.a"):
+                return True  # one more layer, or one away: whoever does it looks
+            document = put_at(document, act.path, act.value)
+        try:
+            FlatFrameSpec.model_validate(document)
+        except (SpecError, ValidationError):
+            return False
+        return True
+
+    return replace(control, options=tuple(option for option in control.options if option.chosen or can(option)))
 
 
 def _away(id: str, about: str) -> Control:
