@@ -8,6 +8,7 @@ from contextlib import redirect_stdout
 from io import BytesIO, StringIO
 from pathlib import Path
 from typing import Any
+from uuid import uuid4
 
 from PIL import Image
 
@@ -177,9 +178,21 @@ class Mouldings(unittest.TestCase):
         for wrong in ({"moulding": "m8"}, {"content": "no picture"}):
             body = {"version": shown["version"], "moulding": "m1", "name": "end.png", "content": photo()} | wrong
             self.assertIn(self.client.post("/api/mouldings/photos", json=body).status_code, (404, 422))
+        # A project's photo is none of theirs; of an undone one nothing goes out.
+        project = self.send("projects", {"start": "rectangle"}, 201)["id"]
+        log = self.send(
+            f"projects/{project}/log/photos", {"id": str(uuid4()), "name": "a.png", "content": photo(), "text": "Ours"}
+        )
+        ours = next(line["photo"] for day in log["days"] for line in day["lines"] if line["photo"])
+        self.assertEqual(self.client.get(f"/api/mouldings/photos/{ours}").status_code, 404)
+        again = self.send(
+            "mouldings/photos", {"version": shown["version"], "moulding": "m1", "name": "end.png", "content": photo()}
+        )
+        shown = self.send("mouldings/undo", {"version": again["version"]})
         self.version = shown["version"]
         self.act("contents.new", CREW)
         document = self.client.get("/api/workshop/file").json
+        self.assertEqual([kept["id"] for kept in document["moulding_photos"]], [file])
         with tempfile.TemporaryDirectory() as other:
             client = create_app(Path(other) / "fennup.db").test_client()
             self.assertEqual(client.post("/api/import", json=document).status_code, 200)

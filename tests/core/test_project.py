@@ -95,6 +95,19 @@ class ABinOnAStandWithAHood(unittest.TestCase):
             edited(made.spec, Give(op="give", measure="m2/opening_flats", text="150"))
         self.assertEqual((refused.exception.code, refused.exception.fields), ("size_follows", ("m2/opening_flats",)))
 
+    def test_a_frame_lies_in_the_rabbet_of_another_and_both_follow_what_is_held(self) -> None:
+        spec = start_spec("frame_in_frame")
+        for width in (400.0, 523.0):
+            made = solved(edited(spec, TypeIn(op="type", path="members.m1.spec.shape.size.object_width_mm", text=f"{width}")).model_dump(mode="json"))
+            # 3 of play and 24 visible beside the rabbet at each side; then 3 more, and 42 at each side of the outer one.
+            sizes = [made.design.ruler.measure(name) for name in ("m1/outside_width", "m2/rabbet_width", "m2/outside_width")]
+            self.assertEqual([round(size or 0, 6) for size in sizes], [width + 51, width + 54, width + 54 + 84])
+            self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
+            # Face on floor: the inner one's face is as high as the outer one's rabbet is deep from its back.
+            inner, outer = (made.design.boards[id] for id in ("m1/A", "m2/A"))
+            self.assertEqual(inner.side_in_world("face").offset, outer.section.rabbet.depth_mm - outer.section.thickness_mm / 2)
+        self.assertEqual([f.code for f in made.assembly.findings], [])
+
     def test_one_change_moves_all_that_follows(self) -> None:
         made = solved(edited(spec_of(BIN), Give(op="give", measure="m1/top_width", text="400")).model_dump(mode="json"))
         self.assertAlmostEqual(made.ruler.measure("m2/outer_bottom_width") or 0, 400.0, places=6)

@@ -94,7 +94,7 @@ def ploughed_edges(facts: PartFacts, voice: Voice, words: Sides) -> Iterator[tup
 
 def _glued(facts: PartFacts, voice: Voice) -> EdgeOut:
     """The pieces that a part is glued up of, each with what is ploughed along it first."""
-    low, high = facts.extent
+    low, high = facts.solid.extent_x()
     pieces = []
     for one in facts.board.glued:
         along = ", ".join(PLOUGHED_NAMES[cut.form].lower() for cut in one.ploughed)

@@ -38,7 +38,7 @@ def step_out(sheet: StepWords, step: Step, before: Step | None, following: Step 
         key=step.key,
         title=_title(sheet, step),
         detail=_detail(sheet, step, following),
-        tool=tool.name if tool else "",
+        tool=tool.name if tool else words.WITHOUT_TOOL.get(step.work, ""),
         tool_id=step.tool or "",
         views=step_views(sheet, shown),
         sets=_sets(sheet, step),
@@ -82,8 +82,8 @@ def _detail(sheet: StepWords, step: Step, following: Step | None) -> str:
     if following:
         return f"Before the good wood: the setting for {sheet.name_of(following)}."
     tags = [board_tag(sheet.solution, piece) for piece in step.pieces]
-    count = len(step.pieces)
-    return f"{count} {'cut' if count == 1 else 'cuts'}: {listed(tags)}." if step.pieces else ""
+    what = "piece" if step.work == "glue_up" else "cut"
+    return f"{len(tags)} {what}{'' if len(tags) == 1 else 's'}: {listed(tags)}." if tags else ""
 
 
 def step_views(sheet: StepWords, step: Step, *, close: bool = False) -> list[ViewOut]:

@@ -235,7 +235,7 @@ def ways_text(board: BoardForm, voice: Voice) -> list[str]:
     elif board.pieces and min(abs(p.arrises[1][0][2] - p.arrises[0][0][2]) for p in board.pieces) < board.thickness_mm - 0.06:
         lines.append("Plane it to thickness first.")
     if any(p.sort == "strip" and " strip " in p.key for p in board.pieces):
-        lines.append("Strips to be glued up edge to edge, cut too long on purpose.")
+        lines.append("Strips to be glued up, cut too long on purpose.")
     kept = [o for o in board.offcuts if o.kept]
     if kept:
         lines.append(f"Worth keeping: {listed([voice.say(float(floor(o.to_mm - o.from_mm))) for o in kept[:MOST_SAID]])}.")

@@ -218,6 +218,7 @@ _STARTS = merged(
     "starts",
     {
         "bin_on_stand": ("Bin on a stand", "Bin on a stand"),
+        "frame_in_frame": ("Frame in a frame", "Frame in a frame"),
         "posts_and_rail": ("Posts and a sloping rail", "Posts and a sloping rail"),
     },
     *(kind.words.starts for kind in KINDS.values()),

@@ -52,6 +52,7 @@ STEP_NAMES = {
     "taper": "taper", "outline": "outline", "test": "test", "first_end": "first end",
     "second_end": "second end", "lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes", "scribe": "cut to fit", "saw_apart": "saw apart",
 }  # fmt: skip
+WITHOUT_TOOL = {"glue_up": "At the bench, with glue and clamps, before anything is sawn."}
 # How the lines of a part's card begin that belong to a sort of work; of tapers and outlines all do.
 FIGURES_OF = {"lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes"}
 SIMULATED = {

@@ -39,6 +39,35 @@ TOGETHER: dict[str, dict[str, Any]] = {
         ],
         "numbered": 3,
     },
+    "frame_in_frame": {
+        "members": {
+            "m1": {
+                "name": "Inner frame",
+                "spec": {
+                    "kind": "flat_frame", "board": {"width_mm": 30.0, "thickness_mm": 12.0}, "rabbet": {"width_mm": 6.0, "depth_mm": 6.0},
+                    "shape": {
+                        "form": "rectangle",
+                        "size": {"by": "holds", "object_width_mm": 400.0, "object_depth_mm": 300.0, "play_mm": 3.0},
+                    },
+                },
+            },
+            "m2": {
+                "name": "Outer frame",  # its rabbet so deep that the floor lies on the inner one's face
+                "spec": {
+                    "kind": "flat_frame", "board": {"width_mm": 50.0, "thickness_mm": 22.0}, "rabbet": {"width_mm": 8.0, "depth_mm": 17.0},
+                    "shape": {
+                        "form": "rectangle",
+                        "size": {"by": "holds", "object_width_mm": 451.0, "object_depth_mm": 351.0, "play_mm": 3.0},
+                    },
+                },
+            },
+        },
+        "links": [
+            {"of": "m2", "measure": "rabbet_width", "after": "m1", "source": "outside_width", "plus_mm": 3.0},
+            {"of": "m2", "measure": "rabbet_depth", "after": "m1", "source": "outside_depth", "plus_mm": 3.0},
+        ],
+        "numbered": 2,
+    },
     "posts_and_rail": {
         "members": {
             "m1": {

@@ -216,13 +216,13 @@ def _layers(spec: FlatFrameSpec) -> list[Control]:
 
 
 def _possible(spec: FlatFrameSpec, control: Control) -> Control:
-    """What there is to choose, without what would close in a hollow or reach past the rail it is glued to."""
+    """What there is to choose, without what would be ploughed where glue closes it in."""
 
     def can(option: Option) -> bool:
         document = spec.model_dump(mode="json")
         for act in option.acts:
-            if not isinstance(act, Choose) or act.path.startswith("layers.a"):
-                return True  # one more layer, or one away: whoever does it looks
+            if not isinstance(act, Choose) or "ploughed" not in act.path:
+                return True
             document = put_at(document, act.path, act.value)
         try:
             FlatFrameSpec.model_validate(document)
