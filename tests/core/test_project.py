@@ -98,7 +98,11 @@ class ABinOnAStandWithAHood(unittest.TestCase):
     def test_a_frame_lies_in_the_rabbet_of_another_and_both_follow_what_is_held(self) -> None:
         spec = start_spec("frame_in_frame")
         for width in (400.0, 523.0):
-            made = solved(edited(spec, TypeIn(op="type", path="members.m1.spec.shape.size.object_width_mm", text=f"{width}")).model_dump(mode="json"))
+            made = solved(
+                edited(spec, TypeIn(op="type", path="members.m1.spec.shape.size.object_width_mm", text=f"{width}")).model_dump(
+                    mode="json"
+                )
+            )
             # 3 of play and 24 visible beside the rabbet at each side; then 3 more, and 42 at each side of the outer one.
             sizes = [made.design.ruler.measure(name) for name in ("m1/outside_width", "m2/rabbet_width", "m2/outside_width")]
             self.assertEqual([round(size or 0, 6) for size in sizes], [width + 51, width + 54, width + 54 + 84])

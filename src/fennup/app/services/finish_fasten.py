@@ -81,7 +81,7 @@ class FastenSheet:
             controls=self._choices(one),
             rows=self._rows(one),
             doubts=doubts,
-            care=told.care_for(one, self.exposures(one)),
+            care=told.care_for(one, self.exposures(one), self.words.board),
         )
 
     def _numbers(self, one: Fastened) -> str:

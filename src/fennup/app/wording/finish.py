@@ -1,5 +1,6 @@
 """What fastening, coats, days, loads and setting up are called, and what is said of them."""
 
+from collections.abc import Callable
 from datetime import date, datetime
 
 from fennup.app.wording.figures import Voice
@@ -158,9 +159,12 @@ def doubt_text(doubt: Doubt, board: str, voice: Voice) -> str:
     return doubt.code.replace("_", " ")
 
 
-def care_for(one: Fastened, exposures: set[Exposure]) -> list[str]:
-    """What to take care of at a kind of joint."""
+def care_for(one: Fastened, exposures: set[Exposure], name: Callable[[str], str]) -> list[str]:
+    """What to take care of at a kind of joint; `name`: what a board is called."""
     found = []
+    for board, (count, of) in one.covers.items():
+        heads = "the head" if of == 1 else f"{count} of {of} heads" if count < of else f"all {of} heads"
+        found.append(f"{name(board).capitalize()} lies over {heads}: drive them before it is laid, and sink them flush.")
     if isinstance(one.straight, Screw) and (one.through and one.through.into_mm < 60):
         found.append("Clamp both boards and keep your hand from behind where the tip could come out.")
     if isinstance(one.straight, Nail):

@@ -43,7 +43,7 @@ class Fastened:
     @cached_property
     def how(self) -> How:
         """As it is chosen, else as is usual: screws through a board that one can screw through, bolts through thick ones, biscuits in miters of wood
-        that takes their slots; where none of that goes, glue where boards are let into each other, else brackets."""
+        that takes their slots; where none of that goes, glue where boards are let into each other or laid on each other, else brackets."""
         if self.choice.how in self.hows:
             return self.choice.how
         joint = self.kind.joints[0]
@@ -52,7 +52,7 @@ class Fastened:
         usual: How = "screw" if self.square and self.square.through_mm <= SCREWED_MM else "bolt"
         if self.square and self._fits(self.square, self._size(usual, self.square), usual):
             return usual
-        if joint.kind == "lap":
+        if joint.kind in ("lap", "face"):
             return "glue"
         return "dowel" if self.square and self._fits(self.square, self._size("dowel", self.square), "dowel") else "bracket"
 
@@ -130,6 +130,19 @@ class Fastened:
         if self.how not in STRAIGHT or self.stack is None or isinstance(self.straight, Dowel):
             return None
         return over_head(self.design, Driven(self.stack, next(iter(self.fasteners.screws.values())), 1.0))
+
+    @cached_property
+    def covers(self) -> dict[str, tuple[int, int]]:
+        """Boards that lie over heads, strips on a rail above all: over how many, and of how many in that joint's row."""
+        found: dict[str, tuple[int, int]] = {}
+        if isinstance(self.straight, Dowel):
+            return found
+        for row in self.rows:
+            for stack in row:
+                board = over_head(self.design, Driven(stack, next(iter(self.fasteners.screws.values())), 1.0))
+                if board:
+                    found[board] = (found.get(board, (0, 0))[0] + 1, len(row))
+        return found
 
     @property
     def sunk_mm(self) -> float:
