@@ -112,6 +112,20 @@ def plan(page: Page) -> None:
     page.get_by_role("heading", name="Not all of it").wait_for()
 
 
+def mouldings(page: Page) -> None:
+    """The workshop's mouldings, one that was drawn in hand."""
+    page.get_by_role("link", name="Mouldings, and frames of them").click()
+    page.get_by_role("button", name="Ogee, drawn").click()
+    page.get_by_label("Chamfer width").first.wait_for()
+
+
+def frames(page: Page) -> None:
+    """The frames that come out of them, one of them open."""
+    page.get_by_role("tab", name="Frames that come out").click()
+    page.get_by_role("button", name="836 × 596 mm").click()
+    page.get_by_role("button", name="Make this frame").wait_for()
+
+
 def boards(page: Page) -> None:
     """Go to the boards."""
     page.get_by_role("link", name="2 Boards").click()
@@ -155,9 +169,9 @@ PICTURES: dict[str, tuple[tuple[int, int], str, list[Callable[[Page], None]]]] =
     "fit-phone": (PHONE, "light", [opened("Boat trestle"), fit("Readings")]),
     "finish": (DESK, "light", [opened("Boat trestle"), finish("Fasten", "m1/AB top")]),
     "finish-days": (DESK, "light", [opened("Rope bin"), finish("By the day")]),
-    "finish-phone": (PHONE, "light", [opened("Landing-stage trough"), finish("Coats")]),
     "log": (DESK, "light", [opened("Oar hatch arch"), log("Story")]),
-    "log-phone": (PHONE, "dark", [opened("Key case"), log("Story")]),
+    "mouldings": (DESK, "light", [mouldings]),
+    "frames": (DESK, "light", [mouldings, frames]),
     "plan": (DESK, "light", [plan]),
     "cut-list": (DESK, "light", [opened("Oar hatch arch"), cut_list]),
 }
