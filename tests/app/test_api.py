@@ -152,7 +152,7 @@ class Saving(Api):
             self.assertEqual(self.client.post(f"/api/projects/{project['id']}/{path}", json={"version": 1}).status_code, 409)
         self.assertEqual(
             self.spec(project)["board"],
-            {"width_mm": 50.0, "thickness_mm": 20.0, "nominal": None, "ploughed": [], "bought": False},
+            {"width_mm": 50.0, "thickness_mm": 20.0, "nominal": None, "ploughed": [], "bought": False, "finished": ""},
         )
 
     def test_looking_saves_nothing_and_several_acts_are_one_step(self) -> None:

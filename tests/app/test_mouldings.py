@@ -110,15 +110,18 @@ class Mouldings(unittest.TestCase):
             (figures["Parts, long point to long point"], figures["Needs in one length, saw cuts included"]),
             ("2 × 489 mm, 2 × 379 mm", "1747 mm"),
         )
-        made = self.send("projects", {"spec": frame["spec"], "name": frame["name"]}, 201)
+        made = self.send("mouldings/frames/c2/m1/project", {}, 201)
         self.assertEqual(made["name"], "Crew")
+        wishes = self.client.get(f"/api/projects/{made['id']}/file").json["finish"]["wishes"]["holds"]
+        self.assertEqual([wishes[f"{layer}_mm"] for layer in ("glass", "spacer", "art", "back")], [2.0, 0.0, 1.0, 3.0])
+        refused = self.send("mouldings/frames/c2/m3/project", {}, 422)
+        self.assertIn("no rabbet", refused["detail"])
         self.assertEqual(self.client.get("/api/mouldings/frames/c2/m9").status_code, 404)
         self.assertIn("no rabbet", self.client.get("/api/mouldings/frames/c2/m3").json["lines"][0]["text"])
 
     def test_boards_are_cut_from_its_lengths_and_what_is_left_comes_back(self) -> None:
         self.with_one()
-        frame = self.client.get("/api/mouldings/frames/c2/m1").json
-        made = self.send("projects", {"spec": frame["spec"], "name": "Crew"}, 201)
+        made = self.send("mouldings/frames/c2/m1/project", {}, 201)
         id = made["id"]
         plan = self.client.get(f"/api/projects/{id}/boards/plan").json
         self.assertEqual([board["source"] for board in plan["boards"]], ["m:m1:0", "m:m1:0"])

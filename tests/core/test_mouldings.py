@@ -19,7 +19,7 @@ from fennup.core.kinds.flat_frame.edit import edit as edit_frame
 from fennup.core.kinds.moulding.edit import edit as edit_runs
 from fennup.core.kinds.moulding.spec import MouldingSpec
 from fennup.core.kinds.ploughing import chosen_profile
-from fennup.core.mouldings.frames import Frame, frames_of, project_with, short_by_mm, weight_kg
+from fennup.core.mouldings.frames import Frame, frames_of, project_with, short_by_mm
 from fennup.core.mouldings.library import Mouldings, after_cutting, edit_mouldings, sources_in
 from fennup.core.plan import plan_with
 from fennup.core.solve import Solution, designed
@@ -39,7 +39,16 @@ MM = tape("mm", "1")
 KERF = 2.4
 HOLDS = {"form": "rabbet", "corner": "back_upper", "width_mm": 9.0, "depth_mm": 8.0}
 PLAIN = {"name": "Plain", "width_mm": 47.0, "thickness_mm": 20.0, "ploughed": [HOLDS]}
-CREW = {"name": "Crew", "width_mm": 410.0, "height_mm": 300.0, "thick_mm": 6.0, "play_mm": 3.0, "weight_kg": 1.2}
+CREW = {
+    "name": "Crew",
+    "width_mm": 410.0,
+    "height_mm": 300.0,
+    "glass_mm": 2.0,
+    "art_mm": 1.0,
+    "back_mm": 3.0,
+    "play_mm": 3.0,
+    "weight_kg": 1.2,
+}
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100">'
 
 
@@ -244,21 +253,20 @@ class Table(unittest.TestCase):
         self.assertAlmostEqual(by or 0.0, 489 + 2 * 379 + 2 * KERF / cos(radians(45)) - 1000, places=6)
         self.assertIsNone(short_by_mm(now.contents["c1"], library(PLAIN).mouldings["m1"], KERF))
         self.assertEqual(the_frame(PLAIN).missing, 4)
-        self.assertEqual(the_frame(PLAIN, thick_mm=11.0).stands_out_mm, 3.0)
+        self.assertEqual(the_frame(PLAIN, back_mm=8.0).stands_out_mm, 3.0)
         bare = the_frame(PLAIN | {"ploughed": []})
         self.assertEqual((bare.refused and bare.refused.code, bare.good), ("no_rabbet_in_it", False))
         thin = the_frame(
-            PLAIN | {"ploughed": [{**HOLDS, "depth_mm": 18.5}], "lengths": [{"mm": 2400.0}]}, thick_mm=8.0, weight_kg=None
+            PLAIN | {"ploughed": [{**HOLDS, "depth_mm": 18.5}], "lengths": [{"mm": 2400.0}]}, back_mm=5.0, weight_kg=None
         )
         assert thin.bearing
         self.assertFalse(thin.bearing.strong or thin.good)
-        self.assertAlmostEqual(
-            weight_kg(library(PLAIN, contents=(CREW | {"weight_kg": None, "thick_mm": 8.0},)).contents["c1"]),
-            0.41 * 0.3 * 8 * 2.5,
-        )
+        # 2 of glass at 2500 kg/m3, 6 of boards at 1000, on 0.41 by 0.3 m.
+        unweighed = library(PLAIN, contents=(CREW | {"weight_kg": None, "back_mm": 5.0},)).contents["c1"]
+        self.assertAlmostEqual(unweighed.weighs_kg, 0.41 * 0.3 * (2 * 2.5 + 6 * 1.0))
         # All else is right, but it stands out behind.
-        self.assertFalse(the_frame(PLAIN | {"lengths": [{"mm": 2400.0}]}, thick_mm=9.0).good)
-        self.assertTrue(the_frame(PLAIN | {"lengths": [{"mm": 2400.0}]}, thick_mm=8.0).good)
+        self.assertFalse(the_frame(PLAIN | {"lengths": [{"mm": 2400.0}]}, back_mm=6.0).good)
+        self.assertTrue(the_frame(PLAIN | {"lengths": [{"mm": 2400.0}]}, back_mm=5.0).good)
         # So thick that it does not split, but too heavy a thing: 9 of reach, 3 thick.
         heavy = the_frame(PLAIN | {"ploughed": [{**HOLDS, "depth_mm": 17.0}]}, weight_kg=60.0)
         assert heavy.bearing

@@ -33,6 +33,13 @@ export const frameQuery = (content_id: string, moulding_id: string) => ({
       }),
     ),
 });
+export const makeFrame = (content_id: string, moulding_id: string) =>
+  answered(
+    api.POST("/api/mouldings/frames/{content_id}/{moulding_id}/project", {
+      params: { path: { content_id, moulding_id }, query: { unit: unitHere() } },
+      body: {},
+    }),
+  );
 export const keepMouldingPhoto = (version: number, moulding: string, name: string, content: string) =>
   answered(api.POST("/api/mouldings/photos", { ...inUnit(), body: { version, moulding, name, content } }));
 

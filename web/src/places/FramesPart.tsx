@@ -1,8 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answered, api } from "../api/call";
-import { frameQuery, framesQuery, mouldingsApi, unitHere } from "../api/mouldings";
+import { frameQuery, framesQuery, makeFrame, mouldingsApi } from "../api/mouldings";
 import type { Act, Content, Mouldings, Problem } from "../api/types";
 import type { Held } from "../api/useDocument";
 import { SaidLines } from "../finish/parts";
@@ -136,8 +135,7 @@ function OneFrame({
   if (!frame) return <p role="status">{query.isError ? query.error.message : "Working it out…"}</p>;
   const make = async () => {
     setBusy(true);
-    const body = { spec: frame.spec, name: frame.name, unit: unitHere() };
-    const answer = await answered(api.POST("/api/projects", { body }));
+    const answer = await makeFrame(content, moulding);
     setBusy(false);
     if (answer.ok) navigate(`/project/${answer.data.id}`);
     else onProblem(answer.problem);
@@ -146,7 +144,7 @@ function OneFrame({
     <section aria-label={frame.title}>
       <h2 className="text-[20px]">{frame.title}</h2>
       <SaidLines lines={frame.lines} label={frame.title} />
-      {frame.spec && (
+      {frame.possible && (
         <button type="button" className="plain-button mt-3" disabled={busy} onClick={make}>
           Make this frame
         </button>
@@ -169,6 +167,7 @@ function ContentPanel({ held, content, onPick, onProblem }: Props & { content: C
       {content.controls.map((c) => (
         <ControlField key={c.id} control={c} onAct={held.act} onLook={held.look} onProblem={onProblem} />
       ))}
+      <p className="text-[15px] text-ink-2">{content.stack_text}</p>
       <TextField
         label="Weighs, kg"
         value={content.weight_typed}

@@ -6,9 +6,9 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from fennup.app.api.answers import json_of
-from fennup.app.api.projects import opened
+from fennup.app.api.projects import opened, project_out
 from fennup.app.api.sessions import reading, writing
-from fennup.app.schemas.api import Problem, ProjectPath, Seen
+from fennup.app.schemas.api import Nothing, Problem, ProjectOut, ProjectPath, Seen
 from fennup.app.schemas.mouldings import (
     FrameOut,
     FramePath,
@@ -25,13 +25,16 @@ from fennup.app.services import documents, racks
 from fennup.app.services.mouldings import (
     add_moulding_photo,
     frame_out,
+    frame_project,
     frames_out,
     made_of,
     moulding_photo,
     mouldings_out,
     voice_in,
 )
-from fennup.app.services.upgrade import MOULDINGS
+from fennup.app.services.own import AT_THE_FINISH
+from fennup.app.services.solving import solved
+from fennup.app.services.upgrade import MOULDINGS, PROJECT
 from fennup.app.services.workshops import current_workshop
 
 api = APIBlueprint("mouldings", __name__, url_prefix="/api", abp_responses={404: Problem, 409: Problem, 422: Problem})
@@ -100,7 +103,20 @@ def read_frame(path: FramePath, query: InUnit) -> Response:
     """One of them, with its parts, what it needs, and what its lip bears."""
     with reading() as session:
         library, workshop = racks.mouldings_of(session), current_workshop(session)
-    return json_of(frame_out(library, path.content_id, path.moulding_id, workshop.kerf_mm, voice_in(query.unit)))
+    return json_of(frame_out(library, path, workshop.kerf_mm, voice_in(query.unit)))
+
+
+@api.post("/mouldings/frames/<string:content_id>/<string:moulding_id>/project", responses={201: ProjectOut})
+def make_frame(path: FramePath, query: InUnit, body: Nothing) -> Response:
+    """A project that makes it; what lies in it stands in its Finish already."""
+    with reading() as session:
+        library, workshop = racks.mouldings_of(session), current_workshop(session)
+    project, wishes = frame_project(library, path, query.unit)
+    solution = solved(project, workshop)
+    with writing() as session:
+        state = documents.create(session, PROJECT, project.model_dump(mode="json"), {"event": "starting"})
+        AT_THE_FINISH.save(session, state.id, 1, wishes, {"event": "starting"})
+    return project_out(state, project, solution, status=201)
 
 
 @api.post("/mouldings/photos", responses={200: MouldingsOut})

@@ -1,6 +1,6 @@
 """The workshop's mouldings, and the frames that come out of them."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
@@ -43,6 +43,7 @@ class ContentOut(BaseModel):
     controls: list[ControlOut]
     weight_typed: str
     weight_text: str
+    stack_text: str
 
 
 class MouldingsOut(BaseModel):
@@ -102,12 +103,11 @@ class FramePath(BaseModel):
 
 
 class FrameOut(BaseModel):
-    """One frame, with all that is to be said of it. `spec`: of the project that makes it; none where there is no such frame."""
+    """One frame, with all that is to be said of it. `possible`: whether there is such a frame at all."""
 
     title: str
     lines: list[LineOut]
-    name: str
-    spec: dict[str, Any] | None
+    possible: bool
 
 
 class MouldingPhoto(Body):

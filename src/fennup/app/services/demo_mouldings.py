@@ -55,10 +55,10 @@ def demo_mouldings() -> Mouldings:
             },
         },
         "contents": {
-            "c1": {"name": "Crew photograph", "width_mm": 410.0, "height_mm": 300.0, "thick_mm": 9.0, "play_mm": 3.0, "weight_kg": 1.1},
-            "c2": {"name": "Tide table", "width_mm": 620.0, "height_mm": 430.0, "thick_mm": 6.0, "play_mm": 3.0, "weight_kg": 1.9},
-            "c3": {"name": "Landing mirror", "width_mm": 760.0, "height_mm": 520.0, "thick_mm": 14.0, "play_mm": 4.0},
-            "c4": {"name": "Regatta poster", "width_mm": 594.0, "height_mm": 420.0, "thick_mm": 5.0, "play_mm": 3.0, "weight_kg": 1.6},
+            "c1": {"name": "Crew photograph", "width_mm": 410.0, "height_mm": 300.0, "glass_mm": 2.0, "spacer_mm": 3.0, "art_mm": 1.0, "back_mm": 3.0, "weight_kg": 1.1},
+            "c2": {"name": "Tide table", "width_mm": 620.0, "height_mm": 430.0, "glass_mm": 2.0, "art_mm": 1.0, "back_mm": 3.0, "weight_kg": 1.9},
+            "c3": {"name": "Landing mirror", "width_mm": 760.0, "height_mm": 520.0, "glass_mm": 6.0, "back_mm": 8.0, "play_mm": 4.0},
+            "c4": {"name": "Regatta poster", "width_mm": 594.0, "height_mm": 420.0, "glass_mm": 2.0, "art_mm": 0.5, "back_mm": 2.5, "weight_kg": 1.6},
         },
         "numbered": 5,
     })  # fmt: skip

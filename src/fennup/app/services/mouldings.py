@@ -13,6 +13,7 @@ from fennup.app.schemas.mouldings import (
     CellOut,
     ContentOut,
     FrameOut,
+    FramePath,
     FrameRow,
     FramesOut,
     MadeOf,
@@ -23,7 +24,7 @@ from fennup.app.schemas.mouldings import (
 from fennup.app.services import documents, racks
 from fennup.app.services.drawings import control_out, view_out
 from fennup.app.services.photos import scaled
-from fennup.app.services.projects import PLAIN, USUAL_GRADUATION
+from fennup.app.services.projects import PLAIN, USUAL_GRADUATION, ProjectBody
 from fennup.app.services.records import add_file
 from fennup.app.services.upgrade import MOULDINGS, WORKSHOP
 from fennup.app.services.validate import from_core
@@ -34,9 +35,10 @@ from fennup.app.wording.figures import Voice
 from fennup.app.wording.problems import problem_text
 from fennup.core.drawing.edit import Choose
 from fennup.core.errors import SpecError
+from fennup.core.finish.wishes import FinishWishes, Holds
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.mouldings.drawn import content_controls, moulding_controls, moulding_view
-from fennup.core.mouldings.frames import Bearing, Frame, frame_of, frames_of, profile_of, project_with, short_by_mm, weight_kg
+from fennup.core.mouldings.frames import Bearing, Frame, frame_of, frames_of, profile_of, project_with, short_by_mm
 from fennup.core.mouldings.library import SHOWN_CONTENTS, SHOWN_MOULDINGS, Content, Moulding, Mouldings
 from fennup.core.project.spec import ProjectSpec
 from fennup.core.units.lengths import Unit, tape
@@ -82,7 +84,7 @@ def _moulding(id: str, moulding: Moulding, voice: Voice) -> MouldingOut:
 
 
 def _content(id: str, content: Content, voice: Voice) -> ContentOut:
-    kg = f"{weight_kg(content):.1f} kg"
+    kg = f"{content.weighs_kg:.1f} kg"
     return ContentOut(
         id=id,
         title=words.content_title(id, content),
@@ -91,6 +93,7 @@ def _content(id: str, content: Content, voice: Voice) -> ContentOut:
         controls=[control_out(c, voice) for c in content_controls(id, content)],
         weight_typed=f"{content.weight_kg:g}" if content.weight_kg else "",
         weight_text=kg if content.weight_kg else f"{kg}, {words.AS_GLASS}",
+        stack_text=f"All layers together: {voice.say(content.thick_mm)}.",
     )
 
 
@@ -122,18 +125,16 @@ def _cell(frame: Frame, voice: Voice) -> CellOut:
     )
 
 
-def frame_out(library: Mouldings, content_id: str, moulding_id: str, kerf_mm: float, voice: Voice) -> FrameOut:
+def frame_out(library: Mouldings, path: FramePath, kerf_mm: float, voice: Voice) -> FrameOut:
     """One frame. NotFound."""
-    content, moulding = library.contents.get(content_id), library.mouldings.get(moulding_id)
-    if content is None or moulding is None:
-        raise documents.NotFound(f"{content_id} {moulding_id}")
+    content_id, moulding_id = path.content_id, path.moulding_id
+    content, moulding = _asked(library, path)
     frame = frame_of(content_id, content, moulding_id, moulding, kerf_mm)
     title = f"{words.content_title(content_id, content)} in {words.moulding_title(moulding_id, moulding)}"
     if frame.refused:
-        return FrameOut(title=title, lines=[LineOut(text=problem_text(frame.refused, voice), tone="wrong")], name="", spec=None)
+        return FrameOut(title=title, lines=[LineOut(text=problem_text(frame.refused, voice), tone="wrong")], possible=False)
     lines = [*_sizes(frame, voice), *_wood(frame, content, moulding, kerf_mm, voice), *_lip(frame, content, voice)]
-    spec = project_with(content, moulding).model_dump(mode="json")
-    return FrameOut(title=title, lines=lines, name=words.content_title(content_id, content), spec=spec)
+    return FrameOut(title=title, lines=lines, possible=True)
 
 
 def _sizes(frame: Frame, voice: Voice) -> list[LineOut]:
@@ -183,7 +184,7 @@ def _lip(frame: Frame, content: Content, voice: Voice) -> list[LineOut]:
 
 def _bearing(bearing: Bearing, content: Content, voice: Voice) -> list[LineOut]:
     covers = LineOut(text="The lip covers, lying in the middle", figure=voice.say(bearing.cover_mm))
-    kg = f"{weight_kg(content):.1f} kg"
+    kg = f"{content.weighs_kg:.1f} kg"
     weighs = kg if content.weight_kg else f"{kg}, {words.AS_GLASS}"
     if bearing.cover_mm <= 0:
         return [covers, LineOut(text="The lip covers nothing: what lies in it falls through", tone="wrong")]
@@ -199,6 +200,28 @@ def _bearing(bearing: Bearing, content: Content, voice: Voice) -> list[LineOut]:
     if bearing.least_mm < THINNEST_LIP_MM:
         thin = thin.model_copy(update={"tone": "wrong", "note": f"Under {voice.say(THINNEST_LIP_MM)} it splits in the hand."})
     return [covers, bears, thin]
+
+
+def frame_project(library: Mouldings, path: FramePath, unit: Unit) -> tuple[ProjectBody, FinishWishes]:
+    """(a project that makes one of the frames, what it says in the Finish of what lies in it). NotFound, Invalid."""
+    content, moulding = _asked(library, path)
+    voice = voice_in(unit)
+    try:
+        spec = project_with(content, moulding).model_dump(mode="json")
+    except SpecError as error:
+        raise from_core(error, voice) from None
+    name = words.content_title(path.content_id, content)
+    body = ProjectBody(name=name, unit=unit, graduation=USUAL_GRADUATION[unit], spec=spec)
+    holds = Holds(glass_mm=content.glass_mm, spacer_mm=content.spacer_mm, art_mm=content.art_mm, back_mm=content.back_mm)
+    return body, FinishWishes(holds=holds)
+
+
+def _asked(library: Mouldings, path: FramePath) -> tuple[Content, Moulding]:
+    """A content and a moulding. NotFound."""
+    content, moulding = library.contents.get(path.content_id), library.mouldings.get(path.moulding_id)
+    if content is None or moulding is None:
+        raise documents.NotFound(f"{path.content_id} {path.moulding_id}")
+    return content, moulding
 
 
 def made_of(spec: ProjectSpec, state: documents.State, voice: Voice) -> MadeOfOut:

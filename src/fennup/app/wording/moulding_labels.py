@@ -13,12 +13,15 @@ MOULDING_LABELS = {
     "one_more_length": "One more length",
     "content_width": "Width",
     "content_height": "Height",
-    "content_thick": "Thickness of all that lies in the rabbet",
+    "content_glass": "Glass, thick",
+    "content_spacer": "Mount or spacer",
+    "content_art": "Picture, mirror or panel",
+    "content_back": "Back",
     "content_play": "Play, in all",
 }
 MOULDING_ACTS = {
     "turn": "how a moulding lies", "lengths": "found lengths", "photo": "a photo of a moulding", "finish": "what is on a moulding", "wood": "kind of wood",
-    "weight_kg": "a weight", "thick_mm": "thickness", "height_mm": "height", "new": "one more",
+    "weight_kg": "a weight", "glass_mm": "glass", "spacer_mm": "mount or spacer", "art_mm": "picture", "back_mm": "back", "height_mm": "height", "new": "one more",
 }  # fmt: skip
 
 

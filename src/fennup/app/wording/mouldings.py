@@ -9,7 +9,7 @@ from fennup.core.mouldings.library import Content, Moulding
 NO_RABBET = "No rabbet at its opening edge: it can be laid on, or cut, but nothing lies in it. Turn it, or cut one."
 TOO_MANY = "The first {mouldings} mouldings and the first {contents} things to be framed have room here."
 LIES_FACE_DOWN = "The weight of what it holds, lying on its face, against what wood bears across its grain (EN 338, softwood, for good). A knock or a fall is not in it."
-AS_GLASS = "taken as glass all through"
+AS_GLASS = "by its glass and its boards"
 
 
 def moulding_title(id: str, moulding: Moulding) -> str:

@@ -10,6 +10,7 @@ from fennup.core.mouldings.frames import FRAME
 from fennup.core.mouldings.library import MOST_LENGTHS, TURNS, Content, Moulding
 
 MOULDING = "moulding"
+SIZES = ("width_mm", "height_mm", "play_mm", "glass_mm", "spacer_mm", "art_mm", "back_mm")
 SIDES = "rail"  # its sides are called as a frame's
 
 
@@ -52,5 +53,4 @@ def moulding_controls(id: str, moulding: Moulding) -> tuple[Control, ...]:
 def content_controls(id: str, content: Content) -> tuple[Control, ...]:
     """How large something is that is to be framed."""
     at = f"contents.{id}"
-    names = (("width", content.width_mm), ("height", content.height_mm), ("thick", content.thick_mm), ("play", content.play_mm))
-    return tuple(figure(f"content_{name}", "contents", value, f"{at}.{name}_mm") for name, value in names)
+    return tuple(figure(f"content_{name[:-3]}", "contents", getattr(content, name), f"{at}.{name}") for name in SIZES)

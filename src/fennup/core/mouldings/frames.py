@@ -22,8 +22,6 @@ from fennup.core.stock.lip import Lip, lip_of
 from fennup.core.units.lengths import tape
 from fennup.core.verify.findings import THINNEST_LIP_MM
 
-GLASS_KG_M3 = 2500.0  # what is not weighed counts as glass all through: nothing that lies in a frame is heavier
-MM3_PER_M3 = 1e9
 GRAVITY = 9.81  # N for a kg
 FRAME = "flat_frame"
 MM = tape("mm", "1")
@@ -164,16 +162,11 @@ def _needs(cuttings: tuple[Cuttings, ...], moulding: Moulding, kerf_mm: float) -
     return task.used(task.kinds[0], tuple(place for place in task.firsts for _ in range(task.wanted[place].count)))
 
 
-def weight_kg(content: Content) -> float:
-    """What it weighs; glass all through where nobody has weighed it."""
-    return content.weight_kg or content.width_mm * content.height_mm * content.thick_mm / MM3_PER_M3 * GLASS_KG_M3
-
-
 def _bearing(content: Content, moulding: Moulding) -> Bearing | None:
     """What the lip bears, and what lies on it: the content's own weight, when the frame lies on its face."""
     lip = lip_of(moulding.section)
     if lip is None:
         return None
-    load = weight_kg(content) * GRAVITY / (2 * (content.width_mm + content.height_mm))
+    load = content.weighs_kg * GRAVITY / (2 * (content.width_mm + content.height_mm))
     cover = lip.reach_mm - content.play_mm / 2
     return Bearing(lip, cover, lip.bears_n_mm(cover), load, lip.least_mm)

@@ -9,9 +9,10 @@ from fennup.core.boards.stock import Source
 from fennup.core.drawing.edit import Choose, Drag, Edit, Free, Give, TypeIn
 from fennup.core.editing import edit_field, get_at, put_at
 from fennup.core.errors import SpecError
-from fennup.core.kinds.fields import Play_mm, Section_mm, Size_mm, Strict
+from fennup.core.kinds.fields import Play_mm, Size_mm, Strict
 from fennup.core.kinds.ploughing import Profile, check_ploughed
 from fennup.core.stock.outlined import Turning, turned
+from fennup.core.stock.sizes import Within_mm
 from fennup.core.units.lengths import Tape
 
 MOST_MOULDINGS, MOST_CONTENTS, MOST_LENGTHS = 60, 40, 40
@@ -20,13 +21,23 @@ MouldingId = Annotated[str, Field(pattern=r"^m[1-9][0-9]{0,4}$", description="wh
 ContentId = Annotated[str, Field(pattern=r"^c[1-9][0-9]{0,4}$", description="which of the things to be framed; it never changes")]
 Text = Annotated[str, Field(max_length=60)]
 Length_mm = Annotated[float, Field(ge=1, le=20_000, allow_inf_nan=False, description="mm, of a length that was found")]
+GLASS_KG_M3, BOARD_KG_M3 = 2500.0, 1000.0  # what is not weighed: flat glass; hardboard, which few backs are heavier than
+MM3_PER_M3 = 1e9
 TEXTS = ("name", "wood", "finish")
 TURNS: tuple[Turning, ...] = ("quarter", "over")
 NEW_MOULDING: dict[str, Any] = {
     "name": "Moulding", "width_mm": 45.0, "thickness_mm": 20.0,
     "ploughed": [{"form": "rabbet", "corner": "back_upper", "width_mm": 8.0, "depth_mm": 10.0}],
 }  # fmt: skip
-NEW_CONTENT: dict[str, Any] = {"name": "Picture", "width_mm": 400.0, "height_mm": 300.0, "thick_mm": 6.0, "play_mm": 3.0}
+NEW_CONTENT: dict[str, Any] = {
+    "name": "Picture",
+    "width_mm": 400.0,
+    "height_mm": 300.0,
+    "glass_mm": 2.0,
+    "art_mm": 1.0,
+    "back_mm": 3.0,
+    "play_mm": 3.0,
+}
 NEW_LENGTH: dict[str, Any] = {"mm": 1000.0}
 
 
@@ -53,15 +64,36 @@ class Moulding(Profile):
 
 
 class Content(Strict):
-    """Something to be framed: a picture, a mirror, a glass with what lies behind it. `thick_mm`: all that lies in the rabbet together; `play_mm` in all; `weight_kg`: where nobody has
-    weighed it, it counts as glass all through."""
+    """Something to be framed, as the layers that lie in the rabbet, from the lip: glass, what keeps that off, the picture, the back. `play_mm` in all."""
 
     name: Text
     width_mm: Size_mm
     height_mm: Size_mm
-    thick_mm: Section_mm
+    glass_mm: Within_mm = 0.0
+    spacer_mm: Within_mm = 0.0
+    art_mm: Within_mm = 0.0
+    back_mm: Within_mm = 0.0
     play_mm: Play_mm = 3.0
     weight_kg: Annotated[float, Field(gt=0, le=500, allow_inf_nan=False)] | None = None
+
+    @property
+    def thick_mm(self) -> float:
+        """All layers together."""
+        return self.glass_mm + self.spacer_mm + self.art_mm + self.back_mm
+
+    @property
+    def weighs_kg(self) -> float:
+        """As somebody weighed it; else glass by its thickness, and all else as dense board."""
+        area = self.width_mm * self.height_mm
+        glass, board = self.glass_mm * GLASS_KG_M3, (self.thick_mm - self.glass_mm) * BOARD_KG_M3
+        return self.weight_kg or area * (glass + board) / MM3_PER_M3
+
+    @model_validator(mode="after")
+    def _is_something(self) -> "Content":
+        """SpecError `stack_empty`."""
+        if self.thick_mm <= 0:
+            raise SpecError("stack_empty", ("art_mm",))
+        return self
 
 
 class Mouldings(Strict):
