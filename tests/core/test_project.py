@@ -103,9 +103,9 @@ class ABinOnAStandWithAHood(unittest.TestCase):
                     mode="json"
                 )
             )
-            # 3 of play and 24 visible beside the rabbet at each side; then 3 more, and 42 at each side of the outer one.
+            # 3 of play and 24 visible beside the rabbet at each side; then 3 more, and 82 at each side of the outer one.
             sizes = [made.design.ruler.measure(name) for name in ("m1/outside_width", "m2/rabbet_width", "m2/outside_width")]
-            self.assertEqual([round(size or 0, 6) for size in sizes], [width + 51, width + 54, width + 54 + 84])
+            self.assertEqual([round(size or 0, 6) for size in sizes], [width + 51, width + 54, width + 54 + 164])
             self.assertTrue(boolean_proof(made.assembly, made.solids).holds)
             # Face on floor: the inner one's face is as high as the outer one's rabbet is deep from its back.
             inner, outer = (made.design.boards[id] for id in ("m1/A", "m2/A"))

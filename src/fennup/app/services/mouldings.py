@@ -1,7 +1,5 @@
 """The workshop's mouldings as their page shows them, the frames that come out, and what a project's boards may be made of."""
 
-from base64 import b64decode
-from binascii import Error as NotBase64
 from collections.abc import Callable
 from math import ceil, floor
 
@@ -23,8 +21,8 @@ from fennup.app.schemas.mouldings import (
 )
 from fennup.app.services import documents, racks
 from fennup.app.services.drawings import control_out, view_out
-from fennup.app.services.photos import scaled
-from fennup.app.services.projects import PLAIN, USUAL_GRADUATION, ProjectBody
+from fennup.app.services.photos import photo_in
+from fennup.app.services.projects import USUAL_GRADUATION, ProjectBody
 from fennup.app.services.records import add_file
 from fennup.app.services.upgrade import MOULDINGS, WORKSHOP
 from fennup.app.services.validate import from_core
@@ -212,7 +210,8 @@ def frame_project(library: Mouldings, path: FramePath, unit: Unit) -> tuple[Proj
         raise from_core(error, voice) from None
     name = words.content_title(path.content_id, content)
     body = ProjectBody(name=name, unit=unit, graduation=USUAL_GRADUATION[unit], spec=spec)
-    holds = Holds(glass_mm=content.glass_mm, spacer_mm=content.spacer_mm, art_mm=content.art_mm, back_mm=content.back_mm)
+    layers = content.model_dump(include={"glass_mm", "spacer_mm", "art_mm", "back_mm"})
+    holds = Holds(**layers, load_kg=round(content.weighs_kg, 2))
     return body, FinishWishes(holds=holds)
 
 
@@ -260,12 +259,7 @@ def add_moulding_photo(session: Session, version: int, id: str, name: str, base6
     library = racks.mouldings_in(state)
     if id not in library.mouldings:
         raise documents.NotFound(id)
-    try:
-        content = scaled(b64decode(base64, validate=True))
-    except (NotBase64, ValueError):
-        raise from_core(SpecError("no_photo", ("content",)), PLAIN) from None
-    except SpecError as error:
-        raise from_core(error, PLAIN) from None
+    content = photo_in(base64)
     file = add_file(session, WORKSHOP, f"{name.rpartition('.')[0] or name}.jpg", "image/jpeg", content)
     act = Choose(op="choose", path=f"mouldings.{id}.photo", value=file.id)
     changed = racks.mouldings_after(library, [act])

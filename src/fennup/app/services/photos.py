@@ -42,16 +42,21 @@ def scaled(content: bytes) -> bytes:
     return out.getvalue()
 
 
-def add_photo(session: Session, project: str, id: str, name: str, base64: str, text: str, device: str) -> None:
-    """Keep a photo, and that it was taken; the same one sent again is kept once. Invalid."""
-    if session.get(Record, id) is not None:
-        return
+def photo_in(base64: str) -> bytes:
+    """A photo out of base64, scaled. Invalid names `content`."""
     try:
-        content = scaled(b64decode(base64, validate=True))
+        return scaled(b64decode(base64, validate=True))
     except (NotBase64, ValueError):
         raise from_core(SpecError("no_photo", ("content",)), PLAIN) from None
     except SpecError as error:
         raise from_core(error, PLAIN) from None
+
+
+def add_photo(session: Session, project: str, id: str, name: str, base64: str, text: str, device: str) -> None:
+    """Keep a photo, and that it was taken; the same one sent again is kept once. Invalid."""
+    if session.get(Record, id) is not None:
+        return
+    content = photo_in(base64)
     called = f"{name.rpartition('.')[0] or name}.jpg"
     file = add_file(session, project, called, "image/jpeg", content, str(uuid5(UUID(id), "photo")))
     body = PhotoBody(file=file.id, text=text).model_dump(mode="json")

@@ -86,7 +86,9 @@ class _Whole:
             return tuple(self._own_view(view, id) for id, d in self.own.items() for view in d.views)
         only = next(iter(self.own))
         alone = len(self.own) == 1 and self.at[only].axes == AS_MADE
-        shown = self.own[only].views if alone else [View(paper.id) for paper in PAPERS]
+        lying = all(not KINDS[member.spec.kind].stands for member in self.spec.members.values())
+        papers = PAPERS[::-1] if lying else PAPERS  # what lies flat is seen from above first
+        shown = self.own[only].views if alone else [View(paper.id) for paper in papers]
         return tuple(self._view(view) for view in shown)
 
     def _own_view(self, view: View, id: str) -> View:

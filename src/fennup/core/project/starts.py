@@ -42,7 +42,7 @@ TOGETHER: dict[str, dict[str, Any]] = {
     "frame_in_frame": {
         "members": {
             "m1": {
-                "name": "Inner frame",
+                "name": "Inner",
                 "spec": {
                     "kind": "flat_frame", "board": {"width_mm": 30.0, "thickness_mm": 12.0}, "rabbet": {"width_mm": 6.0, "depth_mm": 6.0},
                     "shape": {
@@ -52,9 +52,9 @@ TOGETHER: dict[str, dict[str, Any]] = {
                 },
             },
             "m2": {
-                "name": "Outer frame",  # its rabbet so deep that the floor lies on the inner one's face
+                "name": "Outer",  # its rabbet so deep that the floor lies on the inner one's face
                 "spec": {
-                    "kind": "flat_frame", "board": {"width_mm": 50.0, "thickness_mm": 22.0}, "rabbet": {"width_mm": 8.0, "depth_mm": 17.0},
+                    "kind": "flat_frame", "board": {"width_mm": 90.0, "thickness_mm": 22.0}, "rabbet": {"width_mm": 8.0, "depth_mm": 17.0},
                     "shape": {
                         "form": "rectangle",
                         "size": {"by": "holds", "object_width_mm": 451.0, "object_depth_mm": 351.0, "play_mm": 3.0},
