@@ -1,4 +1,5 @@
 import { useMemo, useRef, useState } from "react";
+import { Link } from "react-router";
 import type { Act, Problem, Rack, RackBoard } from "../api/types";
 import type { Held } from "../api/useDocument";
 import { Drawing } from "../drawing/Drawing";
@@ -169,7 +170,13 @@ export function RackPanel({ rack, board, onTable, onProblem }: PanelProps) {
       )}
       <section aria-label="The rack" className="mt-5 border-t-2 border-ink pt-3">
         <h2 className="text-[20px]">The rack</h2>
-        <p className="text-[15px] text-ink-2">It serves all projects.</p>
+        <p className="text-[15px] text-ink-2">
+          It serves all projects. Lengths of mouldings stand{" "}
+          <Link className="underline" to="/mouldings">
+            with the mouldings
+          </Link>
+          .
+        </p>
         {rack.shown && (
           <ControlField control={rack.shown.keep} onAct={rack.act} onLook={rack.look} onProblem={onProblem} />
         )}

@@ -142,4 +142,4 @@ def read_made_of(path: ProjectPath) -> Response:
     found = opened(path.project_id)
     with reading() as session:
         state = racks.mouldings_state(session)
-    return json_of(made_of(found.solved().spec, state, found.body.voice()))
+    return json_of(made_of(found.body.name, found.solved().spec, state, found.body.voice()))

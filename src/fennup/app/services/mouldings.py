@@ -223,8 +223,8 @@ def _asked(library: Mouldings, path: FramePath) -> tuple[Content, Moulding]:
     return content, moulding
 
 
-def made_of(spec: ProjectSpec, state: documents.State, voice: Voice) -> MadeOfOut:
-    """The assemblies of a project that may be of a moulding, and of which."""
+def made_of(project: str, spec: ProjectSpec, state: documents.State, voice: Voice) -> MadeOfOut:
+    """The assemblies of a project so called that may be of a moulding, and of which."""
     library = racks.mouldings_in(state)
     found = []
     for id, member in spec.members.items():
@@ -233,7 +233,11 @@ def made_of(spec: ProjectSpec, state: documents.State, voice: Voice) -> MadeOfOu
             continue
         path = f"members.{id}.spec.moulding"
         size = {"width_mm": section.width_mm, "thickness_mm": section.thickness_mm}
-        own = {"name": member.name, **size, "ploughed": [cut.model_dump(mode="json") for cut in section.ploughed]}
+        own = {
+            "name": f"{project}, {member.name}"[:60] if len(spec.members) > 1 else project[:60],
+            **size,
+            "ploughed": [cut.model_dump(mode="json") for cut in section.ploughed],
+        }
         options = [
             (
                 words.moulding_title(of, moulding),
