@@ -1,7 +1,7 @@
 import unittest
 from math import hypot, pi, tan
 
-from fennup.core.drawing.board_views import hull, part_shapes, section_shapes
+from fennup.core.drawing.board_views import hull, part_shapes, section_shape
 from fennup.core.drawing.view import Description, Shape
 from fennup.core.editing import get_at, put_at
 from fennup.core.errors import SpecError
@@ -68,7 +68,7 @@ class WhatIsDrawn(unittest.TestCase):
 
     def test_the_section_shows_the_rabbet_open_to_the_back(self) -> None:
         frame = solved(regular(6, 40.0, "opening_flats", mm=300.0, rabbet={"width_mm": 6.0, "depth_mm": 8.0}))
-        outline = section_shapes(frame.assembly.boards[0])[0].points
+        outline = section_shape(frame.assembly.boards[0].section).points
         self.assertAlmostEqual(area(outline), 40 * 20 - 6 * 8)
         self.assertIn((-14.0, -2.0), outline)
 

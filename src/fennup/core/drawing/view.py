@@ -78,11 +78,12 @@ class Dimension:
 
 @dataclass(frozen=True)
 class Grip:
-    """A ring that can be dragged; `along` is the one direction in which it goes, if there is only one."""
+    """A ring that can be dragged; `along` is the one direction in which it goes, if there is only one; `moves`: which sizes, where its name is none."""
 
     id: str
     at: Point2
     along: Point2 | None = None
+    moves: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)

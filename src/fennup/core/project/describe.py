@@ -13,6 +13,7 @@ from fennup.core.kinds.asking import Answers, choice, figure, one_of
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.gauged import PAPERS, Paper
 from fennup.core.parts.measure import Ruler
+from fennup.core.parts.measures import measure_of
 from fennup.core.parts.solid import Solid
 from fennup.core.project.edit import STARTS
 from fennup.core.project.faces import seat_on
@@ -130,7 +131,8 @@ class _Whole:
 
     def _held(self, grip: Grip, id: str) -> bool:
         """Whether a ring moves a size that follows another's."""
-        return self.follows(id, grip.id.rpartition(":")[2])
+        moved = {measure_of(link.measure).quantity for link in self.spec.links if link.of == id}
+        return self.follows(id, grip.id.rpartition(":")[2]) or not moved.isdisjoint(grip.moves)
 
     def _piece_rings(self, paper: Paper) -> list[Grip]:
         """A ring at both ends of every piece, to be dragged along its board."""

@@ -146,7 +146,7 @@ def _regular_grips(shape: Regular, given: str, half: float, spec: FlatFrameSpec)
     for kind, i in places:
         a, b = corners[i % n], corners[(i + 1) % n]
         at = a if kind == "corner" else ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
-        grips.append(Grip(f"size:{kind}:{i}", at, at))
+        grips.append(Grip(f"size:{kind}:{i}", at, at, ("flats", "corners", "side", "reach", "diagonal")))
     side = n // 2 if n % 2 == 0 else 0
     if not spec.rails and spec.letters[side] not in spec.left_out:
         a, b = corners[side], corners[(side + 1) % n]
@@ -194,8 +194,8 @@ def _rectangle(spec: FlatFrameSpec, shape: Rectangle, ruler: Ruler) -> Drawn:
     box = outside if given == "outside" else opening
     (x0, y0), (x1, y1) = box
     grips = [
-        Grip("across:B", (x1, (2 * y1 + y0) / 3), RIGHT), Grip("across:D", (x0, (2 * y1 + y0) / 3), LEFT),
-        Grip("along:C", ((2 * x1 + x0) / 3, y1), UP), Grip("along:A", ((2 * x1 + x0) / 3, y0), DOWN),
+        Grip("across:B", (x1, (2 * y1 + y0) / 3), RIGHT, ("width",)), Grip("across:D", (x0, (2 * y1 + y0) / 3), LEFT, ("width",)),
+        Grip("along:C", ((2 * x1 + x0) / 3, y1), UP, ("depth",)), Grip("along:A", ((2 * x1 + x0) / 3, y0), DOWN, ("depth",)),
     ]  # fmt: skip
     return dimensions, grips, shapes
 
