@@ -239,6 +239,7 @@ PROJECTS: tuple[dict[str, Any], ...] = (
         "spec": frame(
             {"form": "rectangle", "size": {"by": "holds", "object_width_mm": 410.0, "object_depth_mm": 300.0, "play_mm": 3.0}},
             47.0, 20.0, rabbet={"width_mm": 9.0, "depth_mm": 12.0},
+            stopped=[{"board": "C", "from_mm": 14.0, "width_mm": 8.0, "depth_mm": 6.0, "left_mm": 180.0, "right_mm": 180.0}],
             ploughed=(
                 {"form": "cove", "corner": "face_upper", "radius_mm": 5.0}, {"form": "round", "corner": "face_lower", "radius_mm": 5.0},
                 {"form": "groove", "side": "face", "far": True, "from_mm": 26.0, "width_mm": 4.0, "depth_mm": 3.0},

@@ -23,7 +23,7 @@ _FIELDS = {
     "together": "another assembly", "members": "another assembly", "pieces": "a piece taken away", "on": "what it stands on",
     "up_mm": "how high it stands", "along_mm": "where a piece ends", "plus_mm": "how much more than what it follows",
     "height_mm": "height", "set_in_mm": "how far in", "low_mm": "where braces start", "high_mm": "where braces end",
-    "named": "sizes with a name", "holes": "holes", "lies_flat": "how a piece lies", "box_mm": "boxes", "right": "the two sides", "foot": "the feet",
+    "named": "sizes with a name", "holes": "holes", "stopped": "a groove that stops", "lies_flat": "how a piece lies", "box_mm": "boxes", "right": "the two sides", "foot": "the feet",
     "roll": "how legs are turned", "ploughed": "what is cut along the boards", "bought": "whether it comes so", "moulding": "another moulding", "runs": "the runs",
     "layers": "strips on the rails", "set_back_mm": "how far strips are set back", "stand_off_mm": "how far it stands off", "rails": "rails", "rings": "rings", "braces": "braces", "top": "top", "treads": "treads",
 }  # fmt: skip

@@ -48,6 +48,7 @@ TEXTS = merged(
         "glued_everywhere": "Glued on, strips must go all round: only so is every rail one board.",
         "glued_hollow": "That would close in a hollow: what is glued on must lie on the wood all over.",
         "stack_empty": "Something must lie in the rabbet: say how thick the picture, the glass or the back is.",
+        "stops_cross": "The two stops leave nothing between them: the part is {mm:length} long.",
         "milled_ends": "What is milled must begin and end on the sides of the board that it is cut out of.",
         "outline_fine": "One hollow of the outline has {count} corners; {most} is the most. Draw it with arcs or fewer points.",
         "ploughed_meets": "That would cut through, or run into what is cut along the board already.",

@@ -11,6 +11,7 @@ from fennup.core.kinds.box.spec import Back, BoxSpec, Irregular, Rectangle, Regu
 from fennup.core.kinds.box.walls import walls_of
 from fennup.core.kinds.covers import cover_controls
 from fennup.core.kinds.inner_controls import bars_controls, holes_controls, inner_controls
+from fennup.core.kinds.stopping import stopped_controls
 
 THIN_MM = 6.0
 USUAL_WIDTH_MM = 145.0  # of a board from the yard
@@ -33,7 +34,9 @@ def controls_of(spec: BoxSpec) -> tuple[Control, ...]:
         path = f"thicknesses_mm.{letter}"
         boards = [f"{letter}{i + 1}" for i in range(courses or (spec.staves if spec.staves > 1 else 0))] or [letter]
         for board in boards:
-            controls += holes_controls(spec.holes, board, spec.height_mm / (2 * len(boards)))
+            high = spec.height_mm / len(boards)
+            controls += stopped_controls(spec.stopped, board, high, spec.thickness_of(letter), "wall")
+            controls += holes_controls(spec.holes, board, high / 2)
             controls.append(figure("this_wall_thickness", "part", spec.thickness_of(letter), path, about=board))
     for id, there in (("floor", spec.floor and not spec.floor.slats), ("insert", spec.insert), ("cover", spec.cover)):
         controls += holes_controls(spec.holes, id, spec.thickness_mm) if there else []

@@ -16,6 +16,7 @@ from fennup.core.kinds.box.insets import insets_of, inside_bottom
 from fennup.core.kinds.box.spec import BoxSpec, Rectangle, Regular, Turned
 from fennup.core.kinds.box.walls import FLOOR, Wall, level, run_at, signed_run, walls_of
 from fennup.core.kinds.drilling import ball_findings, with_holes
+from fennup.core.kinds.stopping import with_grooves
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
@@ -33,7 +34,7 @@ def assemble(spec: BoxSpec) -> Assembly:
     insets = insets_of(spec, walls, courses, max(_highest(spec, wall) for wall in walls))
     ring = Ring(tuple(boards))
     return Assembly(
-        boards=with_holes((*boards.values(), *insets.boards), spec.holes),
+        boards=with_holes((*with_grooves(tuple(boards.values()), spec.stopped), *insets.boards), spec.holes),
         joints=(*joints, *insets.joints),
         outlines=(*_outlines(walls, courses), *insets.outlines),
         claims=spec.claims(),

@@ -24,6 +24,7 @@ from fennup.core.kinds.fields import (
     pin,
 )
 from fennup.core.kinds.inner import Bars, Inner
+from fennup.core.kinds.stopping import MOST_STOPPED, Stopped
 from fennup.core.parts.measures import measure_of
 
 MOST_SIDES = 12
@@ -227,6 +228,7 @@ class BoxSpec(Pinned):
     inner: Inner | None = None
     feet: Feet | None = None
     holes: Annotated[list[Holes], Field(max_length=40)] = []
+    stopped: Annotated[list[Stopped], Field(max_length=MOST_STOPPED)] = []
     shelves: Annotated[list[Shelf], Field(max_length=20)] = []
     measured_at_mm: Size_mm | None = None
 

@@ -47,6 +47,10 @@ WORDS = Words(
         "ledger": Called("ledger", "face", "back", "top edge", "lower edge"),
     },
     labels={
+        "wall_face": "outside",
+        "wall_back": "inside",
+        "wall_lower": "bottom edge",
+        "wall_upper": "top edge",
         "this_wall_thickness": "Thickness of this wall",
         "slopes": "Slopes",
         "slopes_alike": "all walls alike",

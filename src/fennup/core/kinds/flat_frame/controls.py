@@ -14,6 +14,7 @@ from fennup.core.kinds.flat_frame.shapes import FloatingPanel, FloatingRound, He
 from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.inner_controls import holes_controls, inner_controls
 from fennup.core.kinds.ploughing import ploughed_controls
+from fennup.core.kinds.stopping import stopped_controls
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
 
@@ -74,7 +75,9 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
     for letter in spec.letters:
         if letter not in spec.left_out:
             controls.append(figure("this_rail_width", "part", spec.width_of(letter), f"rails.{letter}.width_mm", about=letter))
-            controls += holes_controls(spec.holes, letter, spec.width_of(letter) / 2)
+            wide, thick = spec.width_of(letter), spec.board.thickness_mm
+            controls += stopped_controls(spec.stopped, letter, wide, thick, "rail")
+            controls += holes_controls(spec.holes, letter, wide / 2)
     return tuple(controls)
 
 

@@ -15,6 +15,7 @@ from fennup.core.kinds.flat_frame.ring import GROUND, Meets, check_runs, frame_a
 from fennup.core.kinds.flat_frame.shapes import CornerPin, HeldRound, Irregular, Rectangle, SidePin, pinned_measure
 from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.inner import Added, Face, add_inner, panel
+from fennup.core.kinds.stopping import with_grooves
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import ON_LINE, SAME
@@ -45,7 +46,7 @@ def assemble(spec: FlatFrameSpec) -> Assembly:
     strips = {} if spec.as_one else lay_layers(spec, base, boards, added)
     _inside(spec, rails, strips, added)
     return Assembly(
-        boards=with_holes((*rails, *added.boards), spec.holes),
+        boards=with_holes((*with_grooves(rails, spec.stopped), *added.boards), spec.holes),
         joints=(*joints, *added.joints),
         outlines=_outlines(spec, rails, strips, broken),
         claims=tuple(_claims(spec)),

@@ -39,6 +39,7 @@ from fennup.core.kinds.flat_frame.shapes import (
 )
 from fennup.core.kinds.inner import Inner
 from fennup.core.kinds.ploughing import MOST_PLOUGHED, check_ploughed
+from fennup.core.kinds.stopping import MOST_STOPPED, Stopped
 from fennup.core.stock.ploughed import Ploughed, Rabbet
 from fennup.core.stock.section import Section
 
@@ -109,6 +110,7 @@ class FlatFrameSpec(Pinned):
     panel: Panel | None = None
     inner: Inner | None = None
     holes: Annotated[list[Holes], Field(max_length=40)] = []
+    stopped: Annotated[list[Stopped], Field(max_length=MOST_STOPPED)] = []
     layers: Annotated[dict[LayerNumber, Layer], Field(max_length=MOST_LAYERS)] = {}
     numbered: Annotated[int, Field(ge=0, le=99, description="how many layers there have been")] = 0
     glued_up: Annotated[bool, Field(description="the layers are glued on before the rails are cut")] = False
