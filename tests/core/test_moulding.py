@@ -2,7 +2,7 @@
 
 import random
 import unittest
-from math import asin, atan, cos, degrees, radians, sin, tan
+from math import asin, atan, atan2, cos, degrees, hypot, radians, sin, tan
 from typing import Any
 
 from fennup.core.assembly.board import Board
@@ -10,6 +10,7 @@ from fennup.core.boards.planned import plan_boards
 from fennup.core.drawing.edit import Choose, Give
 from fennup.core.errors import SpecError
 from fennup.core.exchange.cuts_document import cuts_document
+from fennup.core.geometry.vec import cross, dot
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.saw.pose import blade_angles, poses_for
 from fennup.core.solve import Solution
@@ -108,6 +109,42 @@ class Mouldings(unittest.TestCase):
         for cut in (*board.left, *board.right):
             self.assertAlmostEqual(board.frame.direction_to_world(cut.normal)[2], 0.0, places=12)
         self.assertAlmostEqual(alone.ruler.measure("at_wall:A"), 2400.0, places=9)
+
+    def test_a_rising_run_of_a_profile_of_its_own_meets_its_level_neighbour_all_over(self) -> None:
+        rng = random.Random(8)
+        for side in ("inside", "outside"):
+            for rise in (25.0, -20.0):
+                for left in (True, False):
+                    deg, spring = rng.choice((70.0, 90.0, 135.0)), rng.uniform(30, 55)
+                    runs = [{"wall_mm": 900.0}, {"wall_mm": 800.0, "rise_deg": rise}]
+                    document = {
+                        "kind": "moulding", "width_mm": 90.0, "thickness_mm": 15.0, "spring_deg": spring, "raked": "own", "runs": runs if left else runs[::-1],
+                        "corners": [{"side": side, "deg": deg}], "ploughed": [{"form": "cove", "corner": "face_upper", "radius_mm": 6.0}],
+                    }  # fmt: skip
+                    made = solved(document)
+                    (joint,) = made.joints
+                    self.assertTrue(joint.closes and joint.bare_mm < 1e-7, document)
+                    proof = boolean_proof(made.assembly, made.solids)
+                    self.assertTrue(proof.holds and not proof.bare, document)
+                    off = cuts_document(Solution(spec_of(document), made.design, made.plan)).off_mm
+                    self.assertLess(max(9.0 if mm is None else mm for mm in off.values()), 1e-6)
+                    # It reaches as far out and, in its own square section, back and wall meet at arctan of what the shear leaves: heights times cos of the
+                    # rise, and for each mm out sin of it times the tangent of half the turn more or less, as the miter stands to either side.
+                    level, rising = ("A", "B") if left else ("B", "A")
+                    turn = (180.0 - deg) * (1 if side == "outside" else -1)
+                    more = sin(radians(rise)) * tan(radians(turn / 2)) * (1 if left else -1)
+                    s, r = radians(spring), radians(rise)
+                    wanted = atan2(sin(s), more * sin(s) + cos(r) * cos(s))
+                    boards, frame = made.design.boards, made.design.boards[rising].frame
+                    long = hypot(frame.x[0], frame.x[1])
+                    out = (frame.x[1] / long, -frame.x[0] / long, 0.0)  # the wall is on the left of the way
+                    got = atan2(dot(frame.y, out), dot(frame.y, cross(out, frame.x)))
+                    self.assertAlmostEqual(got, wanted, places=7)
+                    (told,) = [f for f in made.findings if f.code == "raked_profile"]
+                    self.assertEqual((told.parts, round(told.value, 6)), ((rising,), round(boards[rising].section.width_mm, 6)))
+                    # Level beside level it is the moulding's own; the same profile on the slope leaves a face bare.
+                    self.assertEqual(boards[level].section, made.spec.section)
+                    self.assertIn("raked_miss", {f.code for f in solved(document | {"raked": "same"}).findings})
 
     def test_bought_it_is_neither_ripped_nor_split_and_made_here_it_is(self) -> None:
         bought = solved(STARTS["box_moulding"])

@@ -11,7 +11,7 @@ from typing import Any
 from fennup.core.errors import SpecError
 from fennup.core.geometry.polygon import from_stretch, signed_area
 from fennup.core.geometry.vec import Point2
-from fennup.core.stock.outlined import section_of
+from fennup.core.stock.outlined import Reading, section_of
 from fennup.core.stock.ploughed import CURVE_MM
 from fennup.core.stock.section import Section
 from fennup.core.stock.sizes import THICKEST_MM
@@ -101,7 +101,7 @@ def section_in(name: str, text: str) -> DrawnSection:
     while True:
         corners = _thinned_ring(ring, tolerance) if len(ring) > 4 else ring
         try:
-            section = section_of([(-x, y) for x, y in corners], tolerance)
+            section = section_of([(-x, y) for x, y in corners], Reading(tolerance))
             break
         except SpecError as refused:
             tolerance = max(2 * tolerance, CURVE_MM)

@@ -6,7 +6,7 @@ from math import atan2
 
 from fennup.core.geometry.vec import Point2
 
-DIGITS = 6  # of a mm: places that are alike to these are one
+DIGITS = 9  # of a mm: places that are alike to these are one
 Side = tuple[Point2, Point2]
 
 

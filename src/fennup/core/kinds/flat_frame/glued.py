@@ -7,7 +7,7 @@ from fennup.core.errors import SpecError
 from fennup.core.geometry.polygon import without_straight
 from fennup.core.kinds.flat_frame.layer import Layer
 from fennup.core.stock.glued import united
-from fennup.core.stock.outlined import section_of
+from fennup.core.stock.outlined import EXACTLY, section_of
 from fennup.core.stock.section import Section
 from fennup.core.tolerances import NOTHING
 
@@ -51,4 +51,4 @@ def glued_section(rail: Section, strips: Iterable[Lies]) -> tuple[Section, float
     if len(loops) != 1:
         raise SpecError("glued_hollow", ("glued_up",))
     heights = [z for _, z in loops[0]]
-    return section_of(without_straight(loops[0])), (max(heights) + min(heights)) / 2
+    return section_of(without_straight(loops[0]), EXACTLY), (max(heights) + min(heights)) / 2

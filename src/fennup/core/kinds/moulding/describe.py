@@ -8,6 +8,7 @@ from fennup.core.geometry.vec import dot
 from fennup.core.kinds.asking import figure, one_of
 from fennup.core.kinds.gauged import ABOVE, DOWN, LEFT, Paper, Shown, dimensions, rows, view
 from fennup.core.kinds.moulding.place import Placed, placed_runs
+from fennup.core.kinds.moulding.raked import base_run
 from fennup.core.kinds.moulding.sizing import SIZING
 from fennup.core.kinds.moulding.spec import MOST_RUNS, MouldingSpec
 from fennup.core.kinds.ploughing import ploughed_controls
@@ -22,7 +23,7 @@ def describe(spec: MouldingSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
     given, placed = spec.standings(), placed_runs(spec)
     shown: list[Shown] = [(f"at_wall:{run.board.id}", (-run.out[0], -run.out[1]), 1.2) for run in placed]
     marks = tuple(Mark("letter", ABOVE.flat(run.board.frame.origin), run.board.id, run.board.id) for run in placed)
-    views = (view(ABOVE, ruler, solids, given, shown, marks), _across(spec, ruler, solids, placed[0]))
+    views = (view(ABOVE, ruler, solids, given, shown, marks), _across(spec, ruler, solids, placed[base_run(spec)]))
     free = SIZING.free(spec)
     facts = ("moulding_closed" if spec.closes else "moulding_open", f"runs:{spec.sides}", *((f"free:{free}",) if free else ()))
     names = list(ruler.assembly.by_name)
@@ -30,10 +31,11 @@ def describe(spec: MouldingSpec, ruler: Ruler, solids: dict[str, Solid]) -> Desc
 
 
 def _across(spec: MouldingSpec, ruler: Ruler, solids: dict[str, Solid], first: Placed) -> View:
-    """The first run cut square across, the wall at the left, what is above at the top."""
+    """The first level run cut square across, the wall at the left, what is above at the top."""
     frame = first.board.frame
     paper = Paper("section", first.out, first.up_wall)
-    cut = sliced({"A": solids["A"]}, plane_through(frame.origin, frame.x), paper.right, paper.up)
+    id = first.board.id
+    cut = sliced({id: solids[id]}, plane_through(frame.origin, frame.x), paper.right, paper.up)
     x, y = paper.flat(first.start)
     top = y + dot(frame.y, first.up_wall) * spec.width_mm
     reach = BEYOND * spec.width_mm
@@ -69,6 +71,9 @@ def controls_of(spec: MouldingSpec) -> tuple[Control, ...]:
         controls.append(figure("wall_corner_deg", "outline", corner.deg, f"corners.{i}.deg", "deg", name))
     for i, (letter, run) in enumerate(zip(spec.letters, spec.runs, strict=True)):
         controls.append(figure("rises", "outline", run.rise_deg, f"runs.{i}.rise_deg", "deg", letter))
+    if any(run.rise_deg for run in spec.runs) and not all(run.rise_deg for run in spec.runs):
+        profiles: dict[str, object] = {"raked_same": "same", "raked_own": "own"}
+        controls.append(one_of("raked_profile", "board", "raked", profiles, spec.raked))
     controls.append(figure("width", "board", spec.width_mm, "width_mm"))
     controls.append(figure("thickness", "board", spec.thickness_mm, "thickness_mm"))
     comes: dict[str, object] = {"moulding_bought": True, "moulding_own": False}

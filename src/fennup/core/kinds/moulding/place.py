@@ -8,7 +8,8 @@ from fennup.core.assembly.model import Assembly, BareFor, Finding, Gauge, Joint,
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.frame import Frame
 from fennup.core.geometry.plane import Plane, joint_plane, plane_through
-from fennup.core.geometry.vec import Vec, add, cross, dot, scale, sub
+from fennup.core.geometry.vec import Vec, add, cross, dot, scale
+from fennup.core.kinds.moulding.raked import base_run, own_profile
 from fennup.core.kinds.moulding.spec import MouldingSpec
 from fennup.core.tolerances import NOTHING, SAME
 
@@ -58,14 +59,23 @@ def assemble(spec: MouldingSpec) -> Assembly:
         (),
         spec.claims(),
         rings,
-        (Finding("moulding_walls", "standing"),),
+        (Finding("moulding_walls", "standing"), *_own_profiles(spec, placed)),
         tuple(_gauges(spec, placed)),
     )
 
 
+def _own_profiles(spec: MouldingSpec, placed: list[Placed]) -> list[Finding]:
+    """The runs whose profile is another one than the moulding's: how wide and how thick, those that are alike together."""
+    alike: dict[tuple[float, float], list[str]] = {}
+    for run in placed:
+        section = run.board.section
+        if section != spec.section:
+            alike.setdefault((round(section.width_mm, 6), round(section.thickness_mm, 6)), []).append(run.board.id)
+    return [Finding("raked_profile", "note", tuple(ids), ("raked",), *size) for size, ids in alike.items()]
+
+
 def placed_runs(spec: MouldingSpec) -> list[Placed]:
     """Every run where it lies. The wall is on the left of the way along it, the air on the right. SpecError `runs_do_not_close`."""
-    spring = radians(spec.spring_deg)
     at: Vec = (0.0, 0.0, 0.0)
     # Round a box the second run is the one in front.
     turn = -radians(spec.corners[0].turn_deg) if spec.corners and spec.corners[0].side == "outside" and not spec.closes else 0.0
@@ -76,17 +86,18 @@ def placed_runs(spec: MouldingSpec) -> list[Placed]:
         rise = radians(run.rise_deg)
         way = add(scale(level, cos(rise)), scale(UP, sin(rise)))
         up_wall = cross(out, way)
-        y = add(scale(up_wall, cos(spring)), scale(out, sin(spring)))
-        z = cross(way, y)
+        profile = own_profile(spec, i)
         # The lower edge of its face lies on the wall, half its width down the slope from its middle.
-        half, thick = spec.width_mm / 2, spec.thickness_mm / 2
-        middle = add(add(at, scale(way, run.wall_mm / 2)), sub(scale(y, half), scale(z, thick)))
+        y = add(scale(up_wall, profile.y[1]), scale(out, profile.y[0]))
+        z = cross(way, y)
+        middle = add(add(at, scale(way, run.wall_mm / 2)), add(scale(y, profile.middle[0]), scale(z, profile.middle[1])))
         frame = Frame(middle, way, y, z)
-        wall, above = plane_through(at, scale(out, -1.0)), plane_through(add(at, scale(y, spec.width_mm)), up_wall)
+        above = add(scale(up_wall, profile.above[1]), scale(out, profile.above[0]))
+        top = add(at, add(scale(y, profile.top[0]), scale(z, profile.top[1])))
         board = Board(
-            letter, f"Run {letter}", spec.section, frame, role="moulding", shows=True,
-            lower_rip=frame.plane_to_local(wall), upper_rip=frame.plane_to_local(above), ready=spec.bought,
-            finished=bool(spec.bought and spec.finished),
+            letter, f"Run {letter}", profile.section, frame, role="moulding", shows=True,
+            lower_rip=frame.plane_to_local(plane_through(at, scale(out, -1.0))), upper_rip=frame.plane_to_local(plane_through(top, above)),
+            ready=spec.bought, finished=bool(spec.bought and spec.finished),
         )  # fmt: skip
         found.append(Placed(board, at, way, level, out, up_wall))
         at = add(at, scale(way, run.wall_mm))
@@ -109,8 +120,9 @@ def _miter(a: Placed, b: Placed) -> Plane:
 
 def _gauges(spec: MouldingSpec, placed: list[Placed]) -> list[Gauge]:
     """What it measures across, and every length: at the wall, and along the edge that lies on what is above."""
-    first = placed[0]
-    low, high = Spot("A", "middle", "lower", "face"), Spot("A", "middle", "upper", "face")
+    first = placed[base_run(spec)]
+    id = first.board.id
+    low, high = Spot(id, "middle", "lower", "face"), Spot(id, "middle", "upper", "face")
     gauges = [
         Gauge("moulding_width", low, high, "along", first.board.frame.y),
         Gauge("spring_angle", low, high, "angle", first.up_wall, first.out),

@@ -40,7 +40,8 @@ class Corner(Strict):
 class MouldingSpec(Pinned):
     """Mouldings along walls, mitered where these meet; both ends square to the wall. `spring_deg` is from the wall to the back of the moulding,
     `width_mm` across its face from edge to edge: how far down the wall and how far out it reaches say the same. Its edges lie flat on the wall and
-    on what is above; `bought`: it comes so, `finished`: with that on it. Where its runs `close` the last one meets the first."""
+    on what is above; `bought`: it comes so, `finished`: with that on it. `raked`: a run that rises beside a level one is of the same profile,
+    or of one of its own that meets that. Where its runs `close` the last one meets the first."""
 
     kind: Literal["moulding"]
     version: Literal[1] = 1
@@ -49,6 +50,7 @@ class MouldingSpec(Pinned):
     spring_deg: Spring_deg = 45.0
     ploughed: Annotated[list[Ploughed], Field(max_length=MOST_PLOUGHED)] = []
     bought: bool = True
+    raked: Literal["same", "own"] = "same"
     finished: Annotated[str, Field(max_length=60)] = ""
     runs: Annotated[list[Run], Field(min_length=1, max_length=MOST_RUNS)]
     corners: Annotated[list[Corner], Field(max_length=MOST_RUNS)] = []

@@ -19,6 +19,9 @@ WORDS = Words(
         "spring_angle": "spring, from the wall",
         "down_the_wall": "down the wall",
         "out_from_it": "out from the wall",
+        "raked_profile": "Runs that rise beside level ones",
+        "raked_same": "are of the same profile",
+        "raked_own": "get one that meets it",
         "moulding_comes": "The moulding",
         "moulding_bought": "comes as it is",
         "moulding_own": "is made here",
@@ -42,7 +45,8 @@ WORDS = Words(
     },
     findings={
         "moulding_walls": "Walls are seldom square: measure each corner, and try two short pieces in it before you cut the long ones. Work from a firm stand, not from a ladder's top.",
-        "raked_miss": "At {parts} a rising run and its neighbour do not meet in one profile: {value:gap} of a mating face stays bare. A level piece between them, cut plumb, makes the turn; or take a profile that was made for the slope.",
+        "raked_profile": "{parts} rise and get a profile of their own, {value:length} wide and {limit:length} thick: it is made for that slope, and comes of no other moulding.",
+        "raked_miss": "At {parts} a rising run and its neighbour do not meet in one profile: {value:gap} of a mating face stays bare. A level piece between them, cut plumb, makes the turn; or let it get a profile of its own.",
     },
     refusals={
         "runs_and_corners": "There are {count} corners for these runs: between every two of them there is one, {most} in all, or one more where they go round.",
