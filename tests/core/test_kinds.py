@@ -277,6 +277,7 @@ def mouldings(draw: st.DrawFn) -> dict[str, Any]:
         "thickness_mm": draw(st.floats(5, 25)),
         "spring_deg": draw(st.floats(20, 70)),
         "bought": draw(st.booleans()),
+        "raked": draw(st.sampled_from(["same", "own"])),
     }
     if draw(st.booleans()):
         walls = [draw(st.floats(700, 4000)) for _ in range(2)] * 2

@@ -1,16 +1,17 @@
 """Grooves and rabbets in the face or the back of one board that stop before its ends, in every kind that takes them."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
 from fennup.core.assembly.board import Board, Notch
-from fennup.core.drawing.view import Control
+from fennup.core.drawing.edit import Choose
+from fennup.core.drawing.view import Control, Option
 from fennup.core.errors import SpecError
 from fennup.core.geometry.plane import Plane
-from fennup.core.kinds.asking import Answers, choice, figure, one_of, with_or_without
+from fennup.core.kinds.asking import figure, one_of, with_or_without
 from fennup.core.kinds.fields import Section_mm, Size_mm, Strict
 from fennup.core.parts.solid import ARRISES, arris_line, extent_along
 from fennup.core.stock.sizes import Within_mm
@@ -18,6 +19,7 @@ from fennup.core.tolerances import NOTHING
 
 MOST_STOPPED = 24
 USUAL_STOP_MM = 40.0
+ADD = "stopped.add"
 
 
 class Stopped(Strict):
@@ -71,16 +73,33 @@ def _notch(board: Board, row: Stopped, field: str) -> Notch:
     return Notch(tuple(walls), groove=True)
 
 
-def stopped_controls(rows: Sequence[Stopped], board: str, wide: float, thick: float, sides: str) -> list[Control]:
+def with_usual(document: dict[str, Any], boards: Iterable[Board], id: object) -> dict[str, Any]:
+    """A spec as a document with a usual one more in a board, clear of its ends however they lean. SpecError `no_such_board`."""
+    board = next((board for board in boards if board.id == id), None)
+    if board is None:
+        raise SpecError("no_such_board", (ADD,), part=str(id)[:20])
+    reaches = [extent_along(board, *arris_line(board, arris)) for arris in ARRISES]
+    (first, start), (end, last) = ((min(v), max(v)) for v in zip(*reaches, strict=True))
+    stop = min(USUAL_STOP_MM, (end - start) / 3)
+    wide, thick = board.section.width_mm, board.section.thickness_mm
+    row = Stopped(
+        board=board.id,
+        from_mm=wide / 3,
+        width_mm=wide / 6,
+        depth_mm=thick / 3,
+        left_mm=start - first + stop,
+        right_mm=last - end + stop,
+    )
+    return {**document, "stopped": [*document["stopped"], row.model_dump(mode="json")]}
+
+
+def stopped_controls(rows: Sequence[Stopped], board: str, sides: str) -> list[Control]:
     """Those of one board, on its own card; `sides` begins the codes of its sides."""
     mine = [(k, row) for k, row in enumerate(rows) if row.board == board]
     rest: list[dict[str, Any]] = [row.model_dump(mode="json") for row in rows if row.board != board]
-    own = [row.model_dump(mode="json") for _, row in mine]
-    usual = Stopped(
-        board=board, from_mm=wide / 3, width_mm=wide / 6, depth_mm=thick / 3, left_mm=USUAL_STOP_MM, right_mm=USUAL_STOP_MM
-    ).model_dump(mode="json")
-    answers: Answers = {"no_stopped": (rest, not mine), "one_stopped": ([*rest, *(own or [usual])], bool(mine))}
-    made = [choice("stopped", "part", "stopped", answers, board)]
+    away = Option("no_stopped", (Choose(op="choose", path="stopped", value=rest),), not mine)
+    one = Option("one_stopped", (Choose(op="choose", path=ADD, value=board),), bool(mine))
+    made = [Control("stopped", "part", (away, one), about=board)]
     for k, row in mine:
         at = f"stopped.{k}"
         made += [

@@ -34,9 +34,8 @@ def controls_of(spec: BoxSpec) -> tuple[Control, ...]:
         path = f"thicknesses_mm.{letter}"
         boards = [f"{letter}{i + 1}" for i in range(courses or (spec.staves if spec.staves > 1 else 0))] or [letter]
         for board in boards:
-            high = spec.height_mm / len(boards)
-            controls += stopped_controls(spec.stopped, board, high, spec.thickness_of(letter), "wall")
-            controls += holes_controls(spec.holes, board, high / 2)
+            controls += stopped_controls(spec.stopped, board, "wall")
+            controls += holes_controls(spec.holes, board, spec.height_mm / (2 * len(boards)))
             controls.append(figure("this_wall_thickness", "part", spec.thickness_of(letter), path, about=board))
     for id, there in (("floor", spec.floor and not spec.floor.slats), ("insert", spec.insert), ("cover", spec.cover)):
         controls += holes_controls(spec.holes, id, spec.thickness_mm) if there else []

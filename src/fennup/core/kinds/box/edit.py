@@ -12,6 +12,7 @@ from fennup.core.kinds.box.sizes import SIZING
 from fennup.core.kinds.box.spec import MOST_SIDES, BoxSpec, Irregular, Rectangle, Regular
 from fennup.core.kinds.box.walls import walls_of
 from fennup.core.kinds.sizing import pins_in
+from fennup.core.kinds.stopping import ADD, with_usual
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.units.lengths import Tape
@@ -77,6 +78,8 @@ def _drag(spec: BoxSpec, document: Document, act: Drag, on: Tape) -> Document:
 
 def _choose(spec: BoxSpec, document: Document, act: Choose, on: Tape) -> Document:
     """A choice. Those that change how a size is given keep the box as it is."""
+    if act.path == ADD:
+        return with_usual(document, assemble(spec.model_copy(update={"stopped": []})).boards, act.value)
     if act.path == "slopes_deg":
         return _grouped(spec, document, str(act.value))
     if act.path == "plan.form" and act.value == "irregular":
@@ -130,6 +133,7 @@ def _sides(spec: BoxSpec, document: Document, act: TypeIn | Nudge, on: Tape) -> 
     around = {letters[i] + letters[(i + 1) % count] for i in range(count)}
     document["corners"] = {k: v for k, v in document["corners"].items() if k in around}
     document["thicknesses_mm"] = {k: v for k, v in document["thicknesses_mm"].items() if k in letters}
+    document["stopped"] = [row for row in document["stopped"] if row["board"][0] in letters]
     pins = [p for p in pins_in(spec) if not (measure_of(p["measure"]).quantity == "reach" and count % 2 == 0)]
     if len(pins) < len(pins_in(spec)):
         ruler = Ruler(assemble(spec))

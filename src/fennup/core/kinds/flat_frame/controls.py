@@ -75,9 +75,8 @@ def controls_of(spec: FlatFrameSpec) -> tuple[Control, ...]:
     for letter in spec.letters:
         if letter not in spec.left_out:
             controls.append(figure("this_rail_width", "part", spec.width_of(letter), f"rails.{letter}.width_mm", about=letter))
-            wide, thick = spec.width_of(letter), spec.board.thickness_mm
-            controls += stopped_controls(spec.stopped, letter, wide, thick, "rail")
-            controls += holes_controls(spec.holes, letter, wide / 2)
+            controls += stopped_controls(spec.stopped, letter, "rail")
+            controls += holes_controls(spec.holes, letter, spec.width_of(letter) / 2)
     return tuple(controls)
 
 

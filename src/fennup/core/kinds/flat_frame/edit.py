@@ -17,6 +17,7 @@ from fennup.core.kinds.flat_frame.shapes import SPANS, HeldRound, Irregular, Rec
 from fennup.core.kinds.flat_frame.sizes import SIZING
 from fennup.core.kinds.flat_frame.spec import SIZE_FIELDS, FlatFrameSpec
 from fennup.core.kinds.ploughing import Profile, chosen_profile
+from fennup.core.kinds.stopping import ADD, with_usual
 from fennup.core.parts.measure import Ruler
 from fennup.core.parts.measures import measure_of
 from fennup.core.stock.timber import NOMINALS
@@ -129,6 +130,7 @@ def _sides(spec: FlatFrameSpec, document: Document, act: TypeIn | Nudge, on: Tap
     letters = [chr(ord("A") + i) for i in range(count)]
     document["rails"] = {k: v for k, v in document["rails"].items() if k in letters}
     document["left_out"] = [k for k in document["left_out"] if k in letters]
+    document["stopped"] = [row for row in document["stopped"] if row["board"] in letters]
     around = {letters[i] + letters[(i + 1) % count] for i in range(count)}
     document["corners"] = {k: v for k, v in document["corners"].items() if k in around}
     for id, layer in document["layers"].items():
@@ -251,6 +253,8 @@ def _choose(spec: FlatFrameSpec, document: Document, act: Choose, on: Tape) -> D
         return {"rabbet": None, **made}
     if act.path == "moulding":
         return _of_moulding(document, chosen_profile(act.value))
+    if act.path == ADD:
+        return with_usual(document, assemble(spec.model_copy(update={"stopped": []})).boards, act.value)
     if act.path == "layers.add":
         return _with_layer(spec, document, str(act.value))
     if act.path == "layers.away":
