@@ -79,7 +79,8 @@ class Stopping(unittest.TestCase):
         wood, facts = self.taken(frame, "A", far=True)
         self.assertAlmostEqual(wood, 5.0 * (480.0 * 8.0 + 8.0 * 8.0), places=6)
         # Stopped 100 from the left tip, and out at the right: from there to the miter at 540 on the edge, 548 eight in.
-        wood, _ = self.taken(frame, "A", far=True, left_mm=100.0, side="face")
+        wood, facts = self.taken(frame, "A", far=True, left_mm=100.0, side="face")
+        self.assertEqual([stop.side for stop in facts.stopped], ["face"])
         self.assertAlmostEqual(wood, 5.0 * 8.0 * (544.0 - 100.0), places=6)
         walls = box(level(400.0, 300.0), 150.0)
         wood, _ = self.taken(walls, "B", from_mm=30.0, left_mm=50.0, right_mm=50.0)

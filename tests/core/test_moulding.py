@@ -142,6 +142,9 @@ class Mouldings(unittest.TestCase):
                     self.assertAlmostEqual(got, wanted, places=7)
                     (told,) = [f for f in made.findings if f.code == "raked_profile"]
                     self.assertEqual((told.parts, round(told.value, 6)), ((rising,), round(boards[rising].section.width_mm, 6)))
+                    # What the moulding measures is measured on the level run, whichever comes first.
+                    self.assertAlmostEqual(made.ruler.measure("moulding_width") or 0, 90.0, places=9)
+                    self.assertAlmostEqual(made.ruler.measure("spring_angle") or 0, spring, places=9)
                     # Level beside level it is the moulding's own; the same profile on the slope leaves a face bare.
                     self.assertEqual(boards[level].section, made.spec.section)
                     self.assertIn("raked_miss", {f.code for f in solved(document | {"raked": "same"}).findings})

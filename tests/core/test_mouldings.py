@@ -24,6 +24,7 @@ from fennup.core.mouldings.library import Mouldings, after_cutting, edit_mouldin
 from fennup.core.plan import plan_with
 from fennup.core.solve import Solution, designed
 from fennup.core.steps.planned import steps_for
+from fennup.core.stock.glued import united
 from fennup.core.stock.lip import Lip, lip_of
 from fennup.core.stock.outlined import section_of, turned
 from fennup.core.stock.ploughed import CURVE_MM, Ploughed
@@ -131,6 +132,16 @@ class Outlines(unittest.TestCase):
         self.assertEqual(section_of(spiked), section_of(square))
         with self.assertRaises(SpecError):
             section_of([(0, 0), (40, 0), (40, 20), (20, 20), (30, 10), (10, 10), (20, 20), (0, 20)])  # hangs by a line
+
+    def test_outlines_that_touch_along_their_sides_are_one_those_that_touch_at_a_corner_are_not(self) -> None:
+        def block(y: float, z: float, wide: float = 1.0) -> list[Point2]:
+            return [(y, z), (y + wide, z), (y + wide, z + 1), (y, z + 1)]
+
+        (whole,) = united([block(0, 0, 3.0), block(1, 1), block(2, -1)])
+        self.assertAlmostEqual(shoelace(list(whole)), 5.0)
+        self.assertEqual([shoelace(list(loop)) for loop in united([block(0, 0), block(1, 1)])], [1.0, 1.0])
+        ring = united([block(0, 0, 3.0), block(0, 2, 3.0), block(0, 1), block(2, 1)])
+        self.assertEqual(sorted(round(shoelace(list(loop)), 9) for loop in ring), [-1.0, 9.0])
 
     def test_frames_of_any_outline_close_in_both_proofs_and_are_sawn_right(self) -> None:
         rng = random.Random(11)

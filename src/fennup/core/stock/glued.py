@@ -41,7 +41,7 @@ def _split(a: Point2, b: Point2, corners: Iterable[Point2]) -> list[Side]:
 
 
 def _loops(sides: list[Side]) -> list[tuple[Point2, ...]]:
-    """Sides put together to closed outlines, at a corner where several begin along the one farthest to the right: so that those come apart that only touch there."""
+    """Sides put together to closed outlines, at a corner where several begin along the one farthest to the left: so that those come apart that only touch there."""
     found = []
     while sides:
         first = sides.pop(0)
@@ -51,7 +51,7 @@ def _loops(sides: list[Side]) -> list[tuple[Point2, ...]]:
             onward = [side for side in sides if side[0] == here[1]]
             if not onward:
                 break
-            following = min(onward, key=lambda side: _turn(here, side))
+            following = max(onward, key=lambda side: _turn(here, side))
             sides.remove(following)
             loop.append(following)
         found.append(tuple(side[0] for side in loop))
