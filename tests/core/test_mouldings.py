@@ -19,6 +19,7 @@ from fennup.core.kinds.flat_frame.edit import edit as edit_frame
 from fennup.core.kinds.moulding.edit import edit as edit_runs
 from fennup.core.kinds.moulding.spec import MouldingSpec
 from fennup.core.kinds.ploughing import chosen_profile
+from fennup.core.mouldings.drawn import moulding_view
 from fennup.core.mouldings.frames import Frame, frames_of, project_with, short_by_mm
 from fennup.core.mouldings.library import Mouldings, after_cutting, edit_mouldings, sources_in
 from fennup.core.plan import plan_with
@@ -362,6 +363,26 @@ class Lengths(unittest.TestCase):
         cut = after_cutting(now, {"m:m1:0": 1, "m:m1:1": 1}, {"m1": [340.0, 410.0]})
         self.assertEqual([(f.mm, f.count) for f in cut.mouldings["m1"].lengths], [(1200.0, 1), (410.0, 1), (340.0, 1)])
         self.assertEqual(cut.mouldings["m2"], now.mouldings["m2"])
+
+
+class Drawn(unittest.TestCase):
+    def test_figures_share_a_row_where_there_is_room_and_none_lies_on_another(self) -> None:
+        many = [
+            HOLDS,
+            ROUND,
+            {"form": "cove", "corner": "face_lower", "radius_mm": 5.0},
+            {"form": "groove", "side": "face", "from_mm": 16.0, "width_mm": 4.0, "depth_mm": 3.0},
+        ]
+        view = moulding_view("m1", library(PLAIN | {"ploughed": many}).mouldings["m1"])
+        rows: dict[tuple[Point2, float], list[tuple[float, float]]] = {}
+        for d in view.dimensions:
+            axis = 0 if d.away[1] else 1
+            middle, half = (d.a[axis] + d.b[axis]) / 2, max(abs(d.a[axis] - d.b[axis]) / 2, 0.1 * 47.0)
+            rows.setdefault((d.away, d.lane), []).append((middle - half, middle + half))
+        for spans in rows.values():
+            for (_, end), (start, _) in pairwise(sorted(spans)):
+                self.assertLessEqual(end, start)
+        self.assertLess(len(rows), len(view.dimensions))
 
 
 class Acts(unittest.TestCase):
