@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { Link } from "react-router";
 import { keepMouldingPhoto, MOULDINGS, mouldingsApi } from "../api/mouldings";
 import { refresh } from "../api/refresh";
@@ -118,7 +118,6 @@ function MouldingsSheet({
   onChoose,
   onProblem,
 }: Doing & { shown: Mouldings; moulding: Moulding | undefined; onChoose: (id: string) => void }) {
-  const names = useMemo(() => new Map<string, string>(), []);
   const add = async () => {
     const before = new Set(shown.mouldings.map((m) => m.id));
     onProblem(await held.act([{ op: "choose", path: "mouldings.new", value: true }]));
@@ -151,7 +150,6 @@ function MouldingsSheet({
               view={moulding.view}
               label={`${moulding.title}, cut across`}
               className="h-[380px] w-[600px] shrink-0 sm:h-auto sm:shrink sm:min-h-[380px] sm:w-auto sm:flex-1"
-              names={names}
               onAct={held.act}
               onLook={held.look}
               onProblem={onProblem}

@@ -15,7 +15,7 @@ from fennup.core.errors import SpecError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.kinds.fields import LONGEST_MM
 from fennup.core.kinds.ploughing import Profile
-from fennup.core.mouldings.library import SHOWN_CONTENTS, SHOWN_MOULDINGS, Content, Moulding, Mouldings
+from fennup.core.mouldings.library import SHOWN_CONTENTS, SHOWN_MOULDINGS, Content, Moulding, Mouldings, lengths_of
 from fennup.core.project.spec import ProjectSpec, project_of
 from fennup.core.solve import designed
 from fennup.core.stock.lip import Lip, lip_of
@@ -118,7 +118,7 @@ def frame_of(content_id: str, content: Content, moulding_id: str, moulding: Moul
     cuttings = (Cuttings(design.facts),)
     spans = {id: solid.extent_x() for id, solid in design.solids.items()}
     longs = [round(high - low, 6) for low, high in spans.values()]
-    found = plan_boards(_order(cuttings, _sources(moulding), kerf_mm))
+    found = plan_boards(_order(cuttings, tuple(lengths_of("m", moulding)), kerf_mm))
     lengths = [
         FromLength(board.source.length_mm, len(board.pieces), max((o.to_mm - o.from_mm for o in board.offcuts), default=0.0))
         for board in found.layout.boards
@@ -138,20 +138,12 @@ def short_by_mm(content: Content, moulding: Moulding, kerf_mm: float) -> float |
     if not moulding.lengths:
         return None
     _, design = designed(project_with(content, moulding))
-    order = _order((Cuttings(design.facts),), _sources(moulding), kerf_mm)
+    order = _order((Cuttings(design.facts),), tuple(lengths_of("m", moulding)), kerf_mm)
     return min((short.mm for short in shortages(order, plan_boards(order))), default=None)
 
 
 def _order(cuttings: tuple[Cuttings, ...], sources: tuple[Source, ...], kerf_mm: float) -> Order:
     return Order(cuttings, Rack(), PriceList(), Wishes(use_yard=False), kerf_mm, sources)
-
-
-def _sources(moulding: Moulding) -> tuple[Source, ...]:
-    section = moulding.section
-    return tuple(
-        Source(f"m:{k}", moulding.name, found.mm, section.width_mm, section.thickness_mm, found.count, profile=section)
-        for k, found in enumerate(moulding.lengths)
-    )
 
 
 def _needs(cuttings: tuple[Cuttings, ...], moulding: Moulding, kerf_mm: float) -> float:

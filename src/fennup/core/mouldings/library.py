@@ -118,11 +118,16 @@ class Mouldings(Strict):
 def sources_in(library: Mouldings) -> Iterator[Source]:
     """The found lengths, as the planner takes them: `m:m1:0` is the first of a moulding's."""
     for id, moulding in library.mouldings.items():
-        for k, found in enumerate(moulding.lengths):
-            section = moulding.section
-            yield Source(
-                f"m:{id}:{k}", moulding.name or id, found.mm, section.width_mm, section.thickness_mm, found.count, profile=section
-            )
+        yield from lengths_of(id, moulding)
+
+
+def lengths_of(id: str, moulding: Moulding) -> Iterator[Source]:
+    """Those of one moulding."""
+    section = moulding.section
+    for k, found in enumerate(moulding.lengths):
+        yield Source(
+            f"m:{id}:{k}", moulding.name or id, found.mm, section.width_mm, section.thickness_mm, found.count, profile=section
+        )
 
 
 def after_cutting(library: Mouldings, used: dict[str, int], offcuts: dict[str, list[float]]) -> Mouldings:

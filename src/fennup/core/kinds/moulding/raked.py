@@ -4,8 +4,7 @@ miter."""
 from dataclasses import dataclass
 from math import cos, hypot, radians, sin, tan
 
-from fennup.core.geometry.plane import Plane, plane_through
-from fennup.core.geometry.polyhedron import clip_polygon
+from fennup.core.geometry.plane import plane_through
 from fennup.core.geometry.vec import Point2
 from fennup.core.kinds.moulding.spec import MouldingSpec
 from fennup.core.stock.glued import united
@@ -82,18 +81,7 @@ def _shear(spec: MouldingSpec, i: int) -> tuple[float, float] | None:
 def _between_wall_and_above(spec: MouldingSpec, y: Point2) -> tuple[Point2, ...]:
     """The level profile with its edges beveled, as one outline: (y, z) from the lower edge of its face."""
     half, thick = spec.width_mm / 2, spec.thickness_mm / 2
-    # In (y, z) from there, out is (y0, y1) and up (y1, -y0).
-    wall = plane_through((0.0, 0.0, 0.0), (0.0, -y[0], -y[1]))
-    above = plane_through((0.0, spec.width_mm, 0.0), (0.0, y[1], -y[0]))
-    pieces = []
-    for piece in spec.section.pieces:
-        left = _cut(tuple((0.0, a + half, b - thick) for a, b in piece), (wall, above))
-        if left:
-            pieces.append([(b, c) for _, b, c in left])
-    return united(pieces)[0]
-
-
-def _cut(piece: tuple[tuple[float, float, float], ...], planes: tuple[Plane, Plane]) -> tuple[tuple[float, float, float], ...]:
-    for plane in planes:
-        piece = clip_polygon(piece, plane) if piece else ()
-    return piece
+    # In (y, z) out is (y0, y1) and up (y1, -y0); the edges of its face lie at y = -half and half, z = thick.
+    wall = plane_through((0.0, -half, thick), (0.0, -y[0], -y[1]))
+    above = plane_through((0.0, half, thick), (0.0, y[1], -y[0]))
+    return tuple((a + half, b - thick) for a, b in united(spec.section.within((wall, above)))[0])
