@@ -66,6 +66,35 @@ class AtTheBench(BenchPlace):
                 for outcome in piece["outcomes"]:
                     self.assertLessEqual({put["key"] for put in outcome["body"]["sets"]} | set(outcome["open"]), keys)
 
+    def test_spares_and_pieces_cut_again_that_share_a_cut_have_their_steps_their_bench_and_their_pack(self) -> None:
+        """Two alike pieces and a spare nest on slanted ends: a cut of one is a cut of the spare."""
+        project = self.new(spec=FRAME)
+        rack = self.client.get("/api/rack").json["version"]
+        acts = [{"op": "choose", "path": "boards.new", "value": "board"}]
+        added = self.client.post("/api/rack/acts", json={"version": rack, "acts": acts}).json
+        typed = [
+            {"op": "type", "path": f"boards.r1.{name}", "text": text}
+            for name, text in (("length_mm", "4000"), ("width_mm", "60"), ("thickness_mm", "20"))
+        ]
+        self.client.post("/api/rack/acts", json={"version": added["version"], "acts": typed})
+        version = self.read(project, "boards")["version"]
+        wish = [{"op": "choose", "path": "spares", "value": "by_risk"}]
+        answer = self.client.post(f"/api/projects/{project['id']}/boards/acts", json={"version": version, "acts": wish})
+        self.assertEqual(answer.status_code, 200, answer.text)
+        ends = [cut["ends"] for board in self.read(project, "boards/plan")["boards"] for cut in board["cuts"]]
+        self.assertTrue([pair for pair in ends if len(pair) == 2 and any(" spare " in end for end in pair)])
+        bench = self.bench(project)
+        self.assertTrue(bench["tasks"])
+        said = " ".join(
+            self.client.get(f"/api/projects/{project['id']}/steps/one", query_string={"key": row["key"]}).json["boards"]
+            for row in self.read(project, "steps")["steps"]
+        )
+        self.assertRegex(said, r"One cut for two: [A-D], spare 1 and [A-D]")
+        self.assertIn("out of Board 1", said)
+        self.assertNotRegex(said, r"\br1\b|One cut for two: (.*); \1")
+        pack = self.client.get(f"/api/projects/{project['id']}/pack.zip")
+        self.assertEqual(pack.status_code, 200)
+
     def test_the_length_says_what_to_do_in_the_words_of_its_edge(self) -> None:
         bench = self.bench(self.new(spec=FRAME))
         task = self.task(bench, "m1/A left:0")

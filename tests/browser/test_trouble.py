@@ -73,6 +73,20 @@ class NothingIsLost(InTheBrowser):
             field.press("Enter")
         expect(first.get_by_role("contentinfo")).to_contain_text("nearest 0.25°")
 
+    def test_a_bench_that_cannot_be_loaded_any_more_says_that_its_list_is_old(self) -> None:
+        page = self.page
+        page.goto(self.url)
+        page.get_by_role("link", name="Pennant shelf ring").click()
+        page.wait_for_url("**/project/*")
+        page.goto(page.url + "/bench")
+        expect(page.get_by_role("region", name="Where you are")).to_contain_text("1 of")
+        broken = {"type": "about:blank", "title": "Fault", "status": 500, "detail": "A fault in Fennup.", "errors": []}
+        page.route("**/bench", lambda route: route.fulfill(status=500, json=broken) if "/api/" in route.request.url else route.continue_())
+        page.reload()
+        expect(page.get_by_role("alert")).to_contain_text("This list may be out of date: it could not be loaded. A fault in Fennup.")
+        page.unroute("**/bench")
+        expect(page.get_by_role("alert")).to_have_count(0)
+
     def test_a_copy_begins_with_nothing_touched(self) -> None:
         page = self.frame()
         page.locator('main [data-part="m1/C"]').first.click()

@@ -199,6 +199,11 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
           </button>
         </p>
       )}
+      {held.link.is === "old" && (
+        <p role="alert" className="border-b-2 border-cut px-3 py-1 font-medium">
+          {held.link.text}
+        </p>
+      )}
       <main className="bench-main" data-state={state.cut ? "done" : "open"}>
         {mode !== "measure" && mode !== "more" && (
           <PieceStrip bench={bench} here={here} states={states} onGo={goTo} />
@@ -331,7 +336,9 @@ const link = (held: Held, done: number, all: number) =>
     ? `${done} of ${all} done`
     : held.link.is === "full"
       ? `not saved yet: ${held.unsent} kept here`
-      : `no connection: ${held.unsent ? `${held.unsent} kept here` : "all is kept here"}`;
+      : held.link.is === "old"
+        ? "an old list"
+        : `no connection: ${held.unsent ? `${held.unsent} kept here` : "all is kept here"}`;
 
 function Nothing({ bench }: { bench: Bench }) {
   return (

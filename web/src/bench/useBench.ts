@@ -4,8 +4,8 @@ import type { Bench, BenchTask, RecordIn } from "../api/types";
 import { fold, OPEN, type State } from "./fold";
 import { arrived, enqueue, keepBench, keepSetting, keptBench, queued, setAside, setting } from "./store";
 
-/** How it stands with the server: all is there; on its way; not reachable; reachable, but it cannot save (why). */
-export type Link = { is: "sent" | "sending" | "away" | "full"; text: string };
+/** How it stands with the server: all is there; on its way; not reachable; reachable, but it cannot save, or not load the list (why). */
+export type Link = { is: "sent" | "sending" | "away" | "full" | "old"; text: string };
 export type Held = {
   bench: Bench | null;
   missing: string;
@@ -57,7 +57,12 @@ export function useBench(project: string): Held {
       setLink({ is: "away", text: "No connection. Everything is kept on this device." });
       if (!now.current)
         setMissing("Fennup does not answer, and this project was not opened on this device yet.");
-    } else if (!now.current) setMissing(answer.problem.detail);
+    } else if (now.current)
+      setLink({
+        is: "old",
+        text: `This list may be out of date: it could not be loaded. ${answer.problem.detail}`,
+      });
+    else setMissing(answer.problem.detail);
     return answer.ok;
   }, [project, show]);
 

@@ -32,8 +32,11 @@ export function PhotoButton({
           event.target.value = "";
           if (!file) return;
           setBusy(true);
-          await onPhoto(file.name || "photo.jpg", await inBase64(file));
-          setBusy(false);
+          try {
+            await onPhoto(file.name || "photo.jpg", await inBase64(file));
+          } finally {
+            setBusy(false);
+          }
         }}
       />
     </label>

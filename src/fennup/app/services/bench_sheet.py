@@ -13,6 +13,7 @@ from fennup.app.services.part_cards import board_tag, part_name
 from fennup.app.services.step_cards import step_views
 from fennup.app.services.steps_sheet import SawSheet
 from fennup.app.wording import bench as words
+from fennup.app.wording.boards import board_title
 from fennup.app.wording.members import sides_of
 from fennup.app.wording.names import listed
 from fennup.app.wording.verdicts import closing_line
@@ -202,7 +203,7 @@ class BenchSheet:
         for board in self.boards.boards:
             for cut in board.offcuts:
                 if _holds(cut, needs, section.width_mm, section.thickness_mm):
-                    fitting.append((cut.to_mm - cut.from_mm, board.name))
+                    fitting.append((cut.to_mm - cut.from_mm, board_title(board.name, board.source)))
         if not fitting:
             return words.FROM_NEW
         long, name = min(fitting)

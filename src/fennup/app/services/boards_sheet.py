@@ -20,7 +20,7 @@ from fennup.app.schemas.boards import (
 )
 from fennup.app.services import documents
 from fennup.app.services.drawings import control_out, view_out
-from fennup.app.services.part_cards import board_tag
+from fennup.app.services.part_cards import PLANNED_MORE, board_tag
 from fennup.app.services.racks import rack_in
 from fennup.app.wording import boards as words
 from fennup.app.wording.acts import did_words
@@ -63,7 +63,7 @@ class Names:
 
     @staticmethod
     def _found(key: str, table: dict[str, str]) -> str:
-        for word in (" spare ", " strip "):
+        for word in PLANNED_MORE:
             own, found, number = key.partition(word)
             if found:
                 return f"{table.get(own, own)},{word}{number}"

@@ -14,6 +14,7 @@ from fennup.app.services.paper import pack_pdf, pack_zip
 from fennup.app.services.part_cards import board_tag, part_cards, part_name
 from fennup.app.services.saw_wishes import placements
 from fennup.app.services.steps_sheet import SawSheet
+from fennup.app.wording.boards import board_title
 from fennup.app.wording.figures import Voice
 from fennup.core.exchange.boards_forms import BoardsDocument
 from fennup.core.exchange.document import solution_document
@@ -89,7 +90,7 @@ class Outgoing:
                 xs = [point[0] for arris in piece.arrises for point in arris]
                 key = piece.key.partition(" ")[0]
                 tag = board_tag(self.solution, key) if key in self.solution.design.solids else piece.key
-                rows.append((f"{board.number} {board.name}".strip(), "yes" if board.bought else "", board.length_mm, board.width_mm,
+                rows.append((f"{board.number} {board_title(board.name, board.source)}", "yes" if board.bought else "", board.length_mm, board.width_mm,
                              board.thickness_mm, piece.key, tag, min(xs), max(xs)))  # fmt: skip
         return Table("Boards", BOARD_COLUMNS, rows)
 

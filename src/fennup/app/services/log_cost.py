@@ -9,6 +9,7 @@ from fennup.app.schemas.log import CostOut
 from fennup.app.schemas.sheet import ControlOut
 from fennup.app.services.controls import figure_in, picked
 from fennup.app.services.finish_fasten import FastenSheet
+from fennup.app.wording.boards import board_title
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.finish import hours
 from fennup.app.wording.log import DEFER_SALE, money
@@ -34,7 +35,7 @@ def _used(board: BoardForm, own: str) -> BoardUsed | None:
     kept = [(o.to_mm - o.from_mm, o.width_mm) for o in board.offcuts if o.kept]
     share = used_share(board.length_mm, board.width_mm, kept, sum(mine), sum(every))
     volume = board.length_mm * board.width_mm * board.thickness_mm
-    return BoardUsed(board.name or board.source, board.bought, board.price if board.bought else None, share, volume)
+    return BoardUsed(board_title(board.name, board.source), board.bought, board.price if board.bought else None, share, volume)
 
 
 def small_things(finish: Finish, fasten: FastenSheet) -> list[tuple[str, Bought]]:

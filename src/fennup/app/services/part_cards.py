@@ -20,6 +20,9 @@ from fennup.core.solve import Solution
 from fennup.core.tolerances import NOTHING, SAME
 
 SEEN_DEG = 1e-7
+# What a plan of boards cuts besides the parts themselves, by what its keys have in them.
+PLANNED_MORE = (" spare ", " strip ")
+OF_ANOTHER = "a piece of another project"
 # What a panel's edges follow, by what it is.
 PANELS = {
     "": "Its edges follow the inside of what goes round it, less the play, or as deep as they are let in.",
@@ -88,6 +91,17 @@ def board_tag(solution: Solution, key: str) -> str:
         return solution.design.boards[key].name
     owner = naming_of(solution.spec).whose(id)
     return f"{owner} {own}" if owner else own
+
+
+def planned_tag(solution: Solution, key: str) -> str:
+    """What a piece of a plan of boards is called for short: a board of this project, a spare of one, a strip of one, or a piece of another project."""
+    if key in solution.design.boards:
+        return board_tag(solution, key)
+    for word in PLANNED_MORE:
+        own, found, number = key.rpartition(word)
+        if found:
+            return f"{planned_tag(solution, own)},{word}{number}"
+    return OF_ANOTHER
 
 
 def _hand(solution: Solution, part: PartGroup) -> str:

@@ -1,6 +1,7 @@
 """What wishes at the saws come to: an order that cannot be worked in is refused; where pieces lie in a plan of the boards."""
 
 from fennup.app.services.validate import from_core
+from fennup.app.wording.boards import board_title
 from fennup.app.wording.figures import Voice
 from fennup.core.errors import SpecError
 from fennup.core.exchange.boards_forms import BoardsDocument
@@ -34,7 +35,8 @@ def placements(plan: BoardsDocument) -> dict[str, Placement]:
                 shared.setdefault(one, {})[one_end] = other_end
                 shared.setdefault(other, {})[other_end] = one_end
         several = sum(b.source == board.source for b in plan.boards) > 1
-        name = f"{board.name}, board {board.number}" if several else board.name
+        title = board_title(board.name, board.source)
+        name = f"{title}, board {board.number}" if several else title
         for piece in board.pieces:
             if not piece.project:
                 found[piece.key] = Placement(name, piece.rough_mm, shared.get(piece.key, {}))

@@ -5,7 +5,7 @@ from typing import Any
 from fennup.app.schemas.saw import SetOut, StepOut, TestOffered
 from fennup.app.schemas.sheet import ControlOut, EdgeOut, OptionOut, ViewOut
 from fennup.app.services.drawings import view_out
-from fennup.app.services.part_cards import board_tag, card_of, part_name
+from fennup.app.services.part_cards import board_tag, card_of, part_name, planned_tag
 from fennup.app.services.ploughed_lines import ploughed_edges
 from fennup.app.services.saw_settings import UNSEEN_DEG, lying, mark_text, other_lines, parting_lines
 from fennup.app.services.step_outs import ways_out
@@ -332,16 +332,14 @@ def _boards(sheet: StepWords, step: Step) -> str:
     for piece, placement in there:
         by_board.setdefault(placement.board, []).append(board_tag(sheet.solution, piece))
     text = "; ".join(f"{listed(tags)} out of {board}" for board, tags in by_board.items()) + "."
-    shared = [
-        (piece, placement.shared[f"{piece} {step.end}"])
+    shared = {
+        frozenset((f"{piece} {step.end}", placement.shared[f"{piece} {step.end}"])): None
         for piece, placement in there
         if f"{piece} {step.end}" in placement.shared
-    ]
+    }
     if shared:
-        pairs = listed(
-            [f"{board_tag(sheet.solution, a)} and {board_tag(sheet.solution, b.rpartition(' ')[0])}" for a, b in shared]
-        )
-        text += f" One cut for two: {pairs}."
+        tags = [sorted(planned_tag(sheet.solution, end.rpartition(" ")[0]) for end in pair) for pair in shared]
+        text += f" One cut for two: {'; '.join(listed(pair) for pair in tags)}."
     return text[:1].upper() + text[1:]
 
 

@@ -46,8 +46,9 @@ def size_text(length: float, width: float, thick: float, voice: Voice) -> str:
 
 
 def board_title(name: str, id: str) -> str:
-    """What a board of the rack is called: by its own name, or board 3."""
-    return f"Board {id[1:]}" if name in ("", id) else name
+    """What a board of the rack, or a found length of a moulding, is called: by its own name, or board 3."""
+    own = id.split(":")[1] if id.startswith("m:") else id
+    return f"{'Moulding' if own != id else 'Board'} {own[1:]}" if name in ("", own) else name
 
 
 def comes_from(source: str, *, bought: bool) -> str:
