@@ -109,6 +109,40 @@ class OneThatCannotBeRead(Api):
             self.assertEqual(answer.status_code, 422)
             self.assertIn("cannot be read", answer.json["detail"])
 
+    def test_what_the_workshop_and_a_project_wish_is_told_as_unreadable_and_stays_stored(self) -> None:
+        project = self.new()
+        of = f"projects/{project['id']}"
+        board = {"op": "choose", "path": "boards.new", "value": "board"}
+        moulding = {"op": "choose", "path": "mouldings.new", "value": "moulding"}
+        hour = {"op": "type", "path": "rate_money", "text": "30"}
+        places = (
+            ("rack", "rack", board, "the rack"),
+            ("mouldings", "mouldings", moulding, "the mouldings"),
+            (f"{of}/boards", f"b-{project['id'][:30]}", {"op": "choose", "path": "goal", "value": "cheapest"}, "boards"),
+            (f"{of}/steps", f"s-{project['id'][:30]}", {"op": "choose", "path": "school", "value": "by_part"}, "at the saw"),
+            (f"{of}/log", f"l-{project['id'][:30]}", hour, "log"),
+        )
+        for where, id, act, named in places:
+            with self.subTest(where):
+                ask = {"version": 1, "acts": [act]}
+                made = self.client.post(f"/api/{where}/acts", json=ask)
+                self.assertEqual(made.status_code, 200, made.text)
+                broken, whole = '{"x": 1}', sql(self.database, f"SELECT number, body FROM revision WHERE document_id = '{id}'")
+                sql(self.database, f"UPDATE revision SET body = '{broken}' WHERE document_id = '{id}'")
+                shown = self.client.get(f"/api/{where}")
+                self.assertEqual(shown.status_code, 422)
+                self.assertIn(named, shown.json["detail"])
+                again = self.client.post(f"/api/{where}/acts", json=ask | {"version": made.json["version"]})
+                self.assertEqual((again.status_code, again.json["detail"]), (422, shown.json["detail"]))
+                with closing(sqlite3.connect(self.database)) as kept:
+                    bodies = {row[0] for row in kept.execute("SELECT body FROM revision WHERE document_id = ?", (id,))}
+                self.assertEqual(bodies, {broken})
+                if "/steps" in where:
+                    (card,) = self.client.get("/api/projects").json["projects"]
+                    self.assertEqual(card["closes"], "unreadable")
+                for number, body in whole:
+                    sql(self.database, f"UPDATE revision SET body = '{body}' WHERE document_id = '{id}' AND number = {number}")
+
     def test_an_unreadable_saw_makes_way_for_the_built_in_one_and_says_so(self) -> None:
         project = self.new()
 

@@ -12,7 +12,7 @@ from fennup.app.services.documents import Conflict, NotFound, Unreadable
 from fennup.app.services.projects import PLAIN
 from fennup.app.services.records import Clash, TooLarge
 from fennup.app.services.validate import Invalid, field_problems
-from fennup.app.wording.trouble import trouble_text
+from fennup.app.wording.trouble import trouble_text, unreadable_text
 
 TITLES = {
     400: "This could not be read", 401: "Not let in", 403: "Refused", 404: "Not found", 405: "Not that way", 409: "Changed elsewhere",
@@ -57,8 +57,8 @@ def register(app: Flask) -> None:
         return problem(413, f"That is more than {error.most // 1024} kB.")
 
     @app.errorhandler(Unreadable)
-    def _unreadable(_error: Unreadable) -> Response:
-        return problem(422, "What is stored of this project cannot be read. The other projects are not touched.")
+    def _unreadable(error: Unreadable) -> Response:
+        return problem(422, unreadable_text(error.type))
 
     @app.errorhandler(Trouble)
     def _trouble(error: Trouble) -> Response:

@@ -60,6 +60,7 @@ from fennup.app.services.solving import solved
 from fennup.app.services.upgrade import PROJECT, SAW
 from fennup.app.services.validate import Invalid
 from fennup.app.services.workshops import BUILT_IN, workshop_in, workshop_state
+from fennup.app.wording.trouble import unreadable_text
 from fennup.app.wording.acts import did_words
 from fennup.app.wording.echo import feet_echo, gave_way_text
 from fennup.app.wording.labels import FAMILY, STARTS
@@ -174,12 +175,11 @@ def list_projects(query: Which) -> Response:
     with reading() as session:
         states = documents.deleted(session, PROJECT) if query.deleted else documents.listed(session, PROJECT)
         workshop = workshop_in(workshop_state(session)) or BUILT_IN
-        wished = {s.id: AT_THE_SAW.inside(s) for s in documents.listed(session, SAW)}
-    here = [workshop.model_copy(update={"wishes": wished.get(AT_THE_SAW.id(state.id), workshop.wishes)}) for state in states]
-    return json_of(ProjectList(projects=[_card(state, bench) for state, bench in zip(states, here, strict=True)]))
+        wished = {s.id: s for s in documents.listed(session, SAW)}
+    return json_of(ProjectList(projects=[_card(s, workshop, wished.get(AT_THE_SAW.id(s.id))) for s in states]))
 
 
-def _card(state: documents.State, workshop: Workshop) -> ProjectCard:
+def _card(state: documents.State, workshop: Workshop, wished: documents.State | None) -> ProjectCard:
     """One project at a glance. One that cannot be read or worked out any more must not hide the others."""
     nothing = view_out(View("picture"), PLAIN)
     try:
@@ -189,7 +189,10 @@ def _card(state: documents.State, workshop: Workshop) -> ProjectCard:
         lost = Glance("What is stored of it cannot be read. The others are not touched.", "unreadable", nothing)
         return _card_of(state, name, "", None, lost)
     try:
-        seen = glance_at(body, workshop)
+        here = workshop.model_copy(update={"wishes": AT_THE_SAW.inside(wished)}) if wished else workshop
+        seen = glance_at(body, here)
+    except documents.Unreadable as lost_wishes:
+        seen = Glance(unreadable_text(lost_wishes.type), "unreadable", nothing)
     except Invalid as refused:
         seen = Glance(refused.problems[0].text, "fails", nothing)
     members = list(body.spec["members"].values())

@@ -1,18 +1,22 @@
 """Versioned documents: save, undo, redo, delete, restore. Whoever changes one must name the version that they saw."""
 
+import builtins
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from json import dumps
-from typing import Any
+from typing import Any, TypeVar
 from uuid import uuid4
 
+from pydantic import BaseModel, ValidationError
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from fennup.app.models.tables import Document, Revision
 from fennup.app.services.upgrade import NEWEST, WORKSHOP, upgraded
+from fennup.core.errors import CoreError
 
 Did = dict[str, Any]
+Model = TypeVar("Model", bound=BaseModel)
 
 
 class NotFound(Exception):
@@ -28,7 +32,11 @@ class Conflict(Exception):
 
 
 class Unreadable(Exception):
-    """What is stored of a document is not what this version of the application can read."""
+    """What is stored of a document is not what this version of the application can read; `type`: of which sort it is."""
+
+    def __init__(self, id: str, type: str) -> None:
+        super().__init__(id)
+        self.type = type
 
 
 @dataclass(frozen=True)
@@ -150,6 +158,14 @@ def restore(session: Session, id: str, type: str) -> State:
     document.deleted_at = None
     session.flush()
     return _state(session, document)
+
+
+def inside(state: State, type: str, model: builtins.type[Model]) -> Model:
+    """What a document holds. Unreadable: the stored body stays as it is, and nothing is saved over it."""
+    try:
+        return model.model_validate(state.body)
+    except (ValidationError, CoreError):
+        raise Unreadable(state.id, type) from None
 
 
 def _find(session: Session, id: str, type: str) -> Document:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, Generic, TypeVar
 
-from pydantic import BaseModel, ValidationError
+from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from fennup.app.services import documents
@@ -13,7 +13,6 @@ from fennup.app.services.upgrade import FINISH, FIT, LOG, SAW
 from fennup.app.services.validate import changed_by
 from fennup.app.wording.figures import Voice
 from fennup.core.drawing.edit import Edit
-from fennup.core.errors import CoreError
 from fennup.core.finish.wishes import FinishWishes, edit_finish_wishes
 from fennup.core.fit.wishes import FitWishes, edit_fit_wishes
 from fennup.core.log.wishes import LogWishes, edit_log_wishes
@@ -44,11 +43,8 @@ class Wishes(Generic[Model]):
             return documents.State(self.id(project), 1, self.usual.model_dump(mode="json"), None, None, datetime.now(UTC))
 
     def inside(self, state: documents.State) -> Model:
-        """The wishes that a document holds; the usual ones where they cannot be read."""
-        try:
-            return type(self.usual).model_validate(state.body)
-        except (ValidationError, CoreError):
-            return self.usual
+        """The wishes that a document holds. Unreadable."""
+        return documents.inside(state, self.type, type(self.usual))
 
     def of(self, session: Session, project: str) -> Model:
         """A project's wishes."""

@@ -6,6 +6,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, ValidationIn
 
 from fennup.app.schemas.problems import Offer
 from fennup.app.services import documents
+from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, from_core, validated
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import NEW_NAMES, Naming
@@ -208,7 +209,7 @@ def project_in(stored: dict[str, Any] | None, id: str) -> ProjectBody:
     try:
         body = ProjectBody.model_validate(stored)
     except ValidationError:
-        raise documents.Unreadable(id) from None
+        raise documents.Unreadable(id, PROJECT) from None
     if not isinstance(body.spec.get("members"), dict):
-        raise documents.Unreadable(id)
+        raise documents.Unreadable(id, PROJECT)
     return body

@@ -4,7 +4,6 @@ from collections.abc import Mapping
 from datetime import UTC, datetime
 from math import floor
 
-from pydantic import ValidationError
 from sqlalchemy.orm import Session
 
 from fennup.app.services import documents
@@ -45,27 +44,18 @@ def rack_state(session: Session) -> documents.State:
 
 
 def rack_in(state: documents.State) -> Rack:
-    """The rack that a document holds; an empty one where it cannot be read."""
-    try:
-        return Rack.model_validate(state.body)
-    except (ValidationError, CoreError):
-        return Rack()
+    """The rack that a document holds. Unreadable."""
+    return documents.inside(state, RACK, Rack)
 
 
 def prices_of(session: Session) -> PriceList:
-    """The last price list; an empty one where there has been none."""
-    try:
-        return PriceList.model_validate(state_of(session, PRICES, IDS[PRICES]).body)
-    except (ValidationError, CoreError):
-        return PriceList()
+    """The last price list; an empty one where there has been none. Unreadable."""
+    return documents.inside(state_of(session, PRICES, IDS[PRICES]), PRICES, PriceList)
 
 
 def tables_in(state: documents.State) -> Tables:
-    """The tables that a document holds; the usual ones where they cannot be read."""
-    try:
-        return Tables.model_validate(state.body)
-    except (ValidationError, CoreError):
-        return USUAL_TABLES
+    """The tables that a document holds. Unreadable."""
+    return documents.inside(state, TABLES, Tables)
 
 
 def tables_of(session: Session) -> Tables:
@@ -79,11 +69,8 @@ def tables_after(tables: Tables, acts: list[Edit], voice: Voice = PLAIN) -> Tabl
 
 
 def mouldings_in(state: documents.State) -> Mouldings:
-    """The mouldings that a document holds; none where it cannot be read."""
-    try:
-        return Mouldings.model_validate(state.body)
-    except (ValidationError, CoreError):
-        return Mouldings()
+    """The mouldings that a document holds. Unreadable."""
+    return documents.inside(state, MOULDINGS, Mouldings)
 
 
 def mouldings_state(session: Session) -> documents.State:
@@ -114,11 +101,8 @@ def copy_wishes(session: Session, of: str, to: str) -> None:
 
 
 def wishes_in(state: documents.State) -> Wishes:
-    """The wishes that a document holds; the usual ones where they cannot be read."""
-    try:
-        return Wishes.model_validate(state.body)
-    except (ValidationError, CoreError):
-        return Wishes()
+    """The wishes that a document holds. Unreadable."""
+    return documents.inside(state, BOARDS, Wishes)
 
 
 def save(

@@ -22,3 +22,18 @@ WORDS = {
 def trouble_text(code: str, file: Path) -> str:
     """Two or three sentences for somebody who did not write this program."""
     return WORDS[code].format(file=file)
+
+
+# What is stored, by its type.
+STORED = {
+    "rack": "of the rack", "prices": "of the price list", "tables": "of the workshop's tables", "mouldings": "of the mouldings",
+    "boards": "of what is wished of this project's boards", "saw": "of what is wished of this project at the saw",
+    "fit": "of this project's dry fit", "finish": "of this project's finish", "log": "of what is wished in this project's log",
+}  # fmt: skip
+
+
+def unreadable_text(type: str) -> str:
+    """That a stored document cannot be read, and that it stays."""
+    if type not in STORED:
+        return "What is stored of this project cannot be read. The other projects are not touched."
+    return f"What is stored {STORED[type]} cannot be read. It stays stored as it is, and nothing is saved over it; a backup copy may still have it whole."
