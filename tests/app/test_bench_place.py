@@ -148,7 +148,7 @@ class AtTheBench(BenchPlace):
     def test_a_piece_is_cut_again_out_of_the_shortest_offcut_that_holds_it(self) -> None:
         def board(name: str, long: float, wide: float = 60.0, thick: float = 20.0) -> Any:
             offcut = SimpleNamespace(from_mm=100.0, to_mm=100.0 + long, width_mm=wide, thickness_mm=thick)
-            return SimpleNamespace(name=name, offcuts=[offcut])
+            return SimpleNamespace(name=name, source="r1", offcuts=[offcut])
 
         made = planned(FRAME)
         saw: Any = SimpleNamespace(placed={"m1/A": Placement("P", 612.0, {})}, solution=made, voice=PLAIN)

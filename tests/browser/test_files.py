@@ -70,9 +70,7 @@ class RealSizes(InTheBrowser):
         content = camera_photo(4.0, seed)
         self.assertGreater(len(content), 4e6)
         page.get_by_label("What is seen on the photo").fill(called)
-        page.get_by_label("Take or choose").set_input_files(
-            {"name": "IMG_0001.jpg", "mimeType": "image/jpeg", "buffer": content}
-        )
+        page.get_by_label("Take or choose").set_input_files({"name": "IMG_0001.jpg", "mimeType": "image/jpeg", "buffer": content})
         expect(page.get_by_alt_text(called)).to_be_visible()
 
     def brought_in(self, name: str, content: bytes, said: str) -> None:

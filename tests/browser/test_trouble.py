@@ -81,9 +81,14 @@ class NothingIsLost(InTheBrowser):
         page.goto(page.url + "/bench")
         expect(page.get_by_role("region", name="Where you are")).to_contain_text("1 of")
         broken = {"type": "about:blank", "title": "Fault", "status": 500, "detail": "A fault in Fennup.", "errors": []}
-        page.route("**/bench", lambda route: route.fulfill(status=500, json=broken) if "/api/" in route.request.url else route.continue_())
+        page.route(
+            "**/bench",
+            lambda route: route.fulfill(status=500, json=broken) if "/api/" in route.request.url else route.continue_(),
+        )
         page.reload()
-        expect(page.get_by_role("alert")).to_contain_text("This list may be out of date: it could not be loaded. A fault in Fennup.")
+        expect(page.get_by_role("alert")).to_contain_text(
+            "This list may be out of date: it could not be loaded. A fault in Fennup."
+        )
         page.unroute("**/bench")
         expect(page.get_by_role("alert")).to_have_count(0)
 

@@ -17,7 +17,10 @@ const unreachable = problem(
   "Fennup does not answer. What you saved is safe; what you typed stays here. Is it still running?",
 );
 const unreadable = (status: number) => ({
-  ...problem("Unreadable", `Fennup answered (${status}), but not in words that this page can read. Try again.`),
+  ...problem(
+    "Unreadable",
+    `Fennup answered (${status}), but not in words that this page can read. Try again.`,
+  ),
   status,
 });
 /** Not 0: sending it again by itself would only fail again. */
@@ -75,7 +78,10 @@ export async function answered<T>(
     const { data, error, response } = await request;
     if (response.ok) return { ok: true, data: data as T };
     const told = error as Partial<Problem> | undefined;
-    return { ok: false, problem: told?.detail !== undefined ? (told as Problem) : unreadable(response.status) };
+    return {
+      ok: false,
+      problem: told?.detail !== undefined ? (told as Problem) : unreadable(response.status),
+    };
   } catch (error) {
     if (error instanceof NoAnswer) return { ok: false, problem: unreachable };
     console.error(error);

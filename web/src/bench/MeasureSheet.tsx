@@ -5,7 +5,7 @@ import { FigureText } from "../ui/FigureText";
 import { Sign } from "../ui/Sign";
 import type { State } from "./fold";
 import { InstrumentRow } from "./InstrumentRow";
-import { graduations, type Meaning, meaning, read } from "./lengths";
+import { graduations, type Meaning, meaning, read, whyNot } from "./lengths";
 import type { Instruments } from "./useInstruments";
 
 export type Reading = {
@@ -41,7 +41,8 @@ export function MeasureSheet({ bench, task, state, onReading, instruments }: Pro
   const { ruler } = bench;
   const { heard } = instruments;
   const step = check?.unit === "deg" ? DEG_STEP : ruler.graduation_mm;
-  const value = check && text ? read(text, check.unit, ruler) : null;
+  const meant = check && text ? read(text, check.unit, ruler) : null;
+  const value = meant?.value ?? null;
   const means = check && value !== null ? meaning(check, value, ruler) : null;
   const again = asksAgain(means, value, first, step);
 
@@ -49,10 +50,10 @@ export function MeasureSheet({ bench, task, state, onReading, instruments }: Pro
   const put = useCallback(
     (next: string, by: Reading["by"], before: number | null = first) => {
       setText(next);
-      const typed = check && next ? read(next, check.unit, ruler) : null;
-      const meant = check && typed !== null ? meaning(check, typed, ruler) : null;
-      const whole = check && typed !== null && meant && !asksAgain(meant, typed, before, step);
-      onReading(whole ? { check, value: typed, typed: next, by, meaning: meant } : null);
+      const typed = check && next ? read(next, check.unit, ruler).value : null;
+      const means = check && typed !== null ? meaning(check, typed, ruler) : null;
+      const whole = check && typed !== null && means && !asksAgain(means, typed, before, step);
+      onReading(whole ? { check, value: typed, typed: next, by, meaning: means } : null);
       field.current?.focus({ preventScroll: true });
     },
     [check, first, ruler, step, onReading],
@@ -149,8 +150,15 @@ export function MeasureSheet({ bench, task, state, onReading, instruments }: Pro
         </button>
       </div>
       <div role="status" className="bench-verdict" data-verdict={again ? "ask" : means?.verdict}>
-        {text && value === null && (
-          <p>This cannot be read as {check.unit === "deg" ? "an angle" : "a length"} yet.</p>
+        {meant?.wrong && (
+          <p>
+            {whyNot(text, meant, ruler)}{" "}
+            {meant.wrong === "fraction_in_mm" && (
+              <button type="button" className="bench-small" onClick={() => put(`${text.trim()}″`, "typed")}>
+                Yes, inches
+              </button>
+            )}
+          </p>
         )}
         {means && (
           <p className="flex items-start gap-2">

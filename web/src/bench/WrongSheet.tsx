@@ -45,7 +45,7 @@ export function WrongSheet({ bench, task, states, reading, onChoose, onMeasure }
           <strong>{outcome.title}</strong>
           <span>
             {outcome.text}
-            {outcome.needs !== null && length === null && needs(outcome.needs, bench)}
+            {length === null && outcome.at_least && ` ${outcome.at_least}`}
           </span>
         </button>
       ))}
@@ -57,6 +57,3 @@ export function WrongSheet({ bench, task, states, reading, onChoose, onMeasure }
     </section>
   );
 }
-
-const needs = (mm: number, { ruler }: Bench) =>
-  ` It must measure ${ruler.unit === "mm" ? `${Math.ceil(mm)} mm` : `${(mm / 25.4).toFixed(1)}″`} at least.`;

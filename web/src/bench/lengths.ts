@@ -2,29 +2,100 @@ import type { Band, Check, Ruler } from "../api/types";
 
 const INCH = 25.4;
 const FOOT = 12 * INCH;
-const UNITS: Record<string, number> = { mm: 1, cm: 10, m: 1000, in: INCH, '"': INCH, "″": INCH };
-const NUMBER = /^(?:(\d+)[ -]+)?(\d+)\/(\d+)$|^(\d+(?:[.,]\d+)?|[.,]\d+)$/;
+const UNITS: Record<string, number> = { mm: 1, cm: 10, m: 1000, in: INCH, ft: FOOT };
+const LONGEST_TEXT = 40;
+const VULGAR: Record<string, string> = Object.fromEntries(
+  [..."½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞"].map((sign) => [sign, sign.normalize("NFKD").replace("\u2044", "/")]),
+);
+const NUMBER = String.raw`(?:\d+[ -]+\d+/\d+|\d+/\d+|\d+\.\d+|\d+|\.\d+)`;
+const SINGLE = new RegExp(`^(-?)\\s*(${NUMBER})\\s*(mm|cm|m|in|ft)?$`);
+const FEET_AND_INCHES = new RegExp(`^(-?)\\s*(${NUMBER})\\s*ft\\s*-?\\s*(${NUMBER})\\s*(?:in)?$`);
+const GROUPED = /\d,\d+[.,]|\d\.\d+,|\d{1,3}( \d{3})+(?![\d/])/;
+const EITHER = /(?<![\d.])[1-9]\d{0,2},\d{3}(?!\d)/;
+const ANGLE =
+  /^(-?)\s*(\d+(?:\.\d+)?|\.\d+)(?:\s+(\d+)\/([1-9]\d*))?\s*(?:°|deg|degrees?)?(?:\s*(\d+(?:\.\d+)?)\s*['′’])?$/;
 
-function number(text: string): number | null {
-  const found = NUMBER.exec(text.trim());
-  if (!found) return null;
-  if (found[4]) return Number(found[4].replace(",", "."));
-  const below = Number(found[3]);
-  return below === 0 ? null : Number(found[1] ?? 0) + Number(found[2]) / below;
+export type Wrong =
+  | "no_length"
+  | "no_angle"
+  | "too_many_digits"
+  | "thousands"
+  | "comma_or_thousands"
+  | "fraction_in_mm";
+/** What a text means: so many mm or degrees; else why it means nothing, and what it would be in inches where it asks for that. */
+export type Meant = { value: number; wrong: null } | { value: null; wrong: Wrong; mm?: number };
+
+const wrongly = (wrong: Wrong, mm?: number): Meant => ({ value: null, wrong, mm });
+
+/** The value of `14`, `14.375`, `3/8`, `14 3/8` or `14-3/8`; null where it is divided by nothing. */
+function number(digits: string): number | null {
+  let total = 0;
+  for (const piece of digits.split(/[ -]+/)) {
+    const [over, below] = piece.split("/").map(Number) as [number, number | undefined];
+    if (below === 0) return null;
+    total += below === undefined ? over : over / below;
+  }
+  return total;
 }
 
-/** A typed length in mm, a typed angle in degrees; null where it cannot be read. The server reads the same and more. */
-export function read(text: string, unit: "mm" | "deg", ruler: Ruler): number | null {
-  const plain = text.trim().toLowerCase();
-  if (unit === "deg") return number(plain.replace(/°$/, ""));
-  const feet = /^(.+?)\s*(?:ft|'|′)\s*(.*?)\s*(?:in|"|″)?$/.exec(plain);
-  if (feet) {
-    const [whole, rest] = [number(feet[1] ?? ""), feet[2] ? number(feet[2]) : 0];
-    return whole === null || rest === null ? null : whole * FOOT + rest * INCH;
+/** The text in one spelling: ft and in for the marks, `a b/c` for a fraction sign; commas stay. */
+function plainly(text: string): string {
+  let plain = text
+    .replace(/[\s\u00a0\u2009\u202f]+/g, " ")
+    .trim()
+    .toLowerCase();
+  plain = plain.replaceAll("\u2212", "-").replaceAll("\u2044", "/");
+  for (const [sign, fraction] of Object.entries(VULGAR)) plain = plain.replaceAll(sign, ` ${fraction}`);
+  plain = plain
+    .replace(/''|["″”“]/g, " in")
+    .replace(/['′’]/g, " ft")
+    .replace(/(?:\b|(?<=\d))(inches|inch|ins)\b/g, "in")
+    .replace(/(feet|foot)\b/g, "ft")
+    .replace(/(millimet(er|re)s?)\b/g, "mm");
+  return plain.replace(/\s+/g, " ").trim();
+}
+
+function readLength(text: string, ruler: Ruler): Meant {
+  const written = plainly(text);
+  if (GROUPED.test(written)) return wrongly("thousands");
+  if (EITHER.test(written)) return wrongly("comma_or_thousands");
+  const plain = written.replaceAll(",", ".");
+  const both = FEET_AND_INCHES.exec(plain);
+  if (both) {
+    const [feet, inches] = [number(both[2] as string), number(both[3] as string)];
+    if (feet === null || inches === null) return wrongly("no_length");
+    return { value: (both[1] ? -1 : 1) * (feet * FOOT + inches * INCH), wrong: null };
   }
-  const named = /^(.*?)\s*(mm|cm|m|in|"|″)?$/.exec(plain);
-  const value = number(named?.[1] ?? "");
-  return value === null ? null : value * (UNITS[named?.[2] ?? ruler.unit] ?? 1);
+  const single = SINGLE.exec(plain);
+  const size = single ? number(single[2] as string) : null;
+  if (!single || size === null) return wrongly("no_length");
+  const bare = !single[3] && (single[2] as string).includes("/") && ruler.unit === "mm";
+  if (bare) return wrongly("fraction_in_mm", size * INCH);
+  return { value: (single[1] ? -1 : 1) * size * (UNITS[single[3] ?? ruler.unit] as number), wrong: null };
+}
+
+function readAngle(text: string): Meant {
+  const found = ANGLE.exec(text.trim().toLowerCase().replaceAll("\u2212", "-").replaceAll(",", "."));
+  if (!found) return wrongly("no_angle");
+  const value =
+    Number(found[2]) + (found[3] ? Number(found[3]) / Number(found[4]) : 0) + Number(found[5] ?? 0) / 60;
+  return { value: found[1] ? -value : value, wrong: null };
+}
+
+/** A typed length in mm, a typed angle in degrees. The grammar is the core's (`units/lengths`, `units/angles`): a test holds both against one table. */
+export function read(text: string, unit: "mm" | "deg", ruler: Ruler): Meant {
+  if (text.length > LONGEST_TEXT) return wrongly("too_many_digits");
+  return unit === "deg" ? readAngle(text) : readLength(text, ruler);
+}
+
+/** Why a text cannot be read, in the server's words. */
+export function whyNot(text: string, meant: Meant & { wrong: Wrong }, ruler: Ruler): string {
+  const said = ruler.refusals[meant.wrong] ?? "";
+  return said
+    .replaceAll("{text}", text.trim())
+    .replaceAll("{point}", text.trim().replaceAll(",", "."))
+    .replaceAll("{joined}", text.trim().replaceAll(",", ""))
+    .replaceAll("{mm}", (meant.mm ?? 0).toFixed(1));
 }
 
 /** So many graduations as one would type them: `412`, `412.5`, `7 3/16`. */

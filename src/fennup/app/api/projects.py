@@ -60,10 +60,10 @@ from fennup.app.services.solving import solved
 from fennup.app.services.upgrade import PROJECT, SAW
 from fennup.app.services.validate import Invalid
 from fennup.app.services.workshops import BUILT_IN, workshop_in, workshop_state
-from fennup.app.wording.trouble import unreadable_text
 from fennup.app.wording.acts import did_words
 from fennup.app.wording.echo import feet_echo, gave_way_text
 from fennup.app.wording.labels import FAMILY, STARTS
+from fennup.app.wording.trouble import unreadable_text
 from fennup.core.drawing.edit import ProjectAct
 from fennup.core.drawing.view import View
 from fennup.core.exchange.document import solution_document

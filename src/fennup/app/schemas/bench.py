@@ -49,13 +49,14 @@ class CheckOut(BaseModel):
 
 
 class OutcomeOut(BaseModel):
-    """What can be done with a piece that is wrong. `body`: of the record that says so; `needs`: what it must measure at least, `open`: the tasks that must
+    """What can be done with a piece that is wrong. `body`: of the record that says so; `needs`: what it must measure at least, mm, `at_least`: the same in a sentence, at the tape's next mark; `open`: the tasks that must
     still be to do."""
 
     way: Literal["recut", "use", "shave", "keep"]
     title: str
     text: str
     needs: float | None
+    at_least: str
     open: list[str]
     body: dict[str, Any]
 
@@ -112,11 +113,12 @@ class BenchPieceOut(BaseModel):
 
 
 class RulerOut(BaseModel):
-    """The tape: its unit, how long one graduation is, how many there are in a unit."""
+    """The tape: its unit, how long one graduation is, how many there are in a unit; `refusals`: why a text is no figure, by code, with places for the text."""
 
     unit: Literal["mm", "in"]
     graduation_mm: float
     parts: int
+    refusals: dict[str, str]
 
 
 class BenchOut(BaseModel):

@@ -16,6 +16,7 @@ from fennup.app.wording import bench as words
 from fennup.app.wording.boards import board_title
 from fennup.app.wording.members import sides_of
 from fennup.app.wording.names import listed
+from fennup.app.wording.problems import reading_refusals
 from fennup.app.wording.verdicts import closing_line
 from fennup.core.bench.picture import outline
 from fennup.core.bench.rescue import opened_again, other_uses, there_already
@@ -70,7 +71,12 @@ class BenchSheet:
             name=name,
             based_on=based_on,
             closing=closing_line(self.saw.solution, None, voice),
-            ruler=RulerOut(unit=tape.unit, graduation_mm=tape.graduation_mm, parts=tape.graduation.denominator),
+            ruler=RulerOut(
+                unit=tape.unit,
+                graduation_mm=tape.graduation_mm,
+                parts=tape.graduation.denominator,
+                refusals=reading_refusals(voice),
+            ),
             steps=[self._step(step.key) for step in self.saw.plan.steps],
             checks=[self._check(key, check) for key, check in checks],
             tasks=tasks,
@@ -166,6 +172,7 @@ class BenchSheet:
             title=title,
             text=text,
             needs=needs,
+            at_least=words.AT_LEAST.format(long=self.saw.voice.say_at_least(needs)) if needs is not None else "",
             open=list(open),
             body=said.model_dump(mode="json", exclude={"measured"}),
         )

@@ -79,6 +79,7 @@ OUTCOMES = {
     "recut": ("Cut it again", ""),  # out of what, the boards say
     "keep": ("Keep it as it is", "It stays as it was made and is told so at the dry fit."),
 }
+AT_LEAST = "It must measure {long} at least."
 FROM_OFFCUT = "Out of the offcut of {board} that is {long} long."
 FROM_NEW = "Out of a new board: it is added to the boards plan and to the buy list."
 KEEP = "KEEP"  # on the wood that is kept

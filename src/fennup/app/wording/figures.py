@@ -10,7 +10,7 @@ from fennup.app.wording.labels import NOBODY, Naming, label
 from fennup.core.drawing.view import BY_ITSELF, Standing, SumOf
 from fennup.core.tolerances import NOTHING
 from fennup.core.units.angles import angle_text
-from fennup.core.units.lengths import Hair, Tape, decimals, read_as_typed, read_length
+from fennup.core.units.lengths import Hair, Tape, decimals, read_as_typed, read_at_least, read_length
 
 
 class Figure(BaseModel, frozen=True):
@@ -105,6 +105,11 @@ class Voice:
     def say(self, mm: float) -> str:
         """A length inside a sentence."""
         return spoken(_length(mm, self.tape, as_typed=True))
+
+    def say_at_least(self, mm: float) -> str:
+        """The same of the least that does: at the tape's first mark that is not less."""
+        mark = read_at_least(mm, self.tape)
+        return f"{mark.text}{'″' if mark.unit == 'in' else ' mm'}"
 
     def run(self, mm: float) -> str:
         """How much of a board, rounded up to what one buys by: cm, or tenths of a foot."""

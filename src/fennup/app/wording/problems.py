@@ -10,8 +10,19 @@ from fennup.core.errors import CoreError
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.gauge import is_angle
 from fennup.core.tolerances import NOTHING
+from fennup.core.units.lengths import LONGEST_TEXT
 
 Words = Callable[[dict[str, Any], Voice], str]
+
+
+# Why a text is no figure.
+_TRIES = "{{text}}” is no length. Try {first}, 36.5 cm or 4' 7 1/4\"."
+NO_LENGTH = {"mm": "“" + _TRIES.format(first="365"), "in": "“" + _TRIES.format(first="14 3/8")}
+NO_ANGLE = "“{text}” is no angle. Try 22.5 or 22 1/2."
+TOO_MANY = "That is more than {most} characters: no length or angle needs so many."
+THOUSANDS = "“{text}” has a thousands separator. Write the number without it."
+EITHER = "“{text}” could mean two things. Write {point} or {joined}."
+FRACTION = "This project is in millimetres. {text} in = {mm} mm?"
 
 
 def _mm(data: dict[str, Any], voice: Voice, key: str) -> str:
@@ -62,9 +73,9 @@ TEXTS = merged(
         "upon_nothing": "{name} can only be laid on a face of what it stands on: say first what that is.",
         "stands_on_nothing": "{name} can only stand on one that comes before it.",
         "no_such_assembly": "There is no assembly called {name}.",
-        "too_many_digits": "That is more than {most} characters: no length or angle needs so many.",
-        "thousands": "“{text}” has a thousands separator. Write the number without it.",
-        "fraction_in_mm": "This project is in millimetres. {text} in = {mm:.1f} mm?",
+        "too_many_digits": TOO_MANY,
+        "thousands": THOUSANDS,
+        "fraction_in_mm": FRACTION.replace("{mm}", "{mm:.1f}"),
         "no_count": "“{text}” is no whole number.",
         "no_tape": "There is no tape with that graduation.",
         "rectangle_sides": "A rectangle has four sides. Start another frame for more.",
@@ -214,14 +225,12 @@ TEXTS = merged(
 )
 # Those whose sentence hangs on more than its figures.
 PROBLEMS: dict[str, Words] = {
-    "no_length": lambda d, v: (
-        f"“{d['text'][:40]}” is no length. Try {'14 3/8' if v.tape.unit == 'in' else '365'}, 36.5 cm or 4' 7 1/4\"."
-    ),
-    "comma_or_thousands": lambda d, v: (
-        f"“{d['text']}” could mean two things. Write {d['text'].replace(',', '.')} or {d['text'].replace(',', '')}."
+    "no_length": lambda d, v: NO_LENGTH[v.tape.unit].format(text=d["text"][:40]),
+    "comma_or_thousands": lambda d, v: EITHER.format(
+        text=d["text"], point=d["text"].replace(",", "."), joined=d["text"].replace(",", "")
     ),
     "no_slope": lambda d, v: f"“{d['text'][:40]}” is no slope. Try 30, 22 1/2, or rise and run: 7 in 12.",
-    "no_angle": lambda d, v: f"“{d['text'][:40]}” is no angle. Try 22.5 or 22 1/2.",
+    "no_angle": lambda d, v: NO_ANGLE.format(text=d["text"][:40]),
     "measure_impossible": lambda d, v: (
         f"Nothing has {v.label(str(d['measure']))} {_size(d['measure'], d['value'], v)} together with what is given already."
         if "measure" in d
@@ -245,6 +254,18 @@ PROBLEMS: dict[str, Words] = {
     ),
     "file_large": lambda d, v: f"{d['name']} is larger than {d['most'] // 2**20} MB.",
 }
+
+
+def reading_refusals(voice: Voice) -> dict[str, str]:
+    """Why a text is no figure, by code, for whoever reads texts without the server: with places for the text and what it could be."""
+    return {
+        "no_length": NO_LENGTH[voice.tape.unit],
+        "no_angle": NO_ANGLE,
+        "too_many_digits": TOO_MANY.format(most=LONGEST_TEXT),
+        "thousands": THOUSANDS,
+        "comma_or_thousands": EITHER,
+        "fraction_in_mm": FRACTION,
+    }
 
 
 def problem_text(error: CoreError, voice: Voice) -> str:

@@ -4,7 +4,9 @@ import re
 
 from fennup.core.errors import UnitError
 
-_ANGLE = re.compile(r"(-?)\s*(\d+(?:\.\d+)?|\.\d+)(?:\s+(\d+)/([1-9]\d*))?\s*(?:°|deg|degrees?)?(?:\s*(\d+(?:\.\d+)?)\s*['′’])?")
+_ANGLE = re.compile(
+    r"(-?)\s*(\d+(?:\.\d+)?|\.\d+)(?:\s+(\d+)/([1-9]\d*))?\s*(?:°|deg|degrees?)?(?:\s*(\d+(?:\.\d+)?)\s*['′’])?", re.ASCII
+)
 
 
 def parse_angle_deg(text: str) -> float:

@@ -3,6 +3,7 @@
 import re
 from dataclasses import dataclass
 from fractions import Fraction
+from math import ceil
 from typing import Literal
 
 from fennup.core.errors import UnitError
@@ -20,8 +21,8 @@ _VULGAR = {
     "⅙": "1/6", "⅚": "5/6", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
 }  # fmt: skip
 _NUMBER = r"(?:\d+[ -]+\d+/\d+|\d+/\d+|\d+\.\d+|\d+|\.\d+)"
-_SINGLE = re.compile(rf"(-?)\s*({_NUMBER})\s*(mm|cm|m|in|ft)?")
-_FEET_AND_INCHES = re.compile(rf"(-?)\s*({_NUMBER})\s*ft\s*-?\s*({_NUMBER})\s*(?:in)?")
+_SINGLE = re.compile(rf"(-?)\s*({_NUMBER})\s*(mm|cm|m|in|ft)?", re.ASCII)
+_FEET_AND_INCHES = re.compile(rf"(-?)\s*({_NUMBER})\s*ft\s*-?\s*({_NUMBER})\s*(?:in)?", re.ASCII)
 _GROUPED = re.compile(r"\d,\d+[.,]|\d\.\d+,|\d{1,3}( \d{3})+(?![\d/])")
 _EITHER = re.compile(r"(?<![\d.])[1-9]\d{0,2},\d{3}(?!\d)")
 
@@ -140,6 +141,11 @@ def read_length(mm: float, on: Tape) -> Reading:
     left_mm = mm - steps * step_mm
     hair: Hair = "" if abs(left_mm) <= step_mm / 10 else "over" if left_mm > 0 else "under"
     return _reading(steps * on.graduation, hair, on.unit)
+
+
+def read_at_least(mm: float, on: Tape) -> Reading:
+    """The first graduation that is not less."""
+    return _reading(ceil(mm / on.graduation_mm - SAME) * on.graduation, "", on.unit)
 
 
 def read_as_typed(mm: float, on: Tape) -> Reading:
