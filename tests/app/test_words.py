@@ -12,7 +12,7 @@ from fennup.app.services.projects import PLAIN
 from fennup.app.services.saw_settings import settings_of
 from fennup.app.services.sheet import looked_sheet, sheet_of
 from fennup.app.services.solving import solved_spec
-from fennup.app.wording.figures import Voice
+from fennup.app.wording.figures import Voice, on_paper
 from fennup.app.wording.labels import FACTS, LABELS, LINES, label
 from fennup.app.wording.tables import check_words, merged
 from fennup.core.drawing.edit import TypeIn
@@ -42,9 +42,10 @@ class Figures(unittest.TestCase):
         self.assertEqual((figure.whole, figure.fraction, figure.hair, figure.unit), ("14", "3/8", "", "″"))
         self.assertEqual((figure.spoken, figure.typed), ("14 and 3/8 inches", "14 3/8"))
         off = INCHES.length(14.4 * 25.4)
-        self.assertEqual((off.fraction, off.hair, off.exact, off.typed), ("3/8", "over", "14.4″", "14.4"))
-        self.assertEqual((off.spoken, INCHES.say(14.41 * 25.4)), ("a hair over 14 and 3/8 inches", "14.41″"))
+        self.assertEqual((off.fraction, off.hair, off.exact, off.typed), ("13/32", "", "14.4″", "14.4"))
+        self.assertEqual((off.spoken, INCHES.say(14.41 * 25.4)), ("14 and 13/32 inches", "14.41″"))
         self.assertEqual((INCHES.say(340.0), PLAIN.say(1000 / 3)), ("a hair over 13 3/8″", "333.33 mm"))
+        self.assertEqual((PLAIN.say(63.5479), on_paper(INCHES.length(261.1))), ("63.55 mm", "10 9/32″ (10.28″)"))
         self.assertEqual(INCHES.length(0.5 * 25.4).spoken, "1/2 inches")
         self.assertEqual(PLAIN.angle(25.714285).whole, "25.71")
 

@@ -6,7 +6,16 @@ from hypothesis import strategies as st
 
 from fennup.core.errors import UnitError
 from fennup.core.units.angles import parse_angle_deg
-from fennup.core.units.lengths import GRADUATIONS, Tape, nudge_length, parse_length, read_as_typed, read_length, tape
+from fennup.core.units.lengths import (
+    GRADUATIONS,
+    Tape,
+    nudge_length,
+    parse_length,
+    read_as_typed,
+    read_at_least,
+    read_length,
+    tape,
+)
 
 
 class LengthsAsTyped(unittest.TestCase):
@@ -55,7 +64,7 @@ class LengthsAsRead(unittest.TestCase):
     def test_a_hair_over_or_under_is_more_than_a_tenth_of_a_graduation(self) -> None:
         # 213.6196 lies 0.3804 short of 214, and 0.1196 past 213.5; a tenth of a millimetre is the limit on the first.
         read = read_length(213.6196, tape("mm", "1"))
-        self.assertEqual((read.text, read.hair), ("214", "under"))
+        self.assertEqual((read.text, read.hair), ("213 1/2", "over"))  # a quarter from any mark is the half mark's
         self.assertEqual(read_length(213.6196, tape("mm", "1/2")).hair, "over")
         self.assertEqual(read_length(214.05, tape("mm", "1")).hair, "")
         # 5.25 inches and 0.01 inch: 0.01 is more than a tenth of 1/16.
@@ -67,10 +76,30 @@ class LengthsAsRead(unittest.TestCase):
             ("6 5/64", "in", "1/16", "6 5/64"), ("14.4", "in", "1/16", "14.4"), ("0.1", "in", "1/32", "0.1"),
         ):  # fmt: skip
             read = read_as_typed(parse_length(text, unit).mm, tape(unit, graduation))
-            self.assertEqual((read.text, read.hair), (shown, ""))
+            self.assertEqual(read and (read.text, read.hair), (shown, ""))
         # Nobody has typed 18 mm in inches, or a third of a millimetre: 0.7087 and 333.3333.
-        for mm, unit, graduation, shown in ((18.0, "in", "1/16", ("11/16", "over")), (1000 / 3, "mm", "1", ("333", "over"))):
-            read = read_as_typed(mm, tape(unit, graduation))
+        for mm, unit, graduation, shown in (
+            (18.0, "in", "1/16", ("23/32", "under")),
+            (1000 / 3, "mm", "1", ("333 1/2", "under")),
+        ):
+            self.assertIsNone(read_as_typed(mm, tape(unit, graduation)))
+            read = read_length(mm, tape(unit, graduation))
+            self.assertEqual((read.text, read.hair), shown)
+
+    def test_what_must_at_least_be_so_long_is_rounded_up_to_a_mark(self) -> None:
+        # 511.8 mm are 20.1496 inches: 20 1/8 would be too short.
+        for mm, unit, graduation, shown in (
+            (511.8, "in", "1/16", "20 3/16"),
+            (511.8, "mm", "1", "512"),
+            (512.0, "mm", "1", "512"),
+        ):
+            self.assertEqual(read_at_least(mm, tape(unit, graduation)).text, shown)
+
+    def test_no_sign_stands_for_more_than_a_quarter_of_a_graduation(self) -> None:
+        # 63.55 is no hair under 64: it is read between the two marks, and 10.28 inches a hair under 10 9/32.
+        for mm, unit, shown in ((63.55, "mm", ("63 1/2", "")), (63.7, "mm", ("63 1/2", "over")), (63.8, "mm", ("64", "under")),
+                                (10.28 * 25.4, "in", ("10 9/32", ""))):  # fmt: skip
+            read = read_length(mm, tape(unit, "1" if unit == "mm" else "1/16"))
             self.assertEqual((read.text, read.hair), shown)
 
     def test_nudging_lands_on_the_next_mark(self) -> None:

@@ -116,7 +116,7 @@ export function MeasureSheet({ bench, task, state, onReading, instruments }: Pro
             {check.what !== "spread" && (
               <>
                 {" "}
-                It should read <FigureText figure={check.figure} className="text-ink" />.
+                It should read <FigureText figure={check.figure} className="text-ink" exactly />.
               </>
             )}
             {before && <> Last read: {String(before.body.typed)}.</>}

@@ -53,7 +53,7 @@ export function TaskSheet({ bench, task, state, last, reminder, onRead }: Props 
             {sets.map((set) => (
               <div key={set.label}>
                 <p className="bench-label">{set.label}</p>
-                {set.figure && <FigureText figure={set.figure} className="bench-figure" />}
+                {set.figure && <FigureText figure={set.figure} className="bench-figure" exactly />}
                 <p className="bench-to">{set.text}</p>
               </div>
             ))}
@@ -61,7 +61,7 @@ export function TaskSheet({ bench, task, state, last, reminder, onRead }: Props 
               ? figures.map((line) => (
                   <div key={line.label}>
                     <p className="bench-label">cut off, at least</p>
-                    <FigureText figure={line.figure} className="bench-figure" />
+                    <FigureText figure={line.figure} className="bench-figure" exactly />
                     <p className="bench-to">{task.tag}</p>
                   </div>
                 ))

@@ -33,7 +33,7 @@ export function StepRow({ step, number }: { step: Step; number: number }) {
           {step.sets.map((set) => (
             <p key={set.label}>
               {set.label}{" "}
-              {set.figure && <FigureText figure={set.figure} className="text-[22px] leading-tight" />}{" "}
+              {set.figure && <FigureText figure={set.figure} className="text-[22px] leading-tight" exactly />}{" "}
               <span className="font-semibold">{set.text}</span>
               {set.note && <span className="text-ink-2">, {set.note}</span>}
             </p>

@@ -3,7 +3,7 @@
 from typing import Any
 
 from fennup.app.schemas.sheet import PartOut
-from fennup.app.wording.figures import spoken
+from fennup.app.wording.figures import on_paper
 from fennup.core.exchange.forms import CutDocument, PartDocument, SolutionDocument
 from fennup.core.exchange.tables import Table
 
@@ -21,10 +21,10 @@ def cut_list(cards: list[PartOut], solution: SolutionDocument) -> Table:
         rung = next(r for r in part.ladder if r.here)
         row = [
             part.tag, part.name, len(part.boards), part.hand_text, part.section_text, exact.section.thickness_mm,
-            exact.edges.width_before_ripping_mm, rung.label, spoken(rung.figure), _length(exact, rung.id),
+            exact.edges.width_before_ripping_mm, rung.label, on_paper(rung.figure), _length(exact, rung.id),
             *_ends(part, exact), _rips(exact),
-            "; ".join(f"{edge.label} {spoken(edge.figure)}, {edge.note}" for edge in part.edges),
-            "; ".join(f"{r.label}: {spoken(r.figure)}, {r.note}" for r in part.ladder),
+            "; ".join(f"{edge.label} {on_paper(edge.figure)}, {edge.note}" for edge in part.edges),
+            "; ".join(f"{r.label}: {on_paper(r.figure)}, {r.note}" for r in part.ladder),
         ]  # fmt: skip
         rows.append(tuple(row))
     return Table("Parts", HEADINGS, rows)

@@ -6,7 +6,7 @@ from textwrap import wrap
 from fennup.app.schemas.sheet import PartOut
 from fennup.app.services.drawings import view_out
 from fennup.app.services.part_cards import card_of
-from fennup.app.wording.figures import Voice, spoken
+from fennup.app.wording.figures import Voice, on_paper
 from fennup.app.wording.labels import VIEWS, label, naming_of
 from fennup.core.drawing.board_views import from_a_side
 from fennup.core.drawing.view import View
@@ -38,7 +38,7 @@ def client_block(solution: Solution, voice: Voice, name: str, said: Iterable[str
     naming = naming_of(solution.spec)
     rows = describe(solution.spec, design.assembly, design.solids).sizes
     sizes = [
-        f"{label(row.measure, naming)}: {spoken(voice.of(row.value, row.unit, row.standing))}"
+        f"{label(row.measure, naming)}: {on_paper(voice.of(row.value, row.unit, row.standing))}"
         for row in rows
         if row.standing == "given"
     ]
@@ -78,7 +78,7 @@ def _sizes(view: View | None, solution: Solution, voice: Voice) -> tuple[Sized, 
     if view is None:
         return ()
     worded = view_out(view, voice, naming_of(solution.spec)).dimensions
-    return tuple(Sized(spoken(d.figure), d.a, d.b, d.away, d.lane, d.about) for d in worded)
+    return tuple(Sized(on_paper(d.figure), d.a, d.b, d.away, d.lane, d.about) for d in worded)
 
 
 def _part(solution: Solution, facts: PartFacts, voice: Voice) -> Block:
@@ -105,10 +105,10 @@ def _part(solution: Solution, facts: PartFacts, voice: Voice) -> Block:
 
 def _said(card: PartOut) -> Iterator[str]:
     """A part in words: its section, every length, both ends, its edges."""
-    lines = [card.section_text, card.hand_text, *(f"{r.label}: {spoken(r.figure)}; {r.note}" for r in card.ladder)]
+    lines = [card.section_text, card.hand_text, *(f"{r.label}: {on_paper(r.figure)}; {r.note}" for r in card.ladder)]
     for end in card.ends:
-        cuts = "; then ".join(f"{spoken(cut.miter)}, {cut.leans}, {cut.bevel}" for cut in end.cuts)
+        cuts = "; then ".join(f"{on_paper(cut.miter)}, {cut.leans}, {cut.bevel}" for cut in end.cuts)
         lines.append(f"{end.name[:1].upper()}{end.name[1:]} {cuts}")
-    lines += [f"{edge.label}: {spoken(edge.figure)}, {edge.note}" for edge in card.edges]
+    lines += [f"{edge.label}: {on_paper(edge.figure)}, {edge.note}" for edge in card.edges]
     for line in lines:
         yield from wrap(line, WIDEST_LINE)

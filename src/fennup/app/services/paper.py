@@ -7,7 +7,7 @@ from zipfile import ZipFile
 from fennup.app.services import documents
 from fennup.app.services.part_cards import board_tag, card_of, part_name
 from fennup.app.services.steps_sheet import SawSheet
-from fennup.app.wording.figures import spoken
+from fennup.app.wording.figures import on_paper
 from fennup.app.wording.members import board_words, end_word, joint_words, sides_of
 from fennup.core.assembly.board import End
 from fennup.core.errors import SpecError
@@ -92,7 +92,7 @@ def _lines(sheet: SawSheet) -> list[str]:
     lines = [paper.simulated, ""]
     for number, step in enumerate(paper.steps, 1):
         lines.append(f"[  ] {number}. {step.title}. {step.detail}")
-        sets = "; ".join(f"{s.label} {spoken(s.figure) if s.figure else ''} {s.text}" for s in step.sets)
+        sets = "; ".join(f"{s.label} {on_paper(s.figure) if s.figure else ''} {s.text}" for s in step.sets)
         lines += [
             f"      {text}" for text in (step.tool, sets, step.lies, step.mark, step.dial, step.boards, *step.misses) if text
         ]
@@ -104,7 +104,7 @@ def _labels(sheet: SawSheet) -> list[Label]:
     for facts in sheet.facts.values():
         card = card_of(sheet.solution, facts, sheet.voice)
         rung = next((r for r in card.ladder if r.here), None)
-        length = f"{rung.label} {spoken(rung.figure)}" if rung else ""
+        length = f"{rung.label} {on_paper(rung.figure)}" if rung else ""
         for piece in facts.group.boards:
             lines = (board_words(sheet.solution, piece), card.section_text, length, "this side up: face mark here  ( )")
             found.append(Label(board_tag(sheet.solution, piece), lines))

@@ -10,7 +10,7 @@ from fennup.app.wording.labels import NOBODY, Naming, label
 from fennup.core.drawing.view import BY_ITSELF, Standing, SumOf
 from fennup.core.tolerances import NOTHING
 from fennup.core.units.angles import angle_text
-from fennup.core.units.lengths import Hair, Tape, decimals, read_as_typed, read_at_least, read_length
+from fennup.core.units.lengths import Hair, Tape, decimals, off_the_marks, read_as_typed, read_at_least, read_length
 
 
 class Figure(BaseModel, frozen=True):
@@ -29,11 +29,13 @@ class Figure(BaseModel, frozen=True):
 
 @lru_cache(maxsize=4096)  # the same few lengths stand in many places of a sheet
 def _length(mm: float, tape: Tape, *, as_typed: bool) -> Figure:
-    read = read_as_typed(mm, tape) if as_typed else read_length(mm, tape)
+    typed = read_as_typed(mm, tape) if as_typed else None
+    read = typed or read_length(mm, tape)
     unit, name = ("″", "inches") if tape.unit == "in" else ("mm", "millimetres")
     whole_and = f"{read.whole} and {read.fraction}" if read.whole and read.fraction else read.text
     exact = mm if tape.unit == "mm" else mm / 25.4
-    shown = decimals(exact, 2 if tape.unit == "mm" else 3).replace("-", "−") if read.hair else ""
+    beside = typed is None and off_the_marks(mm, tape)
+    shown = decimals(exact, 2 if tape.unit == "mm" else 3).replace("-", "−") if beside else ""
     return Figure(
         whole=read.whole,
         fraction=read.fraction,
@@ -41,7 +43,7 @@ def _length(mm: float, tape: Tape, *, as_typed: bool) -> Figure:
         exact=f"{shown}{'″' if unit == '″' else ' mm'}" if shown else "",
         unit=unit,
         spoken=f"{f'a hair {read.hair} ' if read.hair else ''}{whole_and} {name}",
-        typed=decimals(exact, 4) if read.hair else read.text.replace("−", "-"),
+        typed=decimals(exact, 4) if beside else read.text.replace("−", "-"),
     )
 
 
@@ -135,9 +137,15 @@ class Voice:
         return f"{angle_text(deg)}°"
 
 
+def on_paper(figure: Figure) -> str:
+    """The same where nothing can be touched: with what it is exactly."""
+    exactly = f" ({figure.exact})" if figure.exact and figure.unit != "mm" else ""
+    return spoken(figure) + exactly
+
+
 def spoken(figure: Figure) -> str:
-    """A figure as one string for sentences, lists and tables: in mm the exact one, in inches the mark that it is a hair over or under."""
-    if figure.hair and figure.unit == "mm":
+    """A figure as one string for sentences, lists and tables: in mm the exact one, in inches the mark, or half mark, that it is a hair over or under."""
+    if figure.exact and figure.unit == "mm":
         return figure.exact
     text = f"{figure.whole} {figure.fraction}".strip()
     return f"{f'a hair {figure.hair} ' if figure.hair else ''}{text}{'' if figure.unit in ('″', '°') else ' '}{figure.unit}"

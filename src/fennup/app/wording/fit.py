@@ -58,9 +58,10 @@ class FitWords:
     def exact(self, mm: float) -> str:
         """A length to cut to: at the tape's mark, and what it is exactly where it lies beside it."""
         figure = self.voice.length(mm)
-        if not figure.hair or figure.unit == "mm":
+        if not figure.exact or figure.unit == "mm":
             return self.voice.say(mm)
-        return f"{figure.whole} {figure.fraction}".strip() + f"{'+' if figure.hair == 'over' else '−'}″ ({figure.exact})"
+        sign = {"over": "+", "under": "−", "": ""}[figure.hair]
+        return f"{figure.whole} {figure.fraction}".strip() + f"{sign}″ ({figure.exact})"
 
     def board(self, id: str) -> str:
         """A board inside a sentence."""

@@ -135,12 +135,19 @@ class Reading:
 
 
 def read_length(mm: float, on: Tape) -> Reading:
-    """The nearest graduation, and on which side of it when it is off by more than a tenth of a graduation."""
-    step_mm = on.graduation_mm
-    steps = round(mm / step_mm)
-    left_mm = mm - steps * step_mm
-    hair: Hair = "" if abs(left_mm) <= step_mm / 10 else "over" if left_mm > 0 else "under"
-    return _reading(steps * on.graduation, hair, on.unit)
+    """The nearest graduation or half of one, so that what is left is a quarter at most, and on which side of it when it is off by more than a tenth
+    of a graduation."""
+    half_mm = on.graduation_mm / 2
+    halves = round(mm / half_mm)
+    left_mm = mm - halves * half_mm
+    hair: Hair = "" if abs(left_mm) <= on.graduation_mm / 10 else "over" if left_mm > 0 else "under"
+    return _reading(halves * on.graduation / 2, hair, on.unit, between=on.unit == "mm" and on.graduation == 1)
+
+
+def off_the_marks(mm: float, on: Tape) -> bool:
+    """Whether a length lies off every graduation, by more than a tenth of one."""
+    steps = mm / on.graduation_mm
+    return abs(steps - round(steps)) > 0.1
 
 
 def read_at_least(mm: float, on: Tape) -> Reading:
@@ -148,15 +155,15 @@ def read_at_least(mm: float, on: Tape) -> Reading:
     return _reading(ceil(mm / on.graduation_mm - SAME) * on.graduation, "", on.unit)
 
 
-def read_as_typed(mm: float, on: Tape) -> Reading:
+def read_as_typed(mm: float, on: Tape) -> Reading | None:
     """A length that somebody has typed, as they typed it, whatever marks the tape has: a fraction to 1/64 inch, or a few decimals.
-    One that nobody typed so in this unit is read on the tape."""
+    None for one that nobody typed so in this unit."""
     exact = mm / float(_PER_UNIT[on.unit])
     if on.unit == "in" and abs(exact * 64 - round(exact * 64)) < SAME:
         return _reading(Fraction(round(exact * 64), 64), "", "in")
     if abs(exact - round(exact, MOST_DECIMALS)) < SAME:
         return Reading(decimals(exact, MOST_DECIMALS).replace("-", "−"), "", "", on.unit)
-    return read_length(mm, on)
+    return None
 
 
 def decimals(value: float, most: int) -> str:
@@ -164,12 +171,13 @@ def decimals(value: float, most: int) -> str:
     return f"{round(value, most) + 0.0:.{most}f}".rstrip("0").rstrip(".")
 
 
-def _reading(value: Fraction, hair: Hair, unit: Unit) -> Reading:
+def _reading(value: Fraction, hair: Hair, unit: Unit, *, between: bool = False) -> Reading:
+    """`between`: half a millimetre is a half mark, to be guessed between two, and is written so: 63 1/2."""
     sign = "−" if value < 0 else ""
-    if unit == "mm":
+    if unit == "mm" and not (between and value.denominator > 1):
         return Reading(f"{sign}{float(abs(value)):g}", "", hair, "mm")
     whole, part = divmod(abs(value), 1)
-    return Reading(f"{sign}{whole}" if whole or not part else sign, str(part) if part else "", hair, "in")
+    return Reading(f"{sign}{whole}" if whole or not part else sign, str(part) if part else "", hair, unit)
 
 
 def nudge_length(mm: float, steps: int, on: Tape) -> float:
