@@ -3,6 +3,7 @@
 import unittest
 from datetime import date
 from math import atan, cos, degrees, radians, sin, tan
+from random import Random
 from typing import Any
 
 from fennup.app.services.demo import PROJECTS
@@ -16,7 +17,7 @@ from fennup.core.site.fill import filled
 from fennup.core.site.gaps import caught_in, openings
 from fennup.core.site.lids import lids_of
 from fennup.core.site.moving import plastic_moves_mm, room_at, stack_in_rabbet, wood_moves_mm
-from fennup.core.site.setout import hung
+from fennup.core.site.setout import distances, hung, moves
 from fennup.core.site.sun import caught_part, declination_deg, noon_altitude_deg
 from fennup.core.site.weight import (
     GRAVITY,
@@ -254,6 +255,32 @@ class SettingUp(unittest.TestCase):
         self.assertAlmostEqual(abs(read.out_of_square or 0.0), 0.1525, places=4)
         self.assertLess(read.out_of_square or 0.0, 0.0)  # the second one is the longer
         self.assertEqual(read.three(10.0), (1240.0, 930.0, 1550.0))
+
+    def test_moves_from_the_two_diagonals_alone_make_sides_and_diagonals_right(self) -> None:
+        # Sides true, half a degree out of square; then 300 set-outs of three to eight places with two to six readings, made and measured again.
+        a, b, lean = 2600.0, 1700.0, radians(90.5)
+        lies = {"A": (0.0, 0.0), "B": (a, 0.0), "C": (a + b * cos(lean), b * sin(lean)), "D": (b * cos(lean), b * sin(lean))}
+        planned = {"A": (0.0, 0.0), "B": (a, 0.0), "C": (a, b), "D": (0.0, b)}
+        told = moves(planned, {pair: distances(lies)[pair] for pair in (("A", "C"), ("B", "D"))})
+        self.assertAlmostEqual(told["C"].right_mm, b * sin(radians(0.5)), delta=1e-4)
+        self.assertAlmostEqual(told["D"].right_mm, told["C"].right_mm, delta=1e-4)
+        made = distances({name: (x + told[name].right_mm, y + told[name].back_mm) for name, (x, y) in lies.items()})
+        for pair, length in distances(planned).items():
+            self.assertAlmostEqual(made[pair], length, delta=1e-3, msg=str(pair))
+        random = Random(33)
+        for case in range(300):
+            wide, deep = random.uniform(600.0, 4000.0), random.uniform(600.0, 4000.0)
+            planned = {"A": (0.0, 0.0), "B": (wide, 0.0), "C": (wide, deep), "D": (0.0, deep)}
+            off, few = radians(random.uniform(-2.0, 2.0)), random.randint(2, 6)
+            # Out of square with true sides; where all is read, sides out as well.
+            own = random.uniform(-8.0, 8.0) if few == 6 else 0.0
+            top = (-deep * sin(off), deep * cos(off))
+            lies = {"A": (0.0, 0.0), "B": (wide, 0.0), "C": (wide + top[0] + own, top[1]), "D": top}
+            pairs = [("A", "C"), ("B", "D"), *random.sample([("A", "B"), ("B", "C"), ("C", "D"), ("A", "D")], few - 2)]
+            told = moves(planned, {pair: distances(lies)[pair] for pair in pairs})
+            made = distances({name: (x + told[name].right_mm, y + told[name].back_mm) for name, (x, y) in lies.items()})
+            for pair, length in distances(planned).items():
+                self.assertAlmostEqual(made[pair], length, delta=0.01, msg=f"{case} {pair} {pairs}")
 
     def test_their_order_is_round(self) -> None:
         feet = {"d": (0.0, 5.0), "b": (9.0, 0.0), "a": (0.0, 0.0), "c": (9.0, 5.0)}

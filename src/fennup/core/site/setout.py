@@ -12,8 +12,9 @@ from fennup.core.fit.polygon import out_of_square
 from fennup.core.geometry.vec import Point2
 
 Pair = tuple[str, str]
-HOLD = 1e-4  # how little a place is held where it is, against a reading: only where no reading says otherwise
-ROUNDS = 30
+HOLD = 1e-4  # how little a place is held where it lies, against a reading: of all ways to lie so the nearest one
+UNREAD = 1e-2  # how little a side that was not read is held as planned, against a reading: it gives way only where no reading can be met otherwise
+ROUNDS = 60
 FLAT_DEG = 90.0
 ENOUGH_MM = 1e-9
 ON_STUD_MM = 15.0  # so near its middle a screw meets it
@@ -52,8 +53,8 @@ def three_lengths(along: float, across: float, step_mm: float) -> tuple[float, f
 
 
 def moves(places: Mapping[str, Point2], readings: Mapping[Pair, float]) -> dict[str, Move]:
-    """Where each place is to be moved so that it lies right: from the shape that meets the readings best, laid with its first place on the first,
-    and its second on the line to the second. SpecError `reading_of_none`, `too_few_readings` where nothing was read."""
+    """Where each place is to be moved so that it lies right: from the shape that meets the readings best and keeps the sides that were not read as
+    planned, laid with its first place on the first, and its second on the line to the second. The places are in their order round. SpecError `reading_of_none`, `too_few_readings` where nothing was read."""
     names = list(places)
     for pair in readings:
         if len(set(pair)) < 2 or not set(pair) <= set(names):
@@ -64,23 +65,27 @@ def moves(places: Mapping[str, Point2], readings: Mapping[Pair, float]) -> dict[
     base = wanted[1] - wanted[0]
     along = base / np.hypot(*base)
     lies = wanted.copy()
+    known = [(names.index(a), names.index(b), read, 1.0) for (a, b), read in readings.items()]
+    read_pairs = {frozenset(pair[:2]) for pair in known}
+    for i, k in {tuple(sorted((k, (k + 1) % len(names)))) for k in range(len(names))}:
+        if i != k and {i, k} not in read_pairs:
+            known.append((i, k, float(np.hypot(*(wanted[k] - wanted[i]))), UNREAD))
     for _ in range(ROUNDS):
         rows, off = [], []
-        for (a, b), read in readings.items():
-            i, k = names.index(a), names.index(b)
+        for i, k, read, weight in known:
             apart = lies[k] - lies[i]
             long = np.hypot(*apart)
             row = np.zeros(wanted.shape)
-            row[k], row[i] = apart / long, -apart / long
+            row[k], row[i] = weight * apart / long, -weight * apart / long
             rows.append(row.ravel())
-            off.append(read - long)
+            off.append(weight * (read - long))
         held = HOLD * np.eye(wanted.size)
         # The first place stays, and the second one on its line.
         fixed = np.zeros((3, wanted.size))
         fixed[0, 0] = fixed[1, 1] = 1.0
         fixed[2, 2:4] = (-along[1], along[0])
         system = np.vstack([np.array(rows), held, fixed / HOLD])
-        right = np.concatenate([off, HOLD * (wanted - lies).ravel(), fixed @ (wanted - lies).ravel() / HOLD])
+        right = np.concatenate([off, np.zeros(wanted.size), fixed @ (wanted - lies).ravel() / HOLD])
         step = np.linalg.lstsq(system, right, rcond=None)[0].reshape(wanted.shape)
         lies += step
         if np.abs(step).max() < ENOUGH_MM:
