@@ -13,17 +13,18 @@ from fennup.core.fasten.doubts import doubts_of
 from fennup.core.fasten.drawn import joint_view, marks_of, pattern_template, pattern_view
 from fennup.core.fasten.fastened import Fastened, all_driven, check_choice, fastened, pieces_needed
 from fennup.core.fasten.joints import kinds_of_joint
-from fennup.core.fasten.length import plastic_hole_mm
+from fennup.core.fasten.length import longest_mm, plastic_hole_mm
 from fennup.core.fasten.pattern import Line
 from fennup.core.fasten.table import BOLTS, SCREWS, Fasteners, Rules, Screw
 from fennup.core.fasten.through import is_in
 from fennup.core.geometry.vec import add, cross, scale, unit
 from fennup.core.workshop import Workshop
-from tests.core.frames import Solved, box, level, rectangle, solved
+from tests.core.frames import Solved, all_starts, box, level, rectangle, solved
 from tests.core.test_fasten import STAND
 from tests.core.test_layers import rails
 
 SHOP = Fasteners()
+STEP = 0.25  # mm that a line is walked at a time
 INSIDE = 0.2  # mm off a side, so that rounding does not decide
 
 
@@ -60,6 +61,42 @@ class InTheWood(unittest.TestCase):
                         checked += 1
                 checked += self.slots(solution.design, one)
         self.assertGreater(checked, 300)
+
+    def test_every_screw_of_every_start_is_measured_through_the_solids(self) -> None:
+        """Where each one goes is walked through in small steps; what is told of its row is the worst of what is walked."""
+        walked = 0
+        designs = [(kind, solved(spec).design) for kind, specs in all_starts().items() for spec in specs]
+        for start, design in [*designs, *((p["name"], solved_spec(p["spec"], Workshop()).design) for p in PROJECTS)]:
+            for one in fastened(design, SHOP, {}):
+                if one.how not in ("screw", "bolt") or one.straight is None or not any(one.rows):
+                    continue
+                near_far = [self.walked(design, stack) for row in one.rows for stack in row]
+                rules, shank = SHOP.rules_of(one.how), one.straight.shank_mm
+                with self.subTest(start=start, joint=one.kind.key):
+                    assert one.lengths and one.through
+                    self.assertAlmostEqual(min(map(sum, near_far)), one.through.through_mm + one.through.into_mm, delta=2 * STEP)
+                    if one.how == "screw":
+                        self.assertAlmostEqual(min(map(sum, near_far)) - rules.cover_mm, one.lengths.longest_mm, delta=2 * STEP)
+                        # The least bite is that of the one which goes through most; nowhere does a board run out within the rule's distance.
+                        self.assertIsNotNone(one.length_mm)
+                        worst = (one.length_mm or 0.0) - max(near for near, _ in near_far)
+                        self.assertAlmostEqual(one.bite_mm or 0.0, worst, delta=2 * STEP)
+                        self.assertGreater(worst, shank * rules.bite_shanks - 2 * STEP)
+                        self.assertGreater(min(sum(pair) for pair in near_far), (one.length_mm or 0.0) + rules.cover_mm - 2 * STEP)
+                    self.assertGreater(min(min(pair) for pair in near_far), 1.0)
+                walked += len(near_far)
+        self.assertGreater(walked, 300)
+
+    def walked(self, design: Any, stack: Any) -> tuple[float, float]:
+        """How far a line runs in the near board and in the far one, counted in steps from where they meet."""
+        at = add(stack.head, scale(stack.way, stack.through_mm))
+        found = []
+        for board, sense in ((stack.near, -1.0), (stack.far, 1.0)):
+            steps = 0
+            while is_in(design.solids[board], add(at, scale(stack.way, sense * (steps + 0.5) * STEP))):
+                steps += 1
+            found.append(steps * STEP)
+        return found[0], found[1]
 
     def slots(self, design: Any, one: Fastened) -> int:
         """Every corner of a biscuit's slot lies in one of the two boards, with its cover behind it."""
@@ -219,11 +256,8 @@ class OfTheDemo(unittest.TestCase):
         )
         sunk = Fastened(one.design, one.kind, SHOP, Fastening(how="screw", sunk_mm=4.0))
         self.assertEqual([d.code for d in doubts_of(sunk)], [])
-        level, deep = (
-            Fastened(one.design, one.kind, SHOP, Fastening(how="screw", length_mm=60.0, sunk_mm=mm)) for mm in (0.0, 4.0)
-        )
-        assert level.lengths and deep.lengths
-        self.assertAlmostEqual(level.lengths.longest_mm - deep.lengths.longest_mm, 4.0, places=6)
+        assert sunk.through and sunk.lengths
+        self.assertAlmostEqual(longest_mm(sunk.through, SHOP.rules) - sunk.lengths.longest_mm, 4.0, places=6)
 
     def test_a_knee_at_45_is_entered_as_steeply(self) -> None:
         one = self.kinds("Landing stage arch")["m1/knee 1 A1 left"]

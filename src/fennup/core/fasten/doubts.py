@@ -43,29 +43,35 @@ def doubts_of(one: Fastened) -> list[Doubt]:
         found.append(Doubt("little_bite", length, lengths.shortest_mm))
     if one.how in STRAIGHT:
         found += _in_the_row(one, straight)
-    if one.through.into_end_grain and one.how in ("screw", "nail"):
+    if any(stack.into_end_grain for stack in one.places) and one.how in ("screw", "nail"):
         found.append(Doubt("end_grain"))
     return found
 
 
 def _in_the_row(one: Fastened, straight: Straight) -> list[Doubt]:
     found: list[Doubt] = []
-    if one.rows and not one.rows[0]:
+    if not all(one.rows):
         found.append(Doubt("no_room", straight.shank_mm * one.fasteners.rules_of(one.how).edge_shanks))
     if one.choice.count and one.rows and 0 < len(one.rows[0]) < one.choice.count:
         found.append(Doubt("fewer", len(one.rows[0]), one.choice.count))
     cover = one.cover
     if cover and one.sunk_mm < straight.head_high_mm - SAME:
         found.append(Doubt("head_covered", one.sunk_mm, straight.head_high_mm, cover))
-    stack = one.rows[0][0] if one.rows and one.rows[0] else one.stack
-    if stack and (steep := _steep(one, stack)) > STEEP_DEG:
+    driven = [stack for row in one.rows for stack in row] or ([one.stack] if one.stack else [])
+    if driven and (steep := max(_steep(one, stack) for stack in driven)) > STEEP_DEG:
         found.append(Doubt("steep", steep, STEEP_DEG))
-    elif stack and straight.head_mm and one.how != "dowel":
-        at = add(stack.head, scale(stack.way, min(1.0, stack.through_mm / 2)))
-        room = margins(one.design.solids[stack.near], at, stack.way, (-stack.through_mm / 4, stack.through_mm / 4))
-        if min(room.edge_mm, room.end_mm) < straight.head_mm / 2:
-            found.append(Doubt("head_wide", straight.head_mm, 2 * min(room.edge_mm, room.end_mm)))
+    elif driven and straight.head_mm and one.how != "dowel":
+        room_mm = min(_head_room_mm(one, stack) for stack in driven)
+        if room_mm < straight.head_mm / 2:
+            found.append(Doubt("head_wide", straight.head_mm, 2 * room_mm))
     return found
+
+
+def _head_room_mm(one: Fastened, stack: Stack) -> float:
+    """How near the edge or the end a head lies."""
+    at = add(stack.head, scale(stack.way, min(1.0, stack.through_mm / 2)))
+    room = margins(one.design.solids[stack.near], at, stack.way, (-stack.through_mm / 4, stack.through_mm / 4))
+    return min(room.edge_mm, room.end_mm)
 
 
 def _steep(one: Fastened, stack: Stack) -> float:

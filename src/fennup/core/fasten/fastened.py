@@ -1,15 +1,16 @@
 """Every kind of joint of a design with what holds it: which fastener, how long, where each one goes, and what speaks against it."""
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
 from functools import cached_property
 from math import ceil
 
+from fennup.core.assembly.model import Joint
 from fennup.core.design import Design
 from fennup.core.errors import SpecError
 from fennup.core.fasten.choice import USUAL_CHOICE, Fastening
 from fennup.core.fasten.joints import KindOfJoint, kinds_of_joint
-from fennup.core.fasten.length import Lengths, bite_mm, lengths_for
+from fennup.core.fasten.length import Lengths, bite_mm, lengths_for, lengths_for_all
 from fennup.core.fasten.meeting import Driven, over_head
 from fennup.core.fasten.pattern import Line, has_room, places_along, row_of
 from fennup.core.fasten.slots import Slot
@@ -109,11 +110,16 @@ class Fastened:
         return min(self.design.boards[m.board].section.thickness_mm for m in (joint.a, joint.b))
 
     @cached_property
+    def places(self) -> tuple[Stack, ...]:
+        """Where every one of them goes, in all joints; where there is no row, the one that a size is picked by."""
+        placed = tuple(stack for row in self.rows for stack in row)
+        return placed or ((self._about,) if self._about else ())
+
+    @cached_property
     def through(self) -> Stack | None:
-        """What one fastener goes through, of those in a row that which has least wood before it: both boards, or what is put behind and the thinner of
-        them."""
-        row = self.rows[0] if self.rows else ()
-        return min(row, key=lambda stack: stack.through_mm + stack.into_mm, default=self._about)
+        """What one fastener goes through, of all that there are that which has least wood before it: both boards, or what is put behind and the thinner
+        of them."""
+        return min(self.places, key=lambda stack: stack.through_mm + stack.into_mm, default=None)
 
     @cached_property
     def _about(self) -> Stack | None:
@@ -151,10 +157,10 @@ class Fastened:
 
     @cached_property
     def lengths(self) -> Lengths | None:
-        """How long it may be and should be."""
-        if self.straight is None or self.through is None:
+        """How long it may be and should be, at every place where one goes."""
+        if self.straight is None or not self.places:
             return None
-        return lengths_for(self.through, self.straight, self.fasteners.rules_of(self.how), self.sunk_mm)
+        return lengths_for_all(self.places, self.straight, self.fasteners.rules_of(self.how), self.sunk_mm)
 
     @cached_property
     def length_mm(self) -> float | None:
@@ -176,23 +182,40 @@ class Fastened:
 
     @property
     def bite_mm(self) -> float | None:
-        """How far it reaches into the far part, half of a dowel."""
-        if self.length_mm is None or self.through is None:
+        """How far it reaches into the far part, where that is least; half of a dowel."""
+        if self.length_mm is None or not self.places:
             return None
-        return self.length_mm / 2 if isinstance(self.straight, Dowel) else bite_mm(self.through, self.length_mm, self.sunk_mm)
+        if isinstance(self.straight, Dowel):
+            return self.length_mm / 2
+        return min(bite_mm(stack, self.length_mm, self.sunk_mm) for stack in self.places)
 
     @property
     def left_mm(self) -> float | None:
-        """The wood that is left over its tip; less than 0 where it comes out."""
-        if self.bite_mm is None or self.through is None or isinstance(self.straight, Bolt):
+        """The wood that is left over its tip, where that is least; less than 0 where it comes out."""
+        if self.length_mm is None or not self.places or isinstance(self.straight, Bolt):
             return None
-        return self.through.into_mm - self.bite_mm
+        if isinstance(self.straight, Dowel):
+            return min(stack.into_mm for stack in self.places) - self.length_mm / 2
+        return min(stack.into_mm - bite_mm(stack, self.length_mm, self.sunk_mm) for stack in self.places)
 
     @cached_property
     def rows(self) -> tuple[tuple[Stack, ...], ...]:
-        """Where they go, joint by joint; of the others where they are in the first."""
+        """Where they go, joint by joint; of the others where they are in the first. Each where there is wood for some length, all in one joint where there is
+        for the same one; where no place is such, wherever there is room: what speaks against it is told."""
         if self.how not in STRAIGHT or self.straight is None or self.square is None:
             return ()
+        rules, straight = self.fasteners.rules_of(self.how), self.straight
+        rows = self._laid(lambda place: bool(self._fitting(place)))
+        if not any(rows):
+            return rows if self.choice.length_mm is None else self._laid(lambda place: True)
+        if all(not row or lengths_for_all(row, straight, rules, self.sunk_mm).fitting_mm for row in rows):
+            return rows
+        each = [self._laid(lambda place, long=long: long in self._fitting(place)) for long in straight.lengths_mm]  # type: ignore[misc]
+        return max(each, key=lambda made: sum(map(len, made)))
+
+    def _laid(self, does: Callable[[Stack], bool]) -> tuple[tuple[Stack, ...], ...]:
+        """The rows of all joints, at places that do."""
+        assert self.straight and self.square
         shank, rules, wish = self.straight.shank_mm, self.fasteners.rules_of(self.how), self.choice.wish
         far = {stack.near: k for k, stack in enumerate(self.kind.stacks)}[self.square.near]
         rows: list[tuple[Stack, ...]] = []
@@ -202,16 +225,33 @@ class Fastened:
             if far >= len(stacks):
                 rows.append(())
                 continue
-            row = row_of(self.design, joint, stacks[far].near, shank, rules, wish, known, self._does)
+            row = row_of(self.design, joint, stacks[far].near, shank, rules, wish, known, does)
             known = known or places_along(self.design, joint, stacks[far].near, row, wish)
             rows.append(tuple(row))
         return tuple(rows)
 
-    def _does(self, place: Stack) -> bool:
-        """Whether there is wood enough for some length at a place; where a length is said, that is said again at its figure."""
-        if self.choice.length_mm is not None or self.straight is None:
-            return True
-        return bool(lengths_for(place, self.straight, self.fasteners.rules_of(self.how), self.sunk_mm).fitting_mm)
+    def _fitting(self, place: Stack) -> tuple[float, ...]:
+        """The lengths for which there is wood at a place."""
+        assert self.straight
+        return lengths_for(place, self.straight, self.fasteners.rules_of(self.how), self.sunk_mm).fitting_mm
+
+    @cached_property
+    def split(self) -> tuple[KindOfJoint, ...]:
+        """Its kind; where one length does not serve all its joints, those that one serves together."""
+        if not self.rows or self.straight is None or self.choice.length_mm is not None:
+            return (self.kind,)
+        groups: list[tuple[list[Joint], set[float]]] = []
+        for joint, row in zip(self.kind.joints, self.rows, strict=True):
+            serves = set.intersection(*({*self._fitting(place)} for place in row)) if row else set()
+            home = next((g for g in groups if g[1] & serves or not serves), None)
+            if home:
+                home[0].append(joint)
+                home[1].intersection_update(serves or home[1])
+            else:
+                groups.append(([joint], serves))
+        if len(groups) == 1:
+            return (self.kind,)
+        return tuple(replace(self.kind, joints=tuple(js), stacks=tuple(stacks_of(self.design, js[0]))) for js, _ in groups)
 
     @property
     def glued(self) -> bool:
@@ -253,7 +293,8 @@ def fastened(
     found = []
     for one in known:
         choice = next((choices[j.id] for j in one.kind.joints if j.id in choices), USUAL_CHOICE)
-        found.append(one if one.choice == choice else Fastened(design, one.kind, fasteners, choice))
+        now = one if one.choice == choice else Fastened(design, one.kind, fasteners, choice)
+        found += [now] if len(now.split) == 1 else [Fastened(design, kind, fasteners, choice) for kind in now.split]
     return found
 
 

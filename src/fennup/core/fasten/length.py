@@ -1,5 +1,6 @@
 """How long a fastener may be, and how long it should be: from its real way through the boards."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -47,6 +48,14 @@ def lengths_for(stack: Stack, one: Straight, rules: Rules, sunk_mm: float = 0.0)
         low, high = 2 * rules.dowel_shanks * one.shank_mm, 2 * room
     else:
         low, high = shortest_mm(stack, one, rules, sunk_mm), longest_mm(stack, rules, sunk_mm)
+    fitting = tuple(length for length in one.lengths_mm if low <= length <= high)
+    return Lengths(low, high, fitting, "" if fitting else "thin" if low > high else "no_such_length")
+
+
+def lengths_for_all(stacks: Sequence[Stack], one: Straight, rules: Rules, sunk_mm: float = 0.0) -> Lengths:
+    """The lengths that do at every one of some places: the longest of the shortest, the shortest of the longest."""
+    each = [lengths_for(stack, one, rules, sunk_mm) for stack in stacks]
+    low, high = max(found.shortest_mm for found in each), min(found.longest_mm for found in each)
     fitting = tuple(length for length in one.lengths_mm if low <= length <= high)
     return Lengths(low, high, fitting, "" if fitting else "thin" if low > high else "no_such_length")
 

@@ -11,9 +11,10 @@ from fennup.core.fasten.table import Rules
 from fennup.core.fasten.through import Stack, contact_of, is_in, middle_of, skewed, stack_through
 from fennup.core.geometry.vec import Vec, add, cross, dot, norm, scale, sub, unit
 from fennup.core.parts.solid import Solid
-from fennup.core.tolerances import NOTHING, SAME
+from fennup.core.tolerances import NOTHING, ON_LINE, SAME
 
 LOOKS_ALONG = 0.5  # the cosine from which on a side looks along the fastener, or along the grain
+ACROSS = 0.9999  # the cosine from which on two sides of a board never meet in a feather edge
 BEYOND = 0.01
 STEPS = 60  # places tried along a row
 HALVINGS = 24
@@ -28,22 +29,29 @@ class Margins:
 
 
 def margins(solid: Solid, at: Vec, way: Vec, span: tuple[float, float]) -> Margins:
-    """How near a line comes to the sides of a board along which it runs, between two places on it."""
+    """How near a line comes to the sides of a board along which it runs, between two places on it; and, where the place lies on a side of the board, how
+    near that comes to the feather edge of a side that slants over it: there the board has run out."""
     grain, end, edge = solid.board.grain, float("inf"), float("inf")
     places = [add(at, scale(way, t)) for t in span]
-    for piece in solid.world:
-        for facet in piece.facets:
-            normal = facet.plane.normal
-            if abs(dot(normal, way)) > LOOKS_ALONG:
+    facets = [facet for piece in solid.world for facet in piece.facets]
+    met = [f.plane.normal for f in facets if abs(f.plane.beyond(at)) < ON_LINE and abs(dot(f.plane.normal, way)) > LOOKS_ALONG]
+    for facet in facets:
+        normal, nearest = facet.plane.normal, at
+        if abs(dot(normal, way)) > LOOKS_ALONG:
+            if not met or abs(dot(normal, met[0])) > ACROSS:
                 continue
+            level = sub(normal, scale(met[0], dot(normal, met[0])))
+            away = -facet.plane.beyond(at) / norm(level)
+            normal = unit(level)
+        else:
             nearest = min(places, key=lambda p: -facet.plane.beyond(p))
             away = -facet.plane.beyond(nearest)
-            along = abs(dot(normal, grain)) > LOOKS_ALONG
-            if away >= (end if along else edge):
-                continue
-            if away < -SAME or is_in(solid, add(nearest, scale(normal, away + BEYOND))):
-                continue  # a line beside this piece, or a side that only parts it from another one
-            end, edge = (away, edge) if along else (end, away)
+        along = abs(dot(normal, grain)) > LOOKS_ALONG
+        if away >= (end if along else edge):
+            continue
+        if away < -SAME or is_in(solid, add(nearest, scale(normal, away + BEYOND))):
+            continue  # a line beside this piece, or a side that only parts it from another one
+        end, edge = (away, edge) if along else (end, away)
     return Margins(end, edge)
 
 
