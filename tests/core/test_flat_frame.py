@@ -31,6 +31,12 @@ class OverAll(unittest.TestCase):
         self.assertAlmostEqual(1840 - slanted, 777.6755, places=4)
         self.assertTrue(all(abs((check.measured or 0.0) - check.claim.asked) < 1e-6 for check in made.claims))
         self.assertEqual(made.closing.state, "exact")
+        # Whichever side is left open, the whole is measured along side A and square to it.
+        for letter in "ABCDEF":
+            made = solved(irregular(corners, [*angles, *spans], left_out=[letter]))
+            for check in made.claims:
+                if check.claim.measure in ("outside_wide", "outside_high"):
+                    self.assertAlmostEqual(check.measured or 0.0, 1840.0, places=6, msg=f"{letter} {check.claim.measure}")
 
     def test_a_diagonal_squares_a_quadrilateral_and_too_much_is_refused_by_how_much(self) -> None:
         corners = [(0.0, 0.0), (400.0, 0.0), (420.0, 280.0), (-10.0, 310.0)]

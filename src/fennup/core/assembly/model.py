@@ -56,6 +56,7 @@ class Outline:
 
     `rings` is True where the last board's line meets the first's. `broken` are the places between stretch i and i + 1
     (wrapping) where the two do not meet, so that each line ends at its board's own end. The line lies `out_mm` outside of the boards' sides.
+    `way`: along what it is measured how far the whole goes, where that is not its first stretch.
     """
 
     name: str
@@ -64,6 +65,7 @@ class Outline:
     rings: bool
     broken: frozenset[int] = frozenset()
     out_mm: float = 0.0
+    way: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True)

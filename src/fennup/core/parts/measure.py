@@ -81,7 +81,7 @@ class Ruler:
         if kind in ("width", "depth"):
             return _between(outline, runs, "DB" if kind == "width" else "AC")
         if kind in ("wide", "high"):
-            return _span(runs, kind)
+            return _span(runs, kind, outline.way)
         if kind == "diagonal" and which:
             ends = [runs[which[k]][0] for k in (1, 3) if len(which) == CORNERS and which[k] in runs]
             return distance(*ends) if len(ends) == len("AB") else None
@@ -168,10 +168,10 @@ def _between(outline: Outline, runs: Runs, pair: str) -> float | None:
     return distance(*runs[whole[0]]) if whole else None
 
 
-def _span(runs: Runs, kind: str) -> float:
-    """How far a line goes along its first stretch, or square to that."""
+def _span(runs: Runs, kind: str, along_way: Point2 | None) -> float:
+    """How far a line goes along a way, else its first stretch, or square to that."""
     start, end = next(iter(runs.values()))
-    x, y, _ = unit(sub(end, start))
+    x, y = along_way or unit(sub(end, start))[:2]
     way = (x, y) if kind == "wide" else (-y, x)
     along = [p[0] * way[0] + p[1] * way[1] for run in runs.values() for p in run]
     return max(along) - min(along)

@@ -6,7 +6,7 @@ from fennup.core.assembly.board import Board
 from fennup.core.assembly.model import Assembly, Claim, Finding, HeldIn, Joint, Outline, Ring, Stretch
 from fennup.core.errors import CutError, SpecError
 from fennup.core.geometry.plane import meeting_point, plane_through
-from fennup.core.geometry.vec import Vec, sub
+from fennup.core.geometry.vec import Point2, Vec, sub
 from fennup.core.kinds.drilling import with_holes
 from fennup.core.kinds.fields import CornerJoint
 from fennup.core.kinds.flat_frame.layers import Strips, lay_layers, recess_walls
@@ -48,7 +48,7 @@ def assemble(spec: FlatFrameSpec) -> Assembly:
     return Assembly(
         boards=with_holes((*with_grooves(rails, spec.stopped), *added.boards), spec.holes),
         joints=(*joints, *added.joints),
-        outlines=_outlines(spec, rails, strips, broken),
+        outlines=_outlines(spec, rails, strips, broken, base.sides[0].way),
         claims=tuple(_claims(spec)),
         rings=(Ring(tuple(rail.id for rail in rails), closed), *added.rings),
         findings=(*_findings(spec, base), *_stands_off(spec, rails, strips), *added.findings),
@@ -134,8 +134,10 @@ def _outer_corner(a: Side, b: Side) -> Vec:
     return meeting_point(own_edges(a).outer, own_edges(b).outer, GROUND)
 
 
-def _outlines(spec: FlatFrameSpec, rails: tuple[Board, ...], strips: Strips, broken: list[str]) -> tuple[Outline, ...]:
-    """The lines round the frame that sizes are taken on."""
+def _outlines(
+    spec: FlatFrameSpec, rails: tuple[Board, ...], strips: Strips, broken: list[str], way: Point2
+) -> tuple[Outline, ...]:
+    """The lines round the frame that sizes are taken on; how far they go is measured along side A, also where that is left out."""
     ids = [rail.id for rail in rails]
     names = spec.corner_names
     gaps = frozenset(
@@ -143,14 +145,14 @@ def _outlines(spec: FlatFrameSpec, rails: tuple[Board, ...], strips: Strips, bro
     )
     rings = not gaps
     lines = [
-        Outline("opening", tuple(Stretch(id, id, "upper") for id in ids), "face", rings, gaps),
-        Outline("outside", tuple(Stretch(id, id, "lower") for id in ids), "face", rings, gaps),
+        Outline("opening", tuple(Stretch(id, id, "upper") for id in ids), "face", rings, gaps, way=way),
+        Outline("outside", tuple(Stretch(id, id, "lower") for id in ids), "face", rings, gaps, way=way),
     ]
     if spec.recess:
         along = tuple(Stretch(rail, board.id, side) for rail, board, side in recess_walls(spec.recess, rails, strips))
-        lines.insert(1, Outline("rabbet", along, "back", rings, gaps))
+        lines.insert(1, Outline("rabbet", along, "back", rings, gaps, way=way))
         if spec.held_plays_mm and isinstance(spec.shape, Irregular):
-            lines.append(Outline("held", along, "back", rings, gaps, spec.shape.play_mm / 2))
+            lines.append(Outline("held", along, "back", rings, gaps, spec.shape.play_mm / 2, way))
     return tuple(lines)
 
 
