@@ -70,8 +70,9 @@ function readLength(text: string, ruler: Ruler): Meant {
   const size = single ? number(single[2] as string) : null;
   if (!single || size === null) return wrongly("no_length");
   const bare = !single[3] && (single[2] as string).includes("/") && ruler.unit === "mm";
-  if (bare) return wrongly("fraction_in_mm", size * INCH);
-  return { value: (single[1] ? -1 : 1) * size * (UNITS[single[3] ?? ruler.unit] as number), wrong: null };
+  const sense = single[1] ? -1 : 1;
+  if (bare) return wrongly("fraction_in_mm", sense * size * INCH);
+  return { value: sense * size * (UNITS[single[3] ?? ruler.unit] as number), wrong: null };
 }
 
 function readAngle(text: string): Meant {

@@ -20,6 +20,7 @@ SOME = 0.38  # of a direction: less than that of it is not said
 WAYS = (("to the right", "to the left"), ("back", "forward"), ("up", "down"))
 HEIGHT_WORDS = {"top": "near the top", "middle": "half way up", "bottom": "near the bottom"}
 ENDS = {"right": "near the right end", "middle": "in the middle", "left": "near the left end"}
+HOOK_MM = 2.5  # as much as a bent or worn hook of a tape is off at most
 PICTURES = {"round": "Round", "wall": "Faces, crosswise", "side": "Sides", "feet": "Feet", "whole": "The whole"}
 HOWS = {
     "diagonal": "Tape from corner to corner, on this line.",
@@ -193,7 +194,7 @@ class FitWords:
             case "equal_wrong":
                 return f"Equal, and both wrong: {self.small(told.off)} {over}."
             case "no_shape":
-                return "No shape with these sides has these readings."
+                return "That cannot be." if figures.get("impossible") else "No shape with these sides has these readings."
             case "unit" | "slip":
                 return f"{self.label(e)}: {self.value(told.value, e.unit)} cannot be."
             case "rocks":
@@ -237,10 +238,11 @@ class FitWords:
             case "equal_wrong":
                 return self._sides(told, e)
             case "no_shape":
-                return [
-                    f"The nearest shape misses one of them by {self.small(told.off)}. One was read wrongly, or a side is not as long as it should be.",
-                    "Read the one that is farthest off once more, then the sides.",
-                ]
+                likely = f"Most likely misread: {self.label(e)}, {self.value(told.value, e.unit)}; planned is {self.value(e.value, e.unit)}."
+                if figures.get("impossible"):
+                    return [f"It is {self.small(told.off)} past what such sides can have, however they stand.", likely, "Read it once more."]
+                others = f"That is {self.small(told.off)} from what the others and the sides make it."
+                return [likely, *([others] if len(told.keys) > 1 else []), "Read it once more, then the sides: one of them may not be as long as it should be."]
             case "unit":
                 return [f"It should read {self.value(e.value, e.unit)}. Was it read in another unit, or a digit too many?"]
             case "slip":
@@ -283,6 +285,8 @@ class FitWords:
             + ", so its sides are not as planned."
         )
         more = "longer" if told.off > 0 else "shorter"
+        if abs(told.off) <= HOOK_MM:
+            square += " Or is it the hook of the tape? It must slide by just its own thickness."
         if "all_mm" in told.figures:
             return [
                 square.replace("it is square", "it has its shape"),

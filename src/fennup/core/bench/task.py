@@ -12,8 +12,9 @@ What = Literal["length", "width", "face", "tilt", "pair", "pair_tilt", "spread"]
 Doing = Literal["step", "try", "together"]
 FAR_MM, FAR_DEG = 5.0, 5.0  # farther out than that, it was misread before it was cut so
 INCH_MM, FOOT_MM = 25.4, 304.8
+FEET_IN = 12.0
 BURNED_MM = (10.0, 100.0)  # where a tape is held at a mark when its hook is not trusted
-Slip = Literal["inches", "mm", "cm", "foot", "inch", "burned", "rest_of_square", "rest_of_straight", "half"]
+Slip = Literal["inches", "mm", "cm", "foot", "inch", "burned", "nought", "m", "run", "feet_inches", "swapped", "rest_of_square", "rest_of_straight", "half"]
 
 
 @dataclass(frozen=True)
@@ -77,6 +78,26 @@ class Misread:
     slip: Slip
 
 
+def _digits_off(mm: float) -> list[Misread]:
+    """What comes of a length whose feet and inches are run together (5' 3" as 53) or whose inches are parted (53 as 5' 3"), change places, or two
+    neighbouring digits of which do, in mm or in inches."""
+    inches = mm / INCH_MM
+    feet, rest = divmod(inches, FEET_IN)
+    found = []
+    if feet >= 1:
+        found.append(Misread((int(feet) * (10 if rest < 10 else 100) + rest) * INCH_MM, "run"))
+        found.append(Misread((int(rest) * FEET_IN + feet + rest % 1.0) * INCH_MM, "feet_inches"))
+    if inches >= 10:
+        found.append(Misread((inches // 10 * FEET_IN + inches % 10) * INCH_MM, "run"))
+    for value, unit in ((mm, 1.0), (inches, INCH_MM)):
+        digits = str(int(value))
+        for k in range(len(digits) - 1):
+            if digits[k] != digits[k + 1]:
+                other = int(digits[:k] + digits[k + 1] + digits[k] + digits[k + 2 :])
+                found.append(Misread((other + value % 1.0) * unit, "swapped"))
+    return found
+
+
 def slips_of(check: Check) -> tuple[Misread, ...]:
     """What somebody reads who mistakes the unit, counts from a mark, or takes the other angle."""
     v = check.expected
@@ -87,4 +108,5 @@ def slips_of(check: Check) -> tuple[Misread, ...]:
         found += [Misread(v + s * FOOT_MM, "foot") for s in (-1, 1)]
         found += [Misread(v + s * INCH_MM, "inch") for s in (-1, 1)]
         found += [Misread(v + s * mm, "burned") for mm in BURNED_MM for s in (-1, 1)]
+        found += [Misread(v * 10, "nought"), Misread(v * 100, "nought"), Misread(v / 100, "nought"), Misread(v / 1000, "m"), *_digits_off(v)]
     return tuple(m for m in found if m.value > 0 and abs(m.value - v) > check.far)

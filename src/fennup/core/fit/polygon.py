@@ -3,6 +3,7 @@
 The sides are held by what was cut; the corners may turn. A figure of n corners has n - 3 ways to be out of shape.
 """
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from math import radians, tan
 
@@ -79,12 +80,13 @@ class Shape:
 
 
 def shape_of(figure: Figure, readings: dict[tuple[int, int], float], sides: dict[int, float] | None = None) -> Shape:
-    """The shape whose sides are as cut (`sides`: those that were cut otherwise than planned, mm) and which meets the readings best."""
+    """The shape whose sides are as cut (`sides`: those that were cut otherwise than planned, mm) and which meets the readings best; a side that was
+    read is a reading like the others."""
     n, points = len(figure.corners), figure.flat()
     wanted = [
         ((k, (k + 1) % n), figure.planned(k, (k + 1) % n) + (sides or {}).get(k, 0.0), STIFF)
         for k in range(n)
-        if k != figure.open_side
+        if k != figure.open_side and not {(k, (k + 1) % n), ((k + 1) % n, k)} & set(readings)
     ]
     wanted += [(pair, value, 1.0) for pair, value in readings.items()]
     start = points.copy()
@@ -104,6 +106,17 @@ def shape_of(figure: Figure, readings: dict[tuple[int, int], float], sides: dict
             break
     missed = max((abs(float(np.hypot(*(points[i] - points[j]))) - value) for (i, j), value in readings.items()), default=0.0)
     return Shape(points, missed, tuple(a - b for a, b in zip(_angles(points), _angles(start), strict=True)))
+
+
+def impossible_by(figure: Figure, pair: tuple[int, int], value: float, sides: Mapping[tuple[int, int], float]) -> float:
+    """How far a length between two corners is past what any shape of these sides can have: longer than the sides on either way round together, or
+    shorter than the longest of them less the others; not more than 0 where it can be."""
+    n, (i, j) = len(figure.corners), sorted(pair)
+    long = [sides.get((k, (k + 1) % n), sides.get(((k + 1) % n, k), figure.planned(k, (k + 1) % n))) for k in range(n)]
+    ways = [[long[k] for k in range(i, j)], [long[k % n] for k in range(j, i + n)]]
+    if figure.open_side is not None:
+        ways = [[long[k % n] for k in (range(j, i + n) if i <= figure.open_side < j else range(i, j))]]
+    return max(max(value - sum(way), 2 * max(way) - sum(way) - value) for way in ways)
 
 
 def held_on(figure: Figure, shape: Shape, side: int) -> Array:

@@ -9,7 +9,7 @@ from fennup.core.assembly.board import Board
 from fennup.core.bench.task import Check, Misread, Slip, slips_of
 from fennup.core.design import Design
 from fennup.core.fit.feet import Trim, firm_ways
-from fennup.core.fit.polygon import Figure, held_on, opened_by, out_of_square, shape_of
+from fennup.core.fit.polygon import Figure, held_on, impossible_by, opened_by, out_of_square, shape_of
 from fennup.core.fit.reading import Expected, Sheet
 from fennup.core.geometry.vec import Vec, cross, sub, unit
 from fennup.core.records.entry import Verdict
@@ -19,6 +19,8 @@ FAR_TIMES, FAR_MM, FAR_DEG = 8.0, 12.0, 8.0  # farther out than that it was misr
 IMPOSSIBLE_MM = 3.0  # what the readings of one figure may miss every shape by before one of them must be wrong
 HUNDREDFOLD = 20.0
 SLIP_SHARE = 0.004  # of a length: as near as a misread figure must come to the expected one
+
+Sides = Mapping[tuple[int, int], float]  # sides that were read, by their corners
 
 Way = Literal[
     "right", "near", "over", "under", "out_of_square", "out_of_shape", "equal_wrong", "no_shape", "unit", "slip", "rocks", "stands",
@@ -62,18 +64,31 @@ def verdicts(design: Design, sheet: Sheet, read: Mapping[str, float], graduation
             for key, value in known.items()
             if sheet.by_key[key].figure == figure.id and _is_diagonal(sheet.by_key[key])
         }
-        misread = {key: slip for key, value in own.items() if (slip := _misread(sheet.by_key[key], value))}
+        sides = {e.pair: known[key] for key in known if (e := sheet.by_key[key]).figure == figure.id and e.kind == "feet_side"}
+        misread = {} if _one_shape(sheet, figure, own, sides, graduation_mm) else _misreadings(sheet, own)
         told += misread.values()
         sound = {key: value for key, value in own.items() if key not in misread}
         together |= set(own)
         if sound:
-            told.append(_of_figure(sheet, figure, sound, graduation_mm))
+            told.append(_of_figure(sheet, figure, sound, sides, graduation_mm))
     for key, value in known.items():
         if key not in together:
             told.append(
                 _misread(sheet.by_key[key], value) or _alone(design, sheet, sheet.by_key[key], value, graduation_mm, allowance_mm)
             )
     return told
+
+
+def _misreadings(sheet: Sheet, read: Mapping[str, float]) -> dict[str, Told]:
+    return {key: slip for key, value in read.items() if (slip := _misread(sheet.by_key[key], value))}
+
+
+def _one_shape(sheet: Sheet, figure: Figure, read: Mapping[str, float], sides: Sides, graduation_mm: float) -> bool:
+    """Whether several readings of a figure fit one shape of its sides: then none was misread, however far out they are."""
+    pairs = {sheet.by_key[key].pair: value for key, value in read.items()}
+    if len(pairs) < 2 or any(impossible_by(figure, pair, value, sides) > 0 for pair, value in pairs.items()):
+        return False
+    return shape_of(figure, {**sides, **pairs}).missed_mm <= max(IMPOSSIBLE_MM, graduation_mm)
 
 
 def _is_diagonal(expected: Expected) -> bool:
@@ -117,8 +132,11 @@ def _misread(expected: Expected, value: float) -> Told | None:
     return None
 
 
-def _of_figure(sheet: Sheet, figure: Figure, read: dict[str, float], graduation_mm: float) -> Told:
+def _of_figure(sheet: Sheet, figure: Figure, read: dict[str, float], sides: Sides, graduation_mm: float) -> Told:
     keys = tuple(read)
+    beyond = {key: impossible_by(figure, sheet.by_key[key].pair, value, sides) for key, value in read.items()}
+    if max(beyond.values()) > max(graduation_mm, SAME):
+        return _no_shape(keys, max(beyond, key=lambda key: beyond[key]), read, beyond, impossible=True)
     all_ = [sheet.by_key[key] for key in keys]
     offs = [read[e.key] - e.value for e in all_]
     worst = max(range(len(offs)), key=lambda k: abs(offs[k]))
@@ -133,9 +151,10 @@ def _of_figure(sheet: Sheet, figure: Figure, read: dict[str, float], graduation_
     if alike and len({round(e.value, 3) for e in all_}) < len(all_):
         mean = sum(offs) / len(offs)
         return Told(keys, "equal_wrong", verdict, mean, _sides_for(figure, all_[0], mean), value=read[keys[0]])
-    shape = shape_of(figure, {e.pair: read[e.key] for e in all_})
+    shape = shape_of(figure, {**sides, **{e.pair: read[e.key] for e in all_}})
     if shape.missed_mm > max(IMPOSSIBLE_MM, graduation_mm):
-        return Told(keys, "no_shape", "wrong", shape.missed_mm, value=read[keys[worst]])
+        missed = {e.key: _missed_by_others(figure, all_, e, read, sides) for e in all_}
+        return _no_shape(keys, _suspect(figure, all_, read, sides), read, missed)
     turned = max(abs(t) for t in shape.turned_deg)
     figures = {"turned_deg": turned, "opens_mm": opened_by(figure.joint_mm, turned)}
     n = len(figure.corners)
@@ -160,6 +179,31 @@ def _of_figure(sheet: Sheet, figure: Figure, read: dict[str, float], graduation_
     return Told(
         keys, "out_of_shape", "wrong", offs[worst], figures, (Move(figure.sides[held], (figure.corners[k].name,), sizes[k], way),)
     )
+
+
+def _no_shape(
+    keys: tuple[str, ...], suspect: str, read: Mapping[str, float], off: Mapping[str, float], *, impossible: bool = False
+) -> Told:
+    """No figure of these sides has such readings: the one that was most likely misread first, with how far it is past what can be, or from what the others make it."""
+    ordered = (suspect, *(key for key in keys if key != suspect))
+    return Told(ordered, "no_shape", "wrong", off[suspect], {"impossible": float(impossible)}, value=read[suspect])
+
+
+def _missed_by_others(figure: Figure, all_: list[Expected], one: Expected, read: Mapping[str, float], sides: Sides) -> float:
+    """How far a reading is from what the other ones make it."""
+    shape = shape_of(figure, {**sides, **{e.pair: read[e.key] for e in all_ if e is not one}})
+    i, j = one.pair
+    return read[one.key] - float(((shape.corners[i] - shape.corners[j]) ** 2).sum() ** 0.5)
+
+
+def _suspect(figure: Figure, all_: list[Expected], read: Mapping[str, float], sides: Sides) -> str:
+    """The reading without which the others fit best; of those that are alike in that the farthest from what is planned."""
+
+    def without(one: Expected) -> tuple[float, float]:
+        shape = shape_of(figure, {**sides, **{e.pair: read[e.key] for e in all_ if e is not one}})
+        return round(shape.missed_mm, 3), -abs(read[one.key] - one.value)
+
+    return min(all_, key=without).key
 
 
 def _sides_for(figure: Figure, expected: Expected, off: float) -> dict[str, float]:

@@ -37,7 +37,7 @@ def out_of_square_deg(width: float, depth: float, first: float, second: float) -
     """By how much the corners of a parallelogram are off square, from its sides and both diagonals: + where the first diagonal is the longer one.
     SpecError `diagonals_impossible` where no such sides have them."""
     deg = out_of_square(width, depth, first, second)
-    if abs(deg) >= FLAT_DEG:
+    if abs(deg) >= FLAT_DEG or not all(abs(width - depth) < d < width + depth for d in (first, second)):
         raise SpecError("diagonals_impossible", ("readings",))
     return deg
 

@@ -56,7 +56,8 @@ def parse_length(text: str, unit: Unit, *, inches_meant: bool = False) -> Length
         raise UnitError("no_length", text=text)
     sign, digits, named = single.groups()
     if named is None and "/" in digits and unit == "mm" and not inches_meant:
-        raise UnitError("fraction_in_mm", text=text.strip(), mm=float(_number(digits) * MM_PER_INCH))
+        inches = -_number(digits) if sign else _number(digits)
+        raise UnitError("fraction_in_mm", text=text.strip(), mm=float(inches * MM_PER_INCH))
     meant = named or ("in" if "/" in digits and unit == "mm" else unit)
     value = _number(digits) * _PER_UNIT[meant]
     value = -value if sign else value
