@@ -2,7 +2,7 @@
 
 import unittest
 from datetime import date
-from math import atan, cos, degrees, radians, sin, tan
+from math import atan, cos, degrees, radians, sin, sqrt, tan
 from random import Random
 from typing import Any
 
@@ -111,6 +111,27 @@ class Weight(unittest.TestCase):
         still = wind_on(made.design, footing, mass, 1.0, 4)
         assert still
         self.assertEqual(still.lift_n, 0.0)
+
+    def test_wind_meets_what_an_open_frame_shows_and_all_of_a_covered_one(self) -> None:
+        made = solved({
+            "kind": "stand", "height_mm": 300.0, "leg": {"width_mm": 50.0, "thickness_mm": 50.0},
+            "plan": {"form": "four", "top_width_mm": 1300.0, "top_depth_mm": 990.0, "front_splay_deg": 0.0, "side_splay_deg": 0.0},
+        })  # fmt: skip
+        mass, footing = weight_of(made.design, dict.fromkeys(made.design.solids, 500.0)), footing_of(made.design)
+        shown, whole = (wind_on(made.design, footing, mass, 500.0, 4, covered=covered) for covered in (False, True))
+        assert shown and whole
+        # Four legs of 50: none hides none at its broadest, 50 (cos + sin); square to it two hide two.
+        self.assertLessEqual(shown.area_m2, 4 * 0.05 * sqrt(2) * 0.3 + 1e-9)
+        self.assertGreaterEqual(shown.area_m2, 2 * 0.05 * 0.3 - 1e-9)
+        self.assertGreaterEqual(whole.area_m2, 0.99 * 0.3)
+        self.assertAlmostEqual(shown.push_n, 500.0 * shown.area_m2)
+
+    def test_glass_picture_and_back_hang_on_the_hooks_too(self) -> None:
+        spec = next(p["spec"] for p in PROJECTS if p["name"] == "Regatta poster frame")
+        design = solved_spec(spec, Workshop()).design
+        bare, glazed = (Standing(Finish(design, USUAL_TABLES, FinishWishes(holds=Holds(glass_mm=g, back_mm=b)))) for g, b in ((0, 0), (2, 3)))
+        self.assertAlmostEqual(glazed.loaded.kg - bare.loaded.kg, 0.594 * 0.42 * (2 * 2.5 + 3 * 1.0), places=6)
+        self.assertAlmostEqual(bare.loaded.kg, bare.own.kg, places=9)
 
     def test_what_lies_on_it_lies_at_its_top(self) -> None:
         made = standing(solved(STOUT), holds=Holds(load_kg=10.0))

@@ -130,14 +130,16 @@ class HoldsSheet:
         if (wind := standing.wind) and tips and tips.inside_mm > 0:
             speed, anchors = self.finish.tables.speed, self.finish.wishes.site.anchors
             controls.append(figure_in("site/anchors", "Anchors in the ground", voice.count(anchors)))
+            controls.append(picked("site/stretched", "Stretched over it", [(c, told.STRETCHED[c], c) for c in told.STRETCHED], self.finish.wishes.site.stretched))
+            covered = self.finish.wishes.site.stretched != "nothing"
             held = (
                 "its weight holds it"
                 if wind.lift_n <= 0
                 else f"each anchor of the {anchors / 2:g} on that side: {told.newton(wind.each_n)}"
             )
             lines = [
-                f"{wind.area_m2:.2f} m² of it, seen from its worst side, at {speed.wind_n_m2:g} N a square metre (your table, usual for a fresh gale) make {told.newton(wind.push_n)}.",
-                "Its outline is taken as closed; half of the anchors hold.",
+                f"{wind.area_m2:.3g} m² of it, seen from its worst side, at {speed.wind_n_m2:g} N a square metre (your table, usual for a fresh gale) make {told.newton(wind.push_n)}.",
+                f"{told.MEETS['covered' if covered else 'open']} Half of the anchors hold.",
             ]
             rows.append(WhyOut(title="Wind would lift it by", figure=told.newton(wind.lift_n) if wind.lift_n else "nothing", note=held, lines=lines,
                                tone="near" if wind.lift_n > 0 else "right"))  # fmt: skip

@@ -180,3 +180,11 @@ def care_for(one: Fastened, exposures: set[Exposure], name: Callable[[str], str]
             "Treated wood: mask and gloves while drilling; its dust and offcuts are not burned, and it does not touch food."
         )
     return found
+
+
+# What is stretched over something that stands in the wind, and what that then meets.
+STRETCHED = {"nothing": "nothing", "sheet": "cloth, sheet or boards"}
+MEETS = {
+    "open": "Open: only what its own wood shows is reckoned, what stands behind other wood once.",
+    "covered": "Closed: all within its outline is reckoned.",
+}

@@ -148,10 +148,11 @@ class SubAssembly:
 
 @dataclass(frozen=True)
 class HeldIn:
-    """A recess that holds something by its edge: the boards that go round it, and how deep it is."""
+    """A recess that holds something by its edge: the boards that go round it, and how deep it is; `area_mm2`: how large that is, where it is said."""
 
     boards: tuple[str, ...]
     depth_mm: float
+    area_mm2: float | None = None
 
 
 @dataclass(frozen=True)

@@ -7,6 +7,7 @@ from itertools import combinations
 from fennup.core.errors import SpecError
 from fennup.core.finish.planned import Finish
 from fennup.core.finish.tables import Plastic
+from fennup.core.geometry.polygon import signed_area
 from fennup.core.geometry.vec import Point2
 from fennup.core.site.fill import LITRE_MM3, Filled, filled
 from fennup.core.site.gaps import Caught, Opening, caught_in, openings
@@ -27,6 +28,7 @@ from fennup.core.site.weight import (
     shares,
     tipping,
     weight_of,
+    stack_kg,
     wind_on,
 )
 
@@ -153,6 +155,21 @@ class Standing:
             for recess in own.recesses
         ]
 
+    @cached_property
+    def stack_kg(self) -> float:
+        """What the layers in its recesses weigh: as large as what it holds, else as the recess."""
+        holds, total = self.finish.wishes.holds, 0.0
+        design = self.finish.design
+        for id, own in (design.assembly.inside or {"": design.assembly}).items():
+            ruler = design.ruler.within(id) if id else design.ruler
+            for recess in own.recesses:
+                area = recess.area_mm2
+                if area is None:
+                    runs = ruler.runs("held") or ruler.runs("rabbet") or ruler.runs("opening") or {}
+                    area = abs(signed_area([(start[0], start[1]) for start, _ in runs.values()]))
+                total += stack_kg(area, holds.glass_mm, holds.spacer_mm + holds.art_mm + holds.back_mm)
+        return total
+
     # Load.
 
     @cached_property
@@ -166,6 +183,8 @@ class Standing:
         mass = self.own
         if self.held and self.filling_kg:
             mass = mass.and_also(Mass(self.filling_kg, self.held.middle))
+        if self.stack_kg:
+            mass = mass.and_also(Mass(self.stack_kg, self.own.at))
         load = self.finish.wishes.holds.load_kg
         return mass.and_also(Mass(load, (self.own.at[0], self.own.at[1], self.high))) if load else mass
 
@@ -203,7 +222,7 @@ class Standing:
     def wind(self) -> Wind | None:
         """What the wind does to it, empty."""
         speed, site = self.finish.tables.speed, self.finish.wishes.site
-        return wind_on(self.finish.design, self.footing, self.own, speed.wind_n_m2, site.anchors)
+        return wind_on(self.finish.design, self.footing, self.own, speed.wind_n_m2, site.anchors, covered=site.stretched != "nothing")
 
     # Where somebody could be caught.
 

@@ -66,7 +66,7 @@ class Holds(Strict):
 class Site(Strict):
     """Where it stands or hangs. `readings`: what the tape reads between two feet, `AB/CD`; `rises`: how much higher the ground is at a foot than at the first;
     `top_mm`: how high its top hangs, `hooks_in_mm`: how far in from its sides, `drop_mm`: how far below its top they carry, `studs_mm`: how far
-    apart what carries is in the wall, `first_stud_mm` from the middle; `anchors`; `latitude_deg` and `day` for the sun."""
+    apart what carries is in the wall, `first_stud_mm` from the middle; `stretched`: what hangs over it that the wind meets, besides its own wood; `anchors`; `latitude_deg` and `day` for the sun."""
 
     readings: Annotated[dict[Key, Large_mm], Field(max_length=MOST)] = {}
     rises: Annotated[dict[Key, Rise_mm], Field(max_length=200)] = {}
@@ -75,6 +75,7 @@ class Site(Strict):
     drop_mm: Some_mm = 30.0
     studs_mm: Large_mm = 600.0
     first_stud_mm: Rise_mm = 0.0
+    stretched: Literal["nothing", "sheet"] = "nothing"
     anchors: Annotated[int, Field(ge=0, le=40)] = 4
     latitude_deg: Annotated[float, Field(ge=-90, le=90, allow_inf_nan=False)] = 52.0
     day: Day = date(2027, 3, 20)

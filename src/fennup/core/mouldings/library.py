@@ -11,6 +11,7 @@ from fennup.core.editing import edit_field, get_at, put_at
 from fennup.core.errors import SpecError
 from fennup.core.kinds.fields import Play_mm, Size_mm, Strict
 from fennup.core.kinds.ploughing import Profile, check_ploughed
+from fennup.core.site.weight import stack_kg
 from fennup.core.stock.outlined import Turning, turned
 from fennup.core.stock.sizes import Within_mm
 from fennup.core.units.lengths import Tape
@@ -21,8 +22,6 @@ MouldingId = Annotated[str, Field(pattern=r"^m[1-9][0-9]{0,4}$", description="wh
 ContentId = Annotated[str, Field(pattern=r"^c[1-9][0-9]{0,4}$", description="which of the things to be framed; it never changes")]
 Text = Annotated[str, Field(max_length=60)]
 Length_mm = Annotated[float, Field(ge=1, le=20_000, allow_inf_nan=False, description="mm, of a length that was found")]
-GLASS_KG_M3, BOARD_KG_M3 = 2500.0, 1000.0  # what is not weighed: flat glass; hardboard, which few backs are heavier than
-MM3_PER_M3 = 1e9
 TEXTS = ("name", "wood", "finish")
 TURNS: tuple[Turning, ...] = ("quarter", "over")
 NEW_MOULDING: dict[str, Any] = {
@@ -85,8 +84,7 @@ class Content(Strict):
     def weighs_kg(self) -> float:
         """As somebody weighed it; else glass by its thickness, and all else as dense board."""
         area = self.width_mm * self.height_mm
-        glass, board = self.glass_mm * GLASS_KG_M3, (self.thick_mm - self.glass_mm) * BOARD_KG_M3
-        return self.weight_kg or area * (glass + board) / MM3_PER_M3
+        return self.weight_kg or stack_kg(area, self.glass_mm, self.thick_mm - self.glass_mm)
 
     @model_validator(mode="after")
     def _is_something(self) -> "Content":

@@ -6,6 +6,7 @@ from itertools import combinations
 from math import atan, atan2, cos, degrees, hypot, sin
 
 import numpy as np
+from manifold3d import CrossSection, FillRule
 
 from fennup.core.design import Design
 from fennup.core.geometry.polygon import hull
@@ -14,6 +15,7 @@ from fennup.core.tolerances import SAME
 
 MM3_PER_M3 = 1e9
 GRAVITY = 9.81  # N for a kg
+GLASS_KG_M3, BOARD_KG_M3 = 2500.0, 1000.0  # flat glass; hardboard, which few backs are heavier than
 ON_GROUND_MM = 0.5
 TURNS = 24  # directions in which the wind is tried
 
@@ -34,6 +36,11 @@ class Mass:
 
 
 NO_MASS = Mass(0.0, (0.0, 0.0, 0.0))
+
+
+def stack_kg(area_mm2: float, glass_mm: float, board_mm: float) -> float:
+    """What layers that nobody weighed come to: glass by its thickness, and all else as dense board."""
+    return area_mm2 * (glass_mm * GLASS_KG_M3 + board_mm * BOARD_KG_M3) / MM3_PER_M3
 
 
 def weight_of(design: Design, kg_m3: Mapping[str, float]) -> Mass:
@@ -150,18 +157,19 @@ class Wind:
     each_n: float
 
 
-def wind_on(design: Design, footing: Footing, mass: Mass, n_m2: float, anchors: int) -> Wind | None:
-    """The worst of all directions; the area is that of the whole outline, half of the anchors hold. None where it stands on no more than a line."""
+def wind_on(design: Design, footing: Footing, mass: Mass, n_m2: float, anchors: int, *, covered: bool = False) -> Wind | None:
+    """The worst of all directions; the area is what its wood shows, of what is `covered` that of the whole outline; half of the anchors hold. None where it
+    stands on no more than a line."""
     if len(footing.outline) < 3:
         return None
-    points = corners_of_made(design)
+    pieces = [piece.points for id, s in design.solids.items() if not design.boards[id].found for piece in s.world]
     worst: tuple[float, Wind] | None = None
     for k in range(TURNS):
         turn = k * np.pi / (TURNS / 2)
         way = (cos(turn), sin(turn))
         across = (-way[1], way[0])
-        outline = hull([(p[0] * across[0] + p[1] * across[1], p[2]) for p in points])
-        area, high = _area_and_height(outline)
+        seen = [[(p[0] * across[0] + p[1] * across[1], p[2]) for p in points] for points in pieces]
+        area, high = _whole(seen) if covered else _shown(seen)
         push = area * n_m2 / 1e6
         far = max(x * way[0] + y * way[1] for x, y in footing.outline)
         near = min(x * way[0] + y * way[1] for x, y in footing.outline)
@@ -174,13 +182,26 @@ def wind_on(design: Design, footing: Footing, mass: Mass, n_m2: float, anchors: 
     return worst[1] if worst else None
 
 
+def _whole(seen: Sequence[list[Point2]]) -> tuple[float, float]:
+    """The area of all that lies within an outline round everything, and how high its middle is."""
+    return _area_and_height(hull([p for points in seen for p in points]))
+
+
+def _shown(seen: Sequence[list[Point2]]) -> tuple[float, float]:
+    """The area that pieces show, what lies behind each other once, and how high its middle is."""
+    both = CrossSection([hull(points) for points in seen], FillRule.NonZero).to_polygons()
+    parts = [_area_and_height(tuple((float(x), float(y)) for x, y in ring)) for ring in both]
+    area = sum(a for a, _ in parts)  # holes run the other way round and count less
+    return area, sum(a * high for a, high in parts) / area if area > SAME else 0.0
+
+
 def _area_and_height(outline: tuple[Point2, ...]) -> tuple[float, float]:
     """A flat outline's area and how high its middle is."""
     area = moment = 0.0
     for (ax, ay), (bx, by) in zip(outline, (*outline[1:], outline[0]), strict=True):
         twice = ax * by - bx * ay
         area, moment = area + twice / 2, moment + (ay + by) * twice / 6
-    return area, moment / area if area > SAME else 0.0
+    return area, moment / area if abs(area) > SAME else 0.0
 
 
 def pull_on_wall(kg: float, out_mm: float, between_mm: float) -> float:

@@ -12,7 +12,7 @@ from fennup.core.kinds.fields import CornerJoint
 from fennup.core.kinds.flat_frame.layers import Strips, lay_layers, recess_walls
 from fennup.core.kinds.flat_frame.outline import Baseline, Side, baseline
 from fennup.core.kinds.flat_frame.ring import GROUND, Meets, check_runs, frame_along, join, own_edges
-from fennup.core.kinds.flat_frame.shapes import CornerPin, HeldRound, Irregular, Rectangle, SidePin, pinned_measure
+from fennup.core.kinds.flat_frame.shapes import CornerPin, HeldPanel, HeldRound, Irregular, Rectangle, SidePin, pinned_measure
 from fennup.core.kinds.flat_frame.spec import FlatFrameSpec
 from fennup.core.kinds.inner import Added, Face, add_inner, panel
 from fennup.core.kinds.stopping import with_grooves
@@ -62,7 +62,9 @@ def _recesses(spec: FlatFrameSpec, rails: tuple[Board, ...], strips: Strips) -> 
     if spec.recess is None:
         return ()
     boards = tuple(board.id for _, board, _ in recess_walls(spec.recess, rails, strips))
-    return (HeldIn(boards, spec.recess.depth_mm),)
+    size = spec.shape.size if isinstance(spec.shape, Rectangle) else None
+    area = size.object_width_mm * size.object_depth_mm if isinstance(size, HeldPanel) else None
+    return (HeldIn(boards, spec.recess.depth_mm, area),)
 
 
 def _inside(spec: FlatFrameSpec, rails: tuple[Board, ...], strips: Strips, added: Added) -> None:
