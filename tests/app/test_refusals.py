@@ -1,5 +1,6 @@
 """What cannot be built: every refusal says in words what is wrong, at its field, and the last good shape stays."""
 
+import re
 from typing import Any
 
 from tests.app.test_api import HEXAGON, Api
@@ -102,6 +103,27 @@ class WhatCannotBe(Api):
                 self.assertTrue(problem["path"] or not field, "a refusal names its field")
                 after = self.client.get(f"/api/projects/{project['id']}").json
                 self.assertEqual((after["version"], self.read(after, "file")), (project["version"], before))
+
+    def test_a_limit_that_is_told_is_taken_when_it_is_typed(self) -> None:
+        told = 0
+        for unit in ("mm", "in"):
+            for start, before, act in (
+                ("stool", [], given("top_width", "50 mm")), ("stool", [given("front_splay", "7")], given("top_width", "50 mm")),("stool", [], typed("rails.0.height_mm", "700 mm")),
+                ("tower", [], typed("rings.1.height_mm", "1500 mm")), ("hexagon", [], typed("rabbet.width_mm", "90 mm")),
+            ):  # fmt: skip
+                project = self.new(start=start, unit=unit)
+                refused = self.act(project, *before, act)
+                found = re.search(
+                    r"(?:At most|just touch at|thinner than|narrower than|less than|(?<!hair )under) ([^.]*(?:\.\d+)?(?: mm|″))",
+                    refused.text,
+                )
+                if refused.status_code != 422 or not found:
+                    continue
+                told += 1
+                again = self.act(project, *before, {**act, "text": found[1].replace("a hair over ", "").replace("a hair under ", "")})
+                with self.subTest(start=start, unit=unit, told=found[1]):
+                    self.assertEqual(again.status_code, 200, again.json.get("detail"))
+        self.assertGreaterEqual(told, 6)
 
     def test_arrow_keys_begin_at_what_is_seen_where_nothing_was_said(self) -> None:
         project = self.new(start="stool")

@@ -82,7 +82,9 @@ class InTheWood(unittest.TestCase):
                         worst = (one.length_mm or 0.0) - max(near for near, _ in near_far)
                         self.assertAlmostEqual(one.bite_mm or 0.0, worst, delta=2 * STEP)
                         self.assertGreater(worst, shank * rules.bite_shanks - 2 * STEP)
-                        self.assertGreater(min(sum(pair) for pair in near_far), (one.length_mm or 0.0) + rules.cover_mm - 2 * STEP)
+                        self.assertGreater(
+                            min(sum(pair) for pair in near_far), (one.length_mm or 0.0) + rules.cover_mm - 2 * STEP
+                        )
                     self.assertGreater(min(min(pair) for pair in near_far), 1.0)
                 walked += len(near_far)
         self.assertGreater(walked, 300)

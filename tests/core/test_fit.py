@@ -257,7 +257,9 @@ class Readings(unittest.TestCase):
         long = hypot(wide + 12.0, deep)  # both sides of one pair are 12 longer: square all the same
         reads = [read(e.key, e.value + (12.0 if abs(e.value - wide) < 1e-6 else 0.0)) for e in sides]
         fit = fit_of(made, *reads, *(read(e.key, long) for e in diagonals))
-        self.assertEqual([t.way for t in fit.told if t.keys[0] in {e.key for e in diagonals} and t.way in ("no_shape", "slip")], [])
+        self.assertEqual(
+            [t.way for t in fit.told if t.keys[0] in {e.key for e in diagonals} and t.way in ("no_shape", "slip")], []
+        )
 
     def test_no_shape_has_these(self) -> None:
         """Of five equal sides two diagonals fix the shape, and the third follows."""
@@ -682,7 +684,9 @@ class Passage(unittest.TestCase):
             self.assertLessEqual(max(way.wide_mm - wide, way.high_mm - high), 0.01 + 1e-6)
             door = {"width_mm": wide - 0.5, "height_mm": high - 0.5}
             (passing,) = passes(points, PassageWishes.model_validate({"door": door}))
-            over = np.maximum(a * abs(np.sin(leans)) + b * np.cos(leans) - wide + 0.5, a * np.cos(leans) + b * abs(np.sin(leans)) - high + 0.5).min()
+            over = np.maximum(
+                a * abs(np.sin(leans)) + b * np.cos(leans) - wide + 0.5, a * np.cos(leans) + b * abs(np.sin(leans)) - high + 0.5
+            ).min()
             if over <= 0:
                 continue  # it goes at another lean
             self.assertIsNone(passing.way)

@@ -129,7 +129,9 @@ class Weight(unittest.TestCase):
     def test_glass_picture_and_back_hang_on_the_hooks_too(self) -> None:
         spec = next(p["spec"] for p in PROJECTS if p["name"] == "Regatta poster frame")
         design = solved_spec(spec, Workshop()).design
-        bare, glazed = (Standing(Finish(design, USUAL_TABLES, FinishWishes(holds=Holds(glass_mm=g, back_mm=b)))) for g, b in ((0, 0), (2, 3)))
+        bare, glazed = (
+            Standing(Finish(design, USUAL_TABLES, FinishWishes(holds=Holds(glass_mm=g, back_mm=b)))) for g, b in ((0, 0), (2, 3))
+        )
         self.assertAlmostEqual(glazed.loaded.kg - bare.loaded.kg, 0.594 * 0.42 * (2 * 2.5 + 3 * 1.0), places=6)
         self.assertAlmostEqual(bare.loaded.kg, bare.own.kg, places=9)
 

@@ -130,7 +130,14 @@ class HoldsSheet:
         if (wind := standing.wind) and tips and tips.inside_mm > 0:
             speed, anchors = self.finish.tables.speed, self.finish.wishes.site.anchors
             controls.append(figure_in("site/anchors", "Anchors in the ground", voice.count(anchors)))
-            controls.append(picked("site/stretched", "Stretched over it", [(c, told.STRETCHED[c], c) for c in told.STRETCHED], self.finish.wishes.site.stretched))
+            controls.append(
+                picked(
+                    "site/stretched",
+                    "Stretched over it",
+                    [(c, told.STRETCHED[c], c) for c in told.STRETCHED],
+                    self.finish.wishes.site.stretched,
+                )
+            )
             covered = self.finish.wishes.site.stretched != "nothing"
             held = (
                 "its weight holds it"

@@ -1,5 +1,6 @@
 """Projects: a name, a tape and a spec, changed by acts and solved afresh each time."""
 
+from math import ceil
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, ValidationInfo, field_validator
@@ -10,7 +11,7 @@ from fennup.app.services.upgrade import PROJECT
 from fennup.app.services.validate import Invalid, from_core, validated
 from fennup.app.wording.figures import Voice
 from fennup.app.wording.labels import NEW_NAMES, Naming
-from fennup.core.drawing.edit import Choose, Edit, Fit, Free, Nudge, ProjectAct, Rescale, TypeIn
+from fennup.core.drawing.edit import Choose, Edit, Fit, Free, Give, Nudge, ProjectAct, Rescale, TypeIn
 from fennup.core.drawing.view import Control
 from fennup.core.editing import nudged, read_figure
 from fennup.core.errors import CoreError, SpecError
@@ -63,6 +64,8 @@ class ProjectBody(BaseModel):
 
 
 PLAIN = Voice(tape("mm", "1"))
+MOVING_LIMITS = ("top_width", "top_depth", "top_side")
+MOST_LIMITS = 40  # how often a limit is tried that moves with what is typed
 
 
 def valid_spec(document: Any, voice: Voice = PLAIN) -> ProjectSpec:
@@ -93,9 +96,43 @@ def _after_act(body: ProjectBody, act: ProjectAct) -> ProjectBody:
     spec = valid_spec(body.spec, voice)
     try:
         changed = _changed(spec, act, voice)
+        if _moves_its_limit(act):
+            _assembled(changed)
     except CoreError as error:
-        raise from_core(error, voice) from None
+        raise from_core(_with_limit_tried(error, spec, act, voice), voice) from None
     return body.model_copy(update={"spec": validated(ProjectSpec, changed, voice).model_dump(mode="json")})
+
+
+def _moves_its_limit(act: ProjectAct, *measures: str) -> bool:
+    """Whether what is typed is a size whose limit moves with it."""
+    name = act.measure if isinstance(act, Give) else act.path if isinstance(act, TypeIn) else ""
+    return bool(name) and name.removesuffix("_mm").endswith(measures or MOVING_LIMITS)
+
+
+def _assembled(changed: dict[str, Any]) -> None:
+    """SpecError where a spec cannot be put together; what is wrong with its fields, whoever validates it says."""
+    try:
+        assemble(settle(ProjectSpec.model_validate(changed)))
+    except ValidationError:
+        return
+
+
+def _with_limit_tried(error: CoreError, spec: ProjectSpec, act: ProjectAct, voice: Voice) -> CoreError:
+    """A refusal whose limit was tried: where other sizes move along with the one that is typed, its limit does too, until typing it is taken."""
+    measure, told = str(error.data.get("measure", "")).rpartition("/")[2], error
+    if not measure or "limit_mm" not in error.data or not _moves_its_limit(act, measure):
+        return error
+    for _ in range(MOST_LIMITS):
+        text = f"{ceil(float(str(told.data['limit_mm'])) * 100) / 100!r} mm"
+        try:
+            _assembled(_changed(spec, act.model_copy(update={"text": text}), voice))
+        except CoreError as again:
+            if again.code != error.code:
+                return error
+            told = again
+        else:
+            return told
+    return told
 
 
 def _with_outcomes(refused: Invalid, body: ProjectBody) -> Invalid:

@@ -2,15 +2,18 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
-from math import ceil
+from math import ceil, floor
+from typing import Literal
 
 from pydantic import BaseModel
 
 from fennup.app.wording.labels import NOBODY, Naming, label
 from fennup.core.drawing.view import BY_ITSELF, Standing, SumOf
-from fennup.core.tolerances import NOTHING
+from fennup.core.tolerances import NOTHING, SAME
 from fennup.core.units.angles import angle_text
 from fennup.core.units.lengths import Hair, Tape, decimals, off_the_marks, read_as_typed, read_at_least, read_length
+
+LIMIT_MM = 0.01  # how finely a limit is told
 
 
 class Figure(BaseModel, frozen=True):
@@ -112,6 +115,13 @@ class Voice:
         """The same of the least that does: at the tape's first mark that is not less."""
         mark = read_at_least(mm, self.tape)
         return f"{mark.text}{'″' if mark.unit == 'in' else ' mm'}"
+
+    def limit(self, mm: float, side: Literal["most", "least"]) -> str:
+        """A length told as a limit: on the side that is allowed, to a hundredth of a millimetre or a 64th of an inch, so that typing it back is taken."""
+        step = LIMIT_MM if self.tape.unit == "mm" else 25.4 / 64
+        steps = mm / step
+        whole = floor(steps + SAME) if side == "most" else ceil(steps - SAME)
+        return self.say(mm if abs(steps - round(steps)) < SAME else whole * step)
 
     def run(self, mm: float) -> str:
         """How much of a board, rounded up to what one buys by: cm, or tenths of a foot."""

@@ -240,9 +240,17 @@ class FitWords:
             case "no_shape":
                 likely = f"Most likely misread: {self.label(e)}, {self.value(told.value, e.unit)}; planned is {self.value(e.value, e.unit)}."
                 if figures.get("impossible"):
-                    return [f"It is {self.small(told.off)} past what such sides can have, however they stand.", likely, "Read it once more."]
+                    return [
+                        f"It is {self.small(told.off)} past what such sides can have, however they stand.",
+                        likely,
+                        "Read it once more.",
+                    ]
                 others = f"That is {self.small(told.off)} from what the others and the sides make it."
-                return [likely, *([others] if len(told.keys) > 1 else []), "Read it once more, then the sides: one of them may not be as long as it should be."]
+                return [
+                    likely,
+                    *([others] if len(told.keys) > 1 else []),
+                    "Read it once more, then the sides: one of them may not be as long as it should be.",
+                ]
             case "unit":
                 return [f"It should read {self.value(e.value, e.unit)}. Was it read in another unit, or a digit too many?"]
             case "slip":

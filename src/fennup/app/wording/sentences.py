@@ -9,7 +9,7 @@ LONGEST = 40
 
 
 class _InWords(Formatter):
-    """`{mm:length}` on the project's tape, `{value:gap}` too small for a tape, `{deg:angle}`, `{measure:size}` by its name,
+    """`{mm:length}` on the project's tape, `{mm:most}` and `{mm:least}` one that is a limit, on the side that is allowed, `{value:gap}` too small for a tape, `{deg:angle}`, `{measure:size}` by its name,
     `{part:inside}` a name within a sentence; without a sort, as it is."""
 
     def __init__(self, voice: Voice) -> None:
@@ -18,6 +18,8 @@ class _InWords(Formatter):
     def format_field(self, value: Any, format_spec: str) -> Any:
         if format_spec == "length":
             return self._voice.say(float(value))
+        if format_spec in ("most", "least"):
+            return self._voice.limit(float(value), "most" if format_spec == "most" else "least")
         if format_spec == "gap":
             return self._voice.small(float(value))
         if format_spec == "angle":

@@ -14,7 +14,22 @@ FAR_MM, FAR_DEG = 5.0, 5.0  # farther out than that, it was misread before it wa
 INCH_MM, FOOT_MM = 25.4, 304.8
 FEET_IN = 12.0
 BURNED_MM = (10.0, 100.0)  # where a tape is held at a mark when its hook is not trusted
-Slip = Literal["inches", "mm", "cm", "foot", "inch", "burned", "nought", "m", "run", "feet_inches", "swapped", "rest_of_square", "rest_of_straight", "half"]
+Slip = Literal[
+    "inches",
+    "mm",
+    "cm",
+    "foot",
+    "inch",
+    "burned",
+    "nought",
+    "m",
+    "run",
+    "feet_inches",
+    "swapped",
+    "rest_of_square",
+    "rest_of_straight",
+    "half",
+]
 
 
 @dataclass(frozen=True)
@@ -108,5 +123,11 @@ def slips_of(check: Check) -> tuple[Misread, ...]:
         found += [Misread(v + s * FOOT_MM, "foot") for s in (-1, 1)]
         found += [Misread(v + s * INCH_MM, "inch") for s in (-1, 1)]
         found += [Misread(v + s * mm, "burned") for mm in BURNED_MM for s in (-1, 1)]
-        found += [Misread(v * 10, "nought"), Misread(v * 100, "nought"), Misread(v / 100, "nought"), Misread(v / 1000, "m"), *_digits_off(v)]
+        found += [
+            Misread(v * 10, "nought"),
+            Misread(v * 100, "nought"),
+            Misread(v / 100, "nought"),
+            Misread(v / 1000, "m"),
+            *_digits_off(v),
+        ]
     return tuple(m for m in found if m.value > 0 and abs(m.value - v) > check.far)

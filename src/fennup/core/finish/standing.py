@@ -26,9 +26,9 @@ from fennup.core.site.weight import (
     in_order_round,
     pull_on_wall,
     shares,
+    stack_kg,
     tipping,
     weight_of,
-    stack_kg,
     wind_on,
 )
 
@@ -222,7 +222,9 @@ class Standing:
     def wind(self) -> Wind | None:
         """What the wind does to it, empty."""
         speed, site = self.finish.tables.speed, self.finish.wishes.site
-        return wind_on(self.finish.design, self.footing, self.own, speed.wind_n_m2, site.anchors, covered=site.stretched != "nothing")
+        return wind_on(
+            self.finish.design, self.footing, self.own, speed.wind_n_m2, site.anchors, covered=site.stretched != "nothing"
+        )
 
     # Where somebody could be caught.
 

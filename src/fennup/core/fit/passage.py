@@ -193,9 +193,9 @@ def _just_through(turns: Turns, wide_mm: float, high_mm: float, most_long_mm: fl
     if not found:
         return None
     _, lean, sides, up, ahead = min(found, key=lambda one: one[0])
-    edges = (_edge(sides, np.array([lean, lean + step * LEAN_STEP_DEG]), 0, 1, wide_mm, high_mm) for step in (-1, 1))
+    least, most = (_edge(sides, np.array([lean, lean + step * LEAN_STEP_DEG]), 0, 1, wide_mm, high_mm) for step in (-1, 1))
     taken = sides.takes(np.array([lean]))
-    return Turned(up, ahead, *edges, float(taken[0][0]), float(taken[1][0]), sides.long)
+    return Turned(up, ahead, least, most, float(taken[0][0]), float(taken[1][0]), sides.long)
 
 
 def _least_over(sides: _Sides, width: Array, height: Array, wide_mm: float, high_mm: float) -> tuple[float, float]:
@@ -207,7 +207,7 @@ def _least_over(sides: _Sides, width: Array, height: Array, wide_mm: float, high
     best = (float(over.min()), float(leans[int(over.argmin())]))
     while step > FINEST_DEG:
         near = leans[over - steep * step / 2 <= best[0]]
-        if not near.size or best[0] <= 0 and step < LEAN_STEP_DEG:
+        if not near.size or (best[0] <= 0 and step < LEAN_STEP_DEG):
             break
         leans = np.unique((near[:, None] + np.linspace(-step / 2, step / 2, PARTS + 1)).ravel())
         wide, high = sides.takes(leans)

@@ -50,7 +50,7 @@ WORDS = Words(
     },
     refusals={
         "runs_and_corners": "There are {count} corners for these runs: between every two of them there is one, {most} in all, or one more where they go round.",
-        "moulding_too_thick": "So thick, {mm:length}, nothing is left of its back once both edges lie flat: less than {limit_mm:length} at this width and spring.",
+        "moulding_too_thick": "So thick, {mm:length}, nothing is left of its back once both edges lie flat: less than {limit_mm:most} at this width and spring.",
         "runs_do_not_close": "The last run ends {mm:length} away from where the first one begins. Make it as long as the wall opposite, or take the last corner away.",
         "runs_in_line": "At {corner} the two runs are in one line: there is no corner to miter.",
     },

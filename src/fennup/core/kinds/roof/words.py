@@ -124,7 +124,7 @@ WORDS = Words(
         "rafter_nothing": "Nothing is left of {part:inside} between ridge and foot.",
         "roof_too_flat": "The roof is so flat that two panels lie in one plane.",
         "back_not_higher": "The back must be higher than the front, {limit_mm:length}.",
-        "too_thick_here": "Boards {mm:length} thick leave nothing inside. They must be thinner than {limit_mm:length}.",
+        "too_thick_here": "Boards {mm:length} thick leave nothing inside. They must be thinner than {limit_mm:most}.",
         "ridge_needs_four": "A ridge lies over a rectangle.",
         "ridge_nothing": "The hips leave nothing of a ridge of {mm:length}. Let them meet in a point, or take a longer one.",
         "ridge_too_long": "A ridge of {mm:length} leaves no slope at its ends: the eaves are only {limit_mm:length} deep.",

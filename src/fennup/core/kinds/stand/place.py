@@ -121,7 +121,7 @@ def _check_apart(spec: StandSpec, legs: list[Board]) -> None:
                 name = "top_depth" if behind else "top_width"
             field = spec.field_of(name, f"plan.{name}_mm")
             limit = _touch_mm(spec, i, j, name)
-            raise SpecError("legs_cross", (field,), part=legs[i].name, other=legs[j].name, limit_mm=limit)
+            raise SpecError("legs_cross", (field,), part=legs[i].name, other=legs[j].name, limit_mm=limit, measure=name)
 
 
 def _touch_mm(spec: StandSpec, i: int, j: int, name: str) -> float:

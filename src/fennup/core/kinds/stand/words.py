@@ -112,10 +112,10 @@ WORDS = Words(
     },
     refusals={
         "apron_twisted": "{part} is turned {deg:angle} out of that side: nothing lies flat on it. Take the front and the back, or plane the legs.",
-        "legs_cross": "{part} and {other:inside} would stand in one another. They just touch at {limit_mm:length}.",
+        "legs_cross": "{part} and {other:inside} would stand in one another. They just touch at {limit_mm:least}.",
         "legs_nothing": "At this height and splay nothing is left of a leg between foot and head.",
-        "rail_above": "A rail {mm:length} up would stand above the heads of the legs. At most {limit_mm:length}.",
-        "ring_off_legs": "A ring {mm:length} up does not reach the legs. At most {limit_mm:length}.",
+        "rail_above": "A rail {mm:length} up would stand above the heads of the legs. At most {limit_mm:most}.",
+        "ring_off_legs": "A ring {mm:length} up does not reach the legs. At most {limit_mm:most}.",
         "brace_above": "Braces up to {mm:length} end above the legs, {limit_mm:length} high.",
         "braces_flat": "Braces must rise: they end at {mm:length} and start at {limit_mm:length}.",
         "top_on_pairs": "Pairs of legs meet at their heads: a top would stand on points. Take four legs for a top.",
