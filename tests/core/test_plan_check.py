@@ -43,6 +43,14 @@ class Plans(unittest.TestCase):
         self.assertAlmostEqual(true[f"{P}longest"] or 0.0, LONGEST, places=6)
         self.assertAlmostEqual(true[f"{P}miter"] or 0.0, MITER, places=3)
 
+    def test_only_what_the_plan_says_counts_not_the_starts_own_boards(self) -> None:
+        """Leaning walls 20 thick, where the start's are 18: nothing that was typed says otherwise."""
+        said = [Stated(f"{S}outer_bottom_flats", 300.0, 0.5), Stated(f"{S}outer_top_flats", 400.0, 0.5), Stated(f"{S}height", 350.0, 0.5),
+                Stated(f"{P}thickness", 20.0, 0.5)]  # fmt: skip
+        checked = check_plan(start_spec("tub"), said)
+        self.assertEqual(checked.best.wrong, ())
+        self.assertEqual({v.stated.key: v.true for v in checked.best.verdicts}[f"{P}thickness"], 20.0)
+
     def test_every_misprint_is_found_wherever_it_stands_with_the_exact_value(self) -> None:
         for key, wrong, right in (
             (f"{S}outer_bottom_flats", 365.0, FLATS), (f"{S}slant", 230.0, SLANT), (f"{S}slope", 12.0, SLOPE), (f"{S}height", 169.0, HEIGHT),

@@ -1,6 +1,8 @@
 """Somebody's plan in words: read from text, checked, and what it should say."""
 
+import re
 from collections.abc import Sequence
+from contextlib import suppress
 
 from fennup.app.schemas.plan_check import PlanChecked, PlanLineIn, PlanLineRead, PlanRead, PlanVerdict, SayableOut
 from fennup.app.services.drawings import control_out
@@ -21,6 +23,7 @@ from fennup.core.project.describe import describe
 from fennup.core.project.spec import ProjectSpec
 from fennup.core.project.starts import start_spec
 from fennup.core.solve import Solution, designed
+from fennup.core.units.angles import parse_angle_deg
 from fennup.core.units.lengths import Unit, tape
 from fennup.core.workshop import Workshop
 
@@ -30,6 +33,22 @@ PART_WORDS = {
     "longest": "longest edge", "shortest": "shortest edge", "overall": "over all, tip to tip", "miter": "miter", "bevel": "bevel, the blade's tilt",
     "width": "wide, before it is ripped", "thickness": "thick", "count": "how many",
 }  # fmt: skip
+
+
+# Words for an angle, and words beside which they are none: up the slope one measures a length.
+ANGLE_WORDS = {"slope", "angle", "miter", "mitre", "bevel", "tilt", "splay", "pitch", "lean", "spring", "slant"}
+LENGTH_WORDS = {"up", "along", "length", "long", "edge", "face", "down", "over", "slant"}
+STEEPEST_DEG = 90.0
+
+
+def _is_bare_angle(name: str, value: str) -> bool:
+    """Whether a number without a unit stands beside a word for an angle."""
+    words = set(re.findall(r"[a-z]+", name.lower()))
+    if not words & ANGLE_WORDS or words & LENGTH_WORDS:
+        return False
+    with suppress(UnitError):
+        return parse_angle_deg(value) <= STEEPEST_DEG
+    return False
 
 
 class PlanDesk:
@@ -78,7 +97,7 @@ class PlanDesk:
             if not value:
                 left.append(name)
                 continue
-            degrees = any(sign in value.lower() for sign in ("°", "deg"))
+            degrees = any(sign in value.lower() for sign in ("°", "deg")) or _is_bare_angle(name, value)
             fitting = {key: label for key, label in self.labels.items() if not degrees or self.known[key].unit == "deg"}
             key = best_called(name, fitting, {line.key for line in lines})
             lines.append(PlanLineRead(text=name, value=value, key=key))

@@ -26,6 +26,7 @@ MOST_SHAPES = 300  # solved for one plan: what then is left untried is told
 STEPS = 12  # of a search for the size that a part's figure asks for
 BARE = tape("mm", "1")
 DIGITS = 9
+OF_THE_BOARD = ("thickness", "width", "count")  # what of a part is not worked out but chosen
 
 
 @dataclass(frozen=True)
@@ -161,7 +162,26 @@ def _with_fields(start: ProjectSpec, stated: Sequence[Stated], tried: _Tried) ->
                 raise SpecError("field_cannot", (f"lines.{number}",), key=one.key)
             taken.add(one.key)
             spec = made
+    for one in stated:
+        if one.key.startswith("part:") and one.key.rpartition(":")[2] in OF_THE_BOARD:
+            spec = _with_board(spec, one, taken, tried)
     return spec, frozenset(taken)
+
+
+def _with_board(spec: ProjectSpec, said: Stated, taken: set[str], tried: _Tried) -> ProjectSpec:
+    """A part's thickness, width or number that the plan says is taken as said: the start's own counts for nothing. Of the start's fields of that figure
+    the first by which the part becomes so; where none does, the spec as it is."""
+    now = tried.of(spec) or {}
+    before = now.get(said.key)
+    if before is None or abs(before - said.value) < SAME:
+        return spec
+    for key, value in now.items():
+        if key.startswith("field:") and key not in taken and abs(value - before) < SAME:
+            made = tried.after(spec, TypeIn(op="type", path=key.removeprefix("field:"), text=_text(said.value)))
+            if made is not None and abs((tried.of(made) or {}).get(said.key, before) - said.value) < SAME:
+                taken.add(key)
+                return made
+    return spec
 
 
 def _without(
