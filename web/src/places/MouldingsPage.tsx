@@ -126,7 +126,8 @@ function MouldingsSheet({
   };
   return (
     <>
-      <div className="mb-1 flex flex-wrap gap-2 lg:-mb-11 lg:justify-end">
+      <div className="mb-1 flex flex-wrap items-center gap-2">
+        <h2 className="mr-auto text-[24px]">{moulding?.title ?? "Mouldings"}</h2>
         <button type="button" className="plain-button" onClick={add}>
           Add a moulding
         </button>
@@ -136,7 +137,6 @@ function MouldingsSheet({
       </div>
       {moulding ? (
         <>
-          <h2 className="text-[24px]">{moulding.title}</h2>
           <p className="text-ink-2">
             {moulding.size_text}, {moulding.found_text}
             {moulding.finish && `, comes with ${moulding.finish} on it`}
