@@ -163,6 +163,18 @@ class Bench(InTheBrowser):
         told = {task["key"]: task for task in self.progress("Oar loft ladder")["tasks"]}
         self.assertFalse(told[first["key"]]["done"])
 
+    def test_measure_after_done_measures_the_piece_just_made_and_names_it(self) -> None:
+        page = self.bench("Slip gate braces", size=DESK)
+        bench = page.request.get(f"{self.url}/api/projects/{self.project('Slip gate braces')}/bench").json()
+        place, made = next((k, t) for k, t in enumerate(bench["tasks"]) if t["checks"] and t["doing"] == "step" and not t["first"])
+        page.get_by_role("button", name="More", exact=True).click()
+        page.get_by_role("listitem").nth(place).get_by_role("button").click()
+        self.press("Done")
+        expect(page.locator(".bench-title")).not_to_have_text(made["title"])
+        self.press(f"Measure {made['tag']}")
+        expect(page.locator(".bench-title")).to_have_text(made["title"])
+        expect(page.get_by_role("region", name="Measure")).to_be_visible()
+
     def test_marks_are_counted_and_what_a_reading_means_is_said(self) -> None:
         page = self.bench("Slip gate braces")
         bench = page.request.get(f"{self.url}/api/projects/{self.project('Slip gate braces')}/bench").json()

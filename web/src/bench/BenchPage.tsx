@@ -48,6 +48,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
   const { here, go } = useHere(bench, states);
   const [mode, setMode] = useState<Mode>("task");
   const [reading, setReading] = useState<Reading | null>(null);
+  const [justDone, setJustDone] = useState<string | null>(null);
   const [left, setLeft] = useState(false);
   const wide = useWide();
   const awake = useAwake();
@@ -67,6 +68,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
       go(key);
       setMode("task");
       setReading(null);
+      setJustDone(null);
     },
     [go],
   );
@@ -109,7 +111,10 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
     }
     held.add("cut", here, { planned: plannedOf(bench, here) });
     if (here.first || here.doing === "together") setMode("measure");
-    else goOn([here.key]);
+    else {
+      goOn([here.key]);
+      setJustDone(here.key);
+    }
   };
   const goBack = () => {
     if (mode !== "task") setMode("task");
@@ -126,7 +131,15 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
     }
   };
 
-  const measurable = (here?.checks.length ?? 0) > 0;
+  // After Done the piece just made is measured, not the next one, which is not cut yet; of one that somebody went to, that one.
+  const made = bench.tasks.find((task) => task.key === justDone);
+  const uncut = here !== undefined && !states(here.key).cut;
+  const toMeasure = uncut && made && made.checks.length > 0 && states(made.key).cut ? made : here;
+  const measurable = (toMeasure?.checks.length ?? 0) > 0;
+  const measure = () => {
+    if (toMeasure && toMeasure !== here) goTo(toMeasure.key);
+    setMode("measure");
+  };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = ["INPUT", "SELECT", "TEXTAREA"].includes((event.target as HTMLElement).tagName);
@@ -138,7 +151,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
       else if (typing) return;
       else if (event.key === "d" && mode === "task") doIt();
       else if (event.key === "b") goBack();
-      else if (event.key === "m" && measurable) setMode("measure");
+      else if (event.key === "m" && measurable && mode !== "measure") measure();
       else if (event.key === "w") setMode("wrong");
       else if (mode === "task") {
         const chosen = PLACES[Number(event.key) - 1];
@@ -151,7 +164,6 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
 
   if (!here) return <p className="p-6">Opening…</p>;
   const state = states(here.key);
-  const last = lastDone(bench, held);
   const done = bench.tasks.filter((task) => states(task.key).cut).length;
   const next = nextOpen(bench.tasks, place, (key) =>
     key === here.key ? { ...states(key), cut: {} as never } : states(key),
@@ -244,7 +256,7 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             bench={bench}
             task={here}
             state={state}
-            last={last}
+            last={lastDone(bench, held)}
             reminder={lesson}
             onRead={() =>
               lesson && held.add("reminded", { key: "log", fingerprint: "" }, { lesson: lesson.lesson })
@@ -291,9 +303,9 @@ function AtTheBench({ bench, held }: { bench: Bench; held: Held }) {
             className="bench-key"
             aria-keyshortcuts="m"
             disabled={!measurable || mode === "measure"}
-            onClick={() => setMode("measure")}
+            onClick={measure}
           >
-            Measure
+            {toMeasure && toMeasure !== here ? `Measure ${toMeasure.tag}` : "Measure"}
             <Key is="M" />
           </button>
           <button
