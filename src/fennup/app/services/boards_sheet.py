@@ -182,7 +182,8 @@ def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes
     bought = [line for line in plan.buy if line.count]
     foot = f"{len(plan.boards)} board{'s' if len(plan.boards) != 1 else ''}"
     if bought:
-        foot += f", {words.money(plan.cost, plan.currency)} to buy"
+        count = sum(board.bought for board in plan.boards)
+        foot += f", {count} of them to buy for {words.money(plan.cost, plan.currency)}"
     return PlanOut(
         tone=tone,
         headline=headline,

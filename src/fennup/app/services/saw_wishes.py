@@ -39,5 +39,5 @@ def placements(plan: BoardsDocument) -> dict[str, Placement]:
         name = f"{title}, board {board.number}" if several else title
         for piece in board.pieces:
             if not piece.project:
-                found[piece.key] = Placement(name, piece.rough_mm, shared.get(piece.key, {}))
+                found[piece.key] = Placement(name, piece.rough_mm, shared.get(piece.key, {}), board.bought)
     return found

@@ -18,7 +18,8 @@ MISSES = {
     "too_steep": "Steeper than a hand saw starts well: {needs:angle}, and {has:angle} is the most you gave it.",
 }
 CAUTIONS = {
-    "rough": "Old wood: find metal before any blade, test old paint before you sand or heat it. Dust of treated or hard wood: mask and extraction.",
+    "old_wood": "Wood that was used before: find metal before any blade, test old paint before you sand or heat it.",
+    "rough": "Dust of treated or hard wood: mask and extraction.",
     "short_piece": "Too short to hold by hand near a blade: cut it from a longer board, with a hold-down, or by hand saw.",
     "trapped_offcut": "The offcut lies under the leaning blade and can be thrown: let the blade stop before you lift it.",
     "long_piece": "A long end droops and tilts the cut: support it level with the table.",
@@ -52,7 +53,10 @@ STEP_NAMES = {
     "taper": "taper", "outline": "outline", "test": "test", "first_end": "first end",
     "second_end": "second end", "lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes", "scribe": "cut to fit", "saw_apart": "saw apart",
 }  # fmt: skip
-WITHOUT_TOOL = {"glue_up": "At the bench, with glue and clamps, before anything is sawn."}
+WITHOUT_TOOL = {
+    "rough": "A plain crosscut: at the miter saw, or by hand.",
+    "glue_up": "At the bench, with glue and clamps, before anything is sawn.",
+}
 # How the lines of a part's card begin that belong to a sort of work; of tapers and outlines all do.
 FIGURES_OF = {"lap": "lap", "birdsmouth": "birdsmouth", "holes": "holes"}
 SIMULATED = {

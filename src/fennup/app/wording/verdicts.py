@@ -108,7 +108,11 @@ def _first(solution: Solution, voice: Voice) -> ClosingLine:
     closing = solution.plan.closing
     if closing.state == "exact":
         within = all(setting.reachable for setting in solution.plan.settings)
-        detail = "Your saw's scale shows every angle" + (" as it is." if within else ", but it does not reach all of them.")
+        # Rips and tapers are set by figures of their own, which stand at their steps.
+        beveled = any(facts.rips for facts in solution.design.facts)
+        shown = "the angles of all ends" if beveled else "every angle"
+        as_is = f" as {'they are' if beveled else 'it is'}."
+        detail = f"Your saw's scale shows {shown}" + (as_is if within else ", but it does not reach all of them.")
         if closing.open_side:
             return ClosingLine(tone="closes", headline="Every joint closes.", detail=f"One side or more is left open. {detail}")
         return ClosingLine(tone="closes", headline="Closes exactly.", detail=detail)

@@ -103,7 +103,15 @@ class _Maker:
             for piece in facts.group.boards:
                 if piece in self.placed:
                     boards.setdefault(self.placed[piece].board, []).append(piece)
-        return [Step(f"board {name}", "rough", pieces=tuple(pieces), cautions=("rough",)) for name, pieces in boards.items()]
+        return [
+            Step(
+                f"board {name}",
+                "rough",
+                pieces=tuple(pieces),
+                cautions=("rough",) if self.placed[pieces[0]].new else ("old_wood", "rough"),
+            )
+            for name, pieces in boards.items()
+        ]
 
     def _from_boards(self, pieces: tuple[str, ...]) -> list[str]:
         return list(dict.fromkeys(f"board {self.placed[piece].board}" for piece in pieces if piece in self.placed))
