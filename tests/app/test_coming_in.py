@@ -111,7 +111,12 @@ class PlanCheck(LogPlace):
         self.assertEqual(self.client.post("/api/plan-check", json={"start": "boat", "lines": lines}).status_code, 422)
 
     def test_a_bare_number_beside_a_word_for_an_angle_is_degrees(self) -> None:
-        for text, ends in (("slope: 10", "slope"), ("Up the slope: 10", "slant"), ("wall miter 6.1", "A:miter"), ("slope: 203", "slant")):
+        for text, ends in (
+            ("slope: 10", "slope"),
+            ("Up the slope: 10", "slant"),
+            ("wall miter 6.1", "A:miter"),
+            ("slope: 203", "slant"),
+        ):
             read = self.client.post("/api/plan-check/read", json={"start": "tub", "text": text}).json
             self.assertEqual([line["key"].partition("/")[2] for line in read["lines"]], [ends], text)
 

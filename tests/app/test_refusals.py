@@ -120,7 +120,9 @@ class WhatCannotBe(Api):
                 if refused.status_code != 422 or not found:
                     continue
                 told += 1
-                again = self.act(project, *before, {**act, "text": found[1].replace("a hair over ", "").replace("a hair under ", "")})
+                again = self.act(
+                    project, *before, {**act, "text": found[1].replace("a hair over ", "").replace("a hair under ", "")}
+                )
                 with self.subTest(start=start, unit=unit, told=found[1]):
                     self.assertEqual(again.status_code, 200, again.json.get("detail"))
         self.assertGreaterEqual(told, 6)

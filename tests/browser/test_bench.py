@@ -166,7 +166,9 @@ class Bench(InTheBrowser):
     def test_measure_after_done_measures_the_piece_just_made_and_names_it(self) -> None:
         page = self.bench("Slip gate braces", size=DESK)
         bench = page.request.get(f"{self.url}/api/projects/{self.project('Slip gate braces')}/bench").json()
-        place, made = next((k, t) for k, t in enumerate(bench["tasks"]) if t["checks"] and t["doing"] == "step" and not t["first"])
+        place, made = next(
+            (k, t) for k, t in enumerate(bench["tasks"]) if t["checks"] and t["doing"] == "step" and not t["first"]
+        )
         page.get_by_role("button", name="More", exact=True).click()
         page.get_by_role("listitem").nth(place).get_by_role("button").click()
         self.press("Done")

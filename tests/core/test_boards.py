@@ -226,6 +226,17 @@ class Wished(unittest.TestCase):
             list(where(planned(self.made, self.rack, 3.0, pins={"P2": "r9"})).values()), ["r1"] * 4
         )  # there is no r9
 
+    def test_pins_and_spares_and_parts_that_could_not_be_glued_up_make_no_false_fault(self) -> None:
+        made = trapezoids(4, 300.0, 60.0, 30.0)
+        names = [board.id for board in made.assembly.boards]
+        rack = on_rack(bar(2100.0), bar(1100.0), bar(1100.0))
+        for pins in ({name: "r1" for name in names}, {names[0]: "r3"}, {names[0]: "r3", names[2]: "r2"}):
+            found = planned(made, rack, 3.0, spares="by_risk", pins=pins)
+            self.assertEqual((found.faults, len(found.layout.unplaced)), ((), 0))
+        wide = design(a_board("wide", 500.0, wide=400.0), a_board("narrow", 500.0, wide=60.0))
+        found = planned(wide, on_rack(bar(1100.0), bar(100.0, 90.0, 18.0)), 3.0, may_glue=True)
+        self.assertEqual(found.faults, ())
+
     def test_every_goal_gets_what_it_asks_for(self) -> None:
         long, short = bar(2100.0, price=30.0), bar(1100.0, price=12.0)
 
@@ -276,6 +287,34 @@ class Sheets(unittest.TestCase):
         # In strips of one triangle's width two strips of two would be all: four.
         self.assertEqual(int(610 // (wide + 2.4)) * int(620 // (282.84 + 2.4)), 4)
         self.assertEqual(len(planned(made, on_rack({"length_mm": 280.0, **sheet}), 2.4).layout.unplaced), 6)
+
+    def test_a_square_panel_in_a_sheet_that_may_lie_any_way(self) -> None:
+        spec = {"kind": "box", "plan": {"form": "rectangle", "width_mm": 500.0, "depth_mm": 500.0}, "height_mm": 200.0,
+                "thickness_mm": 18.0, "floor": {"height_mm": 20.0, "thickness_mm": 4.0, "play_mm": 2.0}}  # fmt: skip
+        _, made = designed(project(spec))
+        sheet = {"length_mm": 2500.0, "width_mm": 600.0, "thickness_mm": 4.0, "sheet": True, "any_way": True}
+        for wishes, panels in (({}, 1), ({"spares": "own", "spare_percent": 100}, 2)):
+            found = planned(made, on_rack(bar(9000.0, 200.0, 18.0), sheet), 2.0, **wishes)
+            self.assertEqual((found.layout.unplaced, found.faults), ((), ()))
+            self.assertEqual(sum(b.source.thickness_mm == 4.0 and len(b.pieces) for b in found.layout.boards), panels)
+
+    def test_a_board_as_wide_as_one_part_is_ripped_for_narrower_ones_too(self) -> None:
+        made = design(a_board("wide", 500.0, wide=100.0), a_board("narrow", 500.0, wide=40.0))
+        for rack, boards in ((on_rack(bar(520.0, 100.0), bar(520.0, 100.0)), 2), (on_rack(bar(520.0, 100.0)), 1)):
+            found = planned(made, rack, 3.0)
+            self.assertEqual((len(found.layout.boards), len(found.layout.unplaced)), (boards, 2 - boards))
+            self.assertEqual(found.homeless, ())
+
+    def test_nothing_is_called_proven_of_boards_that_can_be_cut_across_first(self) -> None:
+        """500 x 200 and 500 x 150 out of 1010 x 200: cut across at 500, rip the second; no strip runs the whole board."""
+        made = design(a_board("full", 500.0, wide=200.0), a_board("less", 500.0, wide=150.0))
+        self.assertFalse(planned(made, on_rack(bar(1010.0, 200.0)), 3.0).task.complete)
+        alike = design(a_board("one", 500.0, wide=90.0), a_board("two", 400.0, wide=90.0))
+        self.assertTrue(planned(alike, on_rack(bar(1010.0, 200.0)), 3.0).task.complete)
+        knot = bar(1010.0, 200.0, defects=[{"from_mm": 700.0, "to_mm": 760.0, "low_mm": 100.0, "high_mm": 145.0}])
+        self.assertFalse(planned(alike, on_rack(knot), 3.0).task.complete)
+        # 38 by 19 serves a rail 19 wide and 38 thick, on edge.
+        self.assertFalse(planned(design(a_board("rail", 500.0, wide=19.0, thick=38.0)), on_rack(bar(1010.0, 38.0, 19.0)), 3.0).task.complete)
 
     def test_without_a_grain_a_panel_may_lie_a_quarter_round(self) -> None:
         spec = {"kind": "box", "plan": {"form": "rectangle", "width_mm": 500.0, "depth_mm": 200.0}, "height_mm": 200.0,

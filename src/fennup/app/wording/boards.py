@@ -22,7 +22,7 @@ CAUTIONS = {
     "treated": "Treated: wear a mask at the saw, burn no offcuts, nothing of it near food.",
 }
 MOST_SAID = 4
-SOME_WAYS = "The best that was found: the boards can be ripped in more ways than were tried."
+SOME_WAYS = "The best that was found with strips that run the whole board; cut across first and ripped then, or turned on edge, it might do with less."
 
 
 def money(amount: float, currency: str) -> str:

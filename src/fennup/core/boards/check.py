@@ -78,7 +78,8 @@ def _own_points(placed: Placed, solids: Mapping[str, Solid]) -> list[Vec]:
 
 
 def _solid_of(placed: Placed, solids: Mapping[str, Solid]) -> Solid | None:
-    return solids.get(placed.key) or (None if placed.piece.sort == "strip" else solids.get(placed.piece.id))
+    """The finished part; of a spare that of which it is one, wherever the others were put; of a strip none."""
+    return None if placed.piece.sort == "strip" else solids.get(placed.key.partition(" spare ")[0])
 
 
 def _inside(points: list[Vec], source: Source) -> bool:

@@ -191,13 +191,15 @@ def _in_order(task: Task, strip: Strip, bar: Bar, keys: dict[int, list[str]]) ->
     width, thick = strip.section
     at, before, number = strip.from_mm, None, 0
     for place, way in best_order([task.shape(p) for p in places], strip.section, task.saw):
-        piece = task.wanted[places[place]].piece
+        piece, own = task.wanted[places[place]].piece, keys[task.same(places[place])]
+        if not own:
+            continue  # laid in several ways there may be more room for it than there are of it
         lie = piece.lies[way]
         if before is None:
             at += reach(lie.left, width, thick, right=False)
         else:
             at += gap_between(before, lie.left, width, thick, task.saw.kerf_mm, square=task.saw.square_first).mm
-        own, middle = keys[task.same(places[place])], (strip.low_mm + width / 2, strip.under_mm + thick / 2)
+        middle = strip.low_mm + width / 2, strip.under_mm + thick / 2
         if piece.row is None:
             yield Placed(own.pop(0), piece, lie, (at, *middle))
         else:

@@ -12,13 +12,14 @@ from fennup.core.boards.pieces import Piece, crosswise, glued_up, laid_up, piece
 from fennup.core.boards.planner import MOST_DIVES, plan
 from fennup.core.boards.rack import PriceList, Rack, Stock
 from fennup.core.boards.rows import as_piece, rows_in
-from fennup.core.boards.stock import AS_LARGE, Milling, Source, Way, layers_of, ways_of
+from fennup.core.boards.stock import AS_LARGE, Milling, Source, Way, layers_of, only_strips, ways_of
 from fennup.core.boards.task import Packing, Task, Wanted
 from fennup.core.boards.wishes import Wishes
 from fennup.core.parts.facts import PartFacts
 from fennup.core.parts.solid import Solid
 from fennup.core.records.fold import AS_PLANNED, Wood
 from fennup.core.stock.section import Section as Profile
+from fennup.core.tolerances import SAME
 
 LONG_SHARE = 0.75  # of the longest piece of all: what is at least as long should be straight
 RISK_BASE, RISK_COMPOUND = (
@@ -158,7 +159,7 @@ def task_of(order: Order) -> tuple[Task, tuple[Piece, ...], tuple[Piece, ...]]:
         sections = {w.piece.section for w in wanted if w.may_come_of(source)}
         own, all_there = ways_of(source, sections, milling)
         ways += own
-        complete &= all_there
+        complete &= all_there and only_strips(source, sections | {piece.section for piece in homeless}, milling)
     return Task(tuple(wanted), tuple(ways), saw, wishes.goal, order.rack.keep_mm, complete), tuple(homeless), tuple(pieces)
 
 
@@ -166,7 +167,10 @@ def _other_ways(first: int, one: Wanted, across: Piece | None, sources: tuple[So
     """The other ways to lay some pieces: several side by side across a board, a quarter round in a sheet without a grain."""
     found = []
     free = frozenset(source.id for source in sources if source.any_way and one.may_come_of(source))
-    turned = [(replace(across, keys=one.piece.keys), free)] if across and free else []
+    square = (
+        across is not None and abs(across.axis_mm - one.piece.axis_mm) < SAME and abs(across.width_mm - one.piece.width_mm) < SAME
+    )
+    turned = [(replace(across, keys=one.piece.keys), free)] if across and free and not square else []
     for piece, of in ((one.piece, one.sources), *turned):
         if piece is not one.piece:
             found.append(replace(one, piece=piece, sources=of, instead_of=first))
@@ -264,7 +268,7 @@ def plan_boards(
 
     def proved(packing: Packing) -> BoardsPlan:
         layout = laid_out(task, packing)
-        away = {key for piece in homeless for key in piece.keys}
+        away = {key.partition(" strip ")[0] for piece in homeless for key in piece.keys}
         solids = {key: solid for key, solid in order.solids.items() if key not in away}
         return BoardsPlan(task, packing, layout, check_layout(layout, solids, order.kerf_mm), homeless, pieces)
 

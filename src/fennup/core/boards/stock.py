@@ -142,14 +142,28 @@ def ways_of(source: Source, sections: Iterable[Section], milling: Milling) -> tu
     return found, complete
 
 
+def only_strips(source: Source, sections: Iterable[Section], milling: Milling) -> bool:
+    """Whether strips that run the whole board are all that it can be sawn into with any gain: nothing is ripped, or all that comes of it is as wide as the
+    board, or of one width out of a board without a flaw. Else one may also cut across first, and rip the pieces; that is not weighed. Nor is a
+    board that could be turned on edge for a section."""
+    there = [(w, t) for w, t in sections if layers_of(source.thickness_mm, t, milling) and w <= source.width_mm + AS_LARGE]
+    turned = any(
+        abs(w - t) > AS_LARGE and layers_of(source.thickness_mm, w, milling) is not None and t <= source.width_mm + AS_LARGE
+        for w, t in sections
+    )
+    narrow = {w for w, _ in there if w < source.width_mm - AS_LARGE}
+    if not milling.rip or not narrow:
+        return not turned
+    return not turned and len({w for w, _ in there}) == 1 and not source.flaws
+
+
 def _side_by_side(across: float, widths: list[float], milling: Milling) -> tuple[list[tuple[float, ...]], bool]:
     """The fullest sets of strips that fit side by side in a board, widest first in each."""
     same = [width for width in widths if abs(width - across) <= AS_LARGE]
-    if same:
-        return [(same[0],)], True
+    whole: list[tuple[float, ...]] = [(same[0],)] if same else []
     if not milling.rip:
-        return [], True
-    fitting = [w for w in widths if w < across]
+        return whole, True
+    fitting = [w for w in widths if w < across - AS_LARGE]
     found: list[tuple[float, ...]] = []
     enough = True
 
@@ -172,7 +186,7 @@ def _side_by_side(across: float, widths: list[float], milling: Milling) -> tuple
         alone = (width,) * strips_across(across, width + 2 * milling.edge_mm, milling.kerf_mm)[0]
         if alone not in found:
             found.append(alone)
-    return sorted(found, key=lambda set: (len(dict.fromkeys(set)), set)), enough
+    return [*whole, *sorted(found, key=lambda set: (len(dict.fromkeys(set)), set))], enough
 
 
 def _way(

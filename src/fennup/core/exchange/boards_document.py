@@ -1,5 +1,7 @@
 """A boards plan as a document."""
 
+from math import ceil
+
 from fennup.core.boards.layout import BoardPlan, Placed
 from fennup.core.boards.pieces import Piece, rough_mm
 from fennup.core.boards.planned import BoardsPlan, Order
@@ -39,7 +41,7 @@ def boards_document(order: Order, plan: BoardsPlan, *, stopped: bool = False) ->
         kerf_mm=order.kerf_mm,
         square_first=plan.task.saw.square_first,
         complete=plan.complete,
-        proven=plan.packing.proven and plan.task.complete,
+        proven=plan.packing.proven and (plan.task.complete or _as_few_as_wood_allows(order, plan)),
         all_ways=plan.task.complete,
         stopped=stopped,
         counted_in=COUNTED_IN[goal],
@@ -55,6 +57,16 @@ def boards_document(order: Order, plan: BoardsPlan, *, stopped: bool = False) ->
         kept_mm3=sum(o.width_mm * o.thickness_mm * (o.to_mm - o.from_mm) for o in kept),
         faults=[" ".join((wrong.fault, wrong.board, *wrong.pieces)) for wrong in plan.faults],
     )
+
+
+def _as_few_as_wood_allows(order: Order, plan: BoardsPlan) -> bool:
+    """Whether the wood of the parts alone asks for so many boards, in whatever way they are sawn."""
+    if plan.task.goal != "fewest_boards" or plan.layout.unplaced:
+        return False
+    boards = plan.layout.boards
+    parts = sum(_volume(order, placed) for board in boards for placed in board.pieces)
+    most = max((source.volume for source in plan.task.sources.values()), default=0.0)
+    return bool(boards) and most > 0 and len(boards) == ceil(parts / most - SAME)
 
 
 def _volume(order: Order, placed: Placed) -> float:
