@@ -1,4 +1,5 @@
 import unittest
+from dataclasses import replace
 from itertools import pairwise, permutations, product
 from math import cos, radians, tan
 from random import Random
@@ -6,11 +7,15 @@ from typing import Any
 
 from fennup.core.boards.ends import at_corner, corners, gap_between
 from fennup.core.boards.pieces import pieces_of, rough_mm
-from fennup.core.boards.planned import plan_boards
+from fennup.core.boards.planned import Cuttings, plan_boards
+from fennup.core.boards.rack import Rack, edit_rack
 from fennup.core.boards.shortage import shortages
 from fennup.core.boards.stock import resawn, strips_across
 from fennup.core.cures import cures_for
+from fennup.core.drawing.edit import Choose, Give, TypeIn
 from fennup.core.parts.alike import END_FOR_END, OVER
+from fennup.core.project.edit import edit
+from fennup.core.project.spec import ProjectSpec
 from fennup.core.solve import designed
 from fennup.core.units.lengths import tape
 from tests.core.cut_boards import RABBET, a_board, bar, design, on_rack, order, planned, project, tip_to_tip, where
@@ -209,6 +214,21 @@ class Wood(unittest.TestCase):
             self.assertEqual(sum("spare" in key for key in where(found)), more)
 
 
+class OnTheRack(unittest.TestCase):
+    def test_a_knot_put_past_its_own_end_moves_as_a_whole(self) -> None:
+        rack = on_rack(bar(2400.0))
+        rack = Rack.model_validate(edit_rack(rack, Choose(op="choose", path="boards.r1.defects.new", value=20), tape("mm", "1")))
+        for field, text, lies in (
+            ("from_mm", "1000", (1000.0, 1040.0)),
+            ("to_mm", "500", (460.0, 500.0)),
+            ("to_mm", "700", (460.0, 700.0)),
+        ):
+            act = TypeIn(op="type", path=f"boards.r1.defects.0.{field}", text=text)
+            rack = Rack.model_validate(edit_rack(rack, act, tape("mm", "1")))
+            (knot,) = rack.boards["r1"].defects
+            self.assertEqual((knot.from_mm, knot.to_mm), lies)
+
+
 class Wished(unittest.TestCase):
     def setUp(self) -> None:
         self.made = design(*(a_board(f"P{n}", 500.0) for n in range(4)))
@@ -314,7 +334,9 @@ class Sheets(unittest.TestCase):
         knot = bar(1010.0, 200.0, defects=[{"from_mm": 700.0, "to_mm": 760.0, "low_mm": 100.0, "high_mm": 145.0}])
         self.assertFalse(planned(alike, on_rack(knot), 3.0).task.complete)
         # 38 by 19 serves a rail 19 wide and 38 thick, on edge.
-        self.assertFalse(planned(design(a_board("rail", 500.0, wide=19.0, thick=38.0)), on_rack(bar(1010.0, 38.0, 19.0)), 3.0).task.complete)
+        self.assertFalse(
+            planned(design(a_board("rail", 500.0, wide=19.0, thick=38.0)), on_rack(bar(1010.0, 38.0, 19.0)), 3.0).task.complete
+        )
 
     def test_without_a_grain_a_panel_may_lie_a_quarter_round(self) -> None:
         spec = {"kind": "box", "plan": {"form": "rectangle", "width_mm": 500.0, "depth_mm": 200.0}, "height_mm": 200.0,
@@ -367,3 +389,23 @@ class Cures(unittest.TestCase):
         cures = {cure.measure: cure.made for cure in cures_for(settled, made, asked, short, tape("mm", "1"))}
         self.assertEqual(cures["m1/outside_width"], 795.0)  # two parts, half of it each
         self.assertEqual(cures["m1/outside_depth"], 495.0)
+
+    def test_every_cure_has_been_planned_as_the_project_would_become(self) -> None:
+        """Also where a section changes with the size: a cure that leaves its own part without a board is none."""
+        offered = 0
+        for spec in (rectangle("outside", 800.0, 500.0, 60.0), {"kind": "box", "plan": {"form": "rectangle", "width_mm": 500.0, "depth_mm": 300.0}, "height_mm": 180.0,
+                                                               "thickness_mm": 18.0}):  # fmt: skip
+            settled, made = designed(project(spec))
+            pieces = [(p.section, p.overall_mm * len(p.keys)) for p in Cuttings(made.facts).pieces]
+            wide, thick = pieces[0][0]
+            long = sum(mm for _, mm in pieces)
+            for lack in (4.0, 25.0):
+                asked = order(made, on_rack(bar(long - lack, wide, thick)), 3.0)
+                for short in shortages(asked, plan_boards(asked)):
+                    for cure in cures_for(settled, made, asked, short, tape("mm", "1")):
+                        act = Give(op="give", measure=cure.measure, text=f"{cure.made} mm")
+                        _, after = designed(ProjectSpec.model_validate(edit(settled, act, tape("mm", "1"))))
+                        plan = plan_boards(replace(asked, cuttings=(Cuttings(after.facts),)))
+                        self.assertEqual((plan.layout.unplaced, plan.homeless), ((), ()), cure)
+                        offered += 1
+        self.assertGreater(offered, 3)

@@ -8,7 +8,6 @@ from pydantic import ValidationError
 
 from fennup.core.boards.planned import Cuttings, Order, plan_boards
 from fennup.core.boards.shortage import Short
-from fennup.core.boards.stock import Section
 from fennup.core.design import Design
 from fennup.core.drawing.edit import Give
 from fennup.core.errors import CoreError
@@ -42,13 +41,14 @@ def cures_for(spec: ProjectSpec, design: Design, order: Order, short: Short, tap
 
 
 def _cures(spec: ProjectSpec, design: Design, order: Order, short: Short, tape: Tape) -> Iterator[Cure]:
-    now = _length(design, short.section)
+    own = frozenset(k for p in Cuttings(design.facts).pieces if p.section == short.section for k in p.keys)
+    now, missing = _length(design, own), _missing(design, order)
     rows = [
         row for row in describe(spec, design.assembly, design.solids).sizes if row.acts and row.unit == "mm" and row.value > 1.0
     ]
     for row in rows[:MOST_SIZES]:
         smaller = _changed(spec, row.measure, row.value - 1.0, tape)
-        effect = now - _length(smaller[1], short.section) if smaller else 0.0
+        effect = now - _length(smaller[1], own) if smaller else 0.0
         if abs(effect) < LEAST_EFFECT:
             continue
         step = float(tape.graduation_mm)
@@ -58,14 +58,14 @@ def _cures(spec: ProjectSpec, design: Design, order: Order, short: Short, tape: 
             if change > FAR * row.value:
                 break
             made = _changed(spec, row.measure, value, tape)
-            if made and _fits(made[1], order, short.section):
+            if made and not _missing(made[1], order) - (missing - own):
                 yield Cure(row.measure, row.value, value)
                 break
 
 
-def _length(design: Design, section: Section) -> float:
-    """Of all parts of a section together."""
-    return sum(p.overall_mm * len(p.keys) for p in Cuttings(design.facts).pieces if p.section == section)
+def _length(design: Design, keys: frozenset[str]) -> float:
+    """Of some parts together, whatever their section has become."""
+    return sum(p.overall_mm * sum(key in keys for key in p.keys) for p in Cuttings(design.facts).pieces)
 
 
 def _changed(spec: ProjectSpec, measure: str, mm: float, tape: Tape) -> tuple[ProjectSpec, Design] | None:
@@ -77,7 +77,7 @@ def _changed(spec: ProjectSpec, measure: str, mm: float, tape: Tape) -> tuple[Pr
         return None
 
 
-def _fits(design: Design, order: Order, section: Section) -> bool:
-    """Whether everything of the section then has its place."""
+def _missing(design: Design, order: Order) -> frozenset[str]:
+    """The keys of all that has no place when the project is so: of a cure none but what had none before, of another section."""
     plan = plan_boards(replace(order, cuttings=(Cuttings(design.facts), *order.cuttings[1:])), dives=0)
-    return not any(piece.section == section for _, piece in plan.layout.unplaced) and not plan.homeless
+    return frozenset((*(key for key, _ in plan.layout.unplaced), *(key for piece in plan.homeless for key in piece.keys)))

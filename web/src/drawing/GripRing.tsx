@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Act, Grip, Point } from "../api/types";
 import { type Camera, toPaper, toScreen } from "./camera";
 
@@ -19,6 +19,17 @@ export function GripRing({ grip, camera, name, step, reach, onHold, onLook, onAc
   const [held, setHeld] = useState<Point | null>(null);
   const dropped = useRef(false);
   const began = useRef<Point>([0, 0]);
+  const look = useRef(onLook);
+  look.current = onLook;
+  const holds = useRef(false);
+  holds.current = held !== null;
+  // A ring that goes while it is held, since the drawing has become another one, leaves nothing behind that is not saved.
+  useEffect(
+    () => () => {
+      if (holds.current) look.current(null);
+    },
+    [],
+  );
   const at = held ?? toScreen(camera, grip.at as Point);
 
   const drag = (screen: Point): Act[] => {

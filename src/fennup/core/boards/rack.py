@@ -179,7 +179,19 @@ def edit_rack(rack: Rack, act: Edit, on: Tape) -> dict[str, Any]:
     if isinstance(act, TypeIn) and act.path.rpartition(".")[2] in ("name", "wood"):
         get_at(document, act.path)
         return put_at(document, act.path, act.text.strip())
-    return edit_field(document, act, on)
+    made = edit_field(document, act, on)
+    at, _, field = act.path.rpartition(".")
+    return _moved_whole(document, made, at, field) if ".defects." in at and field in ("from_mm", "to_mm") else made
+
+
+def _moved_whole(before: dict[str, Any], made: dict[str, Any], at: str, field: str) -> dict[str, Any]:
+    """A knot one end of which was put past the other one moves as a whole."""
+    was, now = get_at(before, at), get_at(made, at)
+    if now["from_mm"] < now["to_mm"]:
+        return made
+    long = was["to_mm"] - was["from_mm"]
+    other, place = ("to_mm", now["from_mm"] + long) if field == "from_mm" else ("from_mm", now["to_mm"] - long)
+    return put_at(made, f"{at}.{other}", place)
 
 
 def get_board(rack: Rack, path: str) -> str:

@@ -65,11 +65,11 @@ def _drag_size(
 
 
 def _drag_width(spec: FlatFrameSpec, document: Document, which: str, to: tuple[float, float], step: float) -> Document:
-    """A rail grows or shrinks at the edge that is not given."""
+    """A rail grows or shrinks at the edge that is not given: all of them do that have no width of their own."""
     side = next(s for s in baseline(spec).sides if s.letter == which[0])
     outwards = (to[0] - side.start[0]) * side.way[1] - (to[1] - side.start[1]) * side.way[0]
     width = _nearest(outwards if side.outer > 0 else -outwards, step, "board.width_mm")
-    if which == "A" and not spec.rails:
+    if not any(letter in spec.rails for letter in which):
         return put_at(put_at(document, "board.width_mm", width), "board.nominal", None)
     for letter in which:
         document = put_at(document, f"rails.{letter}.width_mm", width)
