@@ -376,6 +376,6 @@ class Demo(unittest.TestCase):
             found = {p["name"]: client.get(f"/api/projects/{p['id']}/boards").json["plan"] for p in projects}  # type: ignore[index]
         open_ends = {name: plan["headline"] for name, plan in found.items() if plan["tone"] != "closes"}
         # Two of 1003 out of 2000, and between them a kerf along a cut whose miter is 60 in 95: 2006 + 2.4 * 1.1827 - 2000.
-        self.assertEqual(open_ends, {"Honours board frame": "Short by 8.84 mm on Larch 3."})
+        self.assertEqual(open_ends, {"Honours board frame": "Short by at most 8.84 mm on Larch 3."})
         self.assertTrue(found["Honours board frame"]["cures"])
         self.assertTrue(any(plan["buy"] for plan in found.values()) and any(not plan["buy"] for plan in found.values()))

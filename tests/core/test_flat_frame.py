@@ -21,7 +21,12 @@ class Dragged(unittest.TestCase):
     def test_the_ring_of_the_rails_width_widens_all_that_have_no_width_of_their_own(self) -> None:
         for sides in (6, 8):
             spec = spec_of(regular(sides, 40.0, "opening_flats", mm=300.0))
-            ring = next(g for v in shown(solved(regular(sides, 40.0, "opening_flats", mm=300.0))).views for g in v.grips if "width:" in g.id)
+            ring = next(
+                g
+                for v in shown(solved(regular(sides, 40.0, "opening_flats", mm=300.0))).views
+                for g in v.grips
+                if "width:" in g.id
+            )
             letter = ring.id[-1]
             act = Drag(op="drag", grip=f"width:{letter}", x_mm=ring.at[0], y_mm=150.0 + 55.0)
             widened = spec_of(after(spec, act, MM))

@@ -196,7 +196,7 @@ def plan_out(plan: BoardsDocument, before: BoardsDocument | None, wishes: Wishes
         unplaced=_unplaced(plan, names, voice),
         short=[
             ShortOut(
-                text=f"Boards {words.section_text(s.width_mm, s.thickness_mm, voice)}: short by {voice.say(s.short_mm)}. "
+                text=f"Boards {words.section_text(s.width_mm, s.thickness_mm, voice)}: short by {'' if plan.short_proven else 'at most '}{voice.say(s.short_mm)}. "
                 f"Were {words.board_title(s.name, s.board)} so much longer, everything would fit."
             )
             for s in plan.short

@@ -95,7 +95,8 @@ def headline(plan: BoardsDocument, voice: Voice) -> tuple[str, str]:
         return "closes", "Every part has its board."
     if plan.short:
         worst = plan.short[0]
-        return "opens", f"Short by {voice.say(worst.short_mm)} on {board_title(worst.name, worst.board)}."
+        most = "" if plan.short_proven else "at most "
+        return "opens", f"Short by {most}{voice.say(worst.short_mm)} on {board_title(worst.name, worst.board)}."
     missing = len({piece.key for piece in plan.unplaced})
     return "fails", f"{missing} part{'s have' if missing > 1 else ' has'} no board."
 

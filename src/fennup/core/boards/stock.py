@@ -145,16 +145,16 @@ def ways_of(source: Source, sections: Iterable[Section], milling: Milling) -> tu
 def only_strips(source: Source, sections: Iterable[Section], milling: Milling) -> bool:
     """Whether strips that run the whole board are all that it can be sawn into with any gain: nothing is ripped, or all that comes of it is as wide as the
     board, or of one width out of a board without a flaw. Else one may also cut across first, and rip the pieces; that is not weighed. Nor is a
-    board that could be turned on edge for a section."""
+    board that could be turned on edge for a section, or a flaw in part of the width, which might fall under a slanted end."""
     there = [(w, t) for w, t in sections if layers_of(source.thickness_mm, t, milling) and w <= source.width_mm + AS_LARGE]
     turned = any(
         abs(w - t) > AS_LARGE and layers_of(source.thickness_mm, w, milling) is not None and t <= source.width_mm + AS_LARGE
         for w, t in sections
     )
     narrow = {w for w, _ in there if w < source.width_mm - AS_LARGE}
-    if not milling.rip or not narrow:
-        return not turned
-    return not turned and len({w for w, _ in there}) == 1 and not source.flaws
+    if turned or any(flaw.high_mm - flaw.low_mm < source.width_mm - AS_LARGE for flaw in source.flaws):
+        return False
+    return not milling.rip or not narrow or len({w for w, _ in there}) == 1
 
 
 def _side_by_side(across: float, widths: list[float], milling: Milling) -> tuple[list[tuple[float, ...]], bool]:

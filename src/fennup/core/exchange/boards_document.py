@@ -43,10 +43,11 @@ def boards_document(order: Order, plan: BoardsPlan, *, stopped: bool = False) ->
         complete=plan.complete,
         proven=plan.packing.proven and (plan.task.complete or _as_few_as_wood_allows(order, plan)),
         all_ways=plan.task.complete,
+        short_proven=plan.task.complete and not plan.task.guessed,
         stopped=stopped,
         counted_in=COUNTED_IN[goal],
         value=plan.packing.cost / unit,
-        bound=plan.packing.bound / unit,
+        bound=plan.packing.bound / unit if plan.task.complete else float(_fewest_by_wood(order, plan)),
         currency=order.prices.currency,
         boards=boards,
         unplaced=short,
@@ -61,12 +62,17 @@ def boards_document(order: Order, plan: BoardsPlan, *, stopped: bool = False) ->
 
 def _as_few_as_wood_allows(order: Order, plan: BoardsPlan) -> bool:
     """Whether the wood of the parts alone asks for so many boards, in whatever way they are sawn."""
-    if plan.task.goal != "fewest_boards" or plan.layout.unplaced:
-        return False
-    boards = plan.layout.boards
-    parts = sum(_volume(order, placed) for board in boards for placed in board.pieces)
+    fewest = _fewest_by_wood(order, plan)
+    return 0 < fewest == len(plan.layout.boards) and not plan.layout.unplaced
+
+
+def _fewest_by_wood(order: Order, plan: BoardsPlan) -> int:
+    """How many boards the wood of the parts asks for, however they are sawn; 0 where something else than boards is counted."""
+    if plan.task.goal != "fewest_boards":
+        return 0
+    parts = sum(_volume(order, placed) for board in plan.layout.boards for placed in board.pieces)
     most = max((source.volume for source in plan.task.sources.values()), default=0.0)
-    return bool(boards) and most > 0 and len(boards) == ceil(parts / most - SAME)
+    return ceil(parts / most - SAME) if most > 0 else 0
 
 
 def _volume(order: Order, placed: Placed) -> float:

@@ -150,7 +150,7 @@ class OtherForm(BaseModel):
 
 class BoardsDocument(BaseModel):
     """A plan of what comes out of which board. `value` and `bound`: what the goal counts and what no plan can go below, in `counted_in`;
-    `proven`: it is the best there is; `all_ways`: every way of ripping a board was weighed, else the bound is one for those that were; `stopped`: before everything was tried; `faults`: what the checker finds, nothing of a plan
+    `proven`: it is the best there is; `all_ways`: every way of ripping a board was weighed, else the bound is one for those that were; `short_proven`: with less wood than what is short nothing would do; `stopped`: before everything was tried; `faults`: what the checker finds, nothing of a plan
     that holds."""
 
     goal: Goal
@@ -159,6 +159,7 @@ class BoardsDocument(BaseModel):
     complete: bool
     proven: bool
     all_ways: bool
+    short_proven: bool = False
     stopped: bool
     counted_in: Literal["mm3", "cost", "boards", "changes"]
     value: float
