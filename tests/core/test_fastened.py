@@ -19,7 +19,7 @@ from fennup.core.fasten.table import BOLTS, SCREWS, Fasteners, Rules, Screw
 from fennup.core.fasten.through import is_in
 from fennup.core.geometry.vec import add, cross, scale, unit
 from fennup.core.workshop import Workshop
-from tests.core.frames import Solved, all_starts, box, level, rectangle, solved
+from tests.core.frames import Solved, all_starts, box, level, rectangle, regular, solved
 from tests.core.test_fasten import STAND
 from tests.core.test_layers import rails
 
@@ -136,6 +136,20 @@ class Choices(unittest.TestCase):
             first = doubts_of(one)[0]
             self.assertEqual((one.length_mm, first.code, round(first.limit, 6)), (length, code, limit))
         self.assertAlmostEqual(doubts_of(held(solved(STAND), "A", "rail 1", length_mm=66.0))[0].value, 2.0, places=9)
+
+    def test_a_miter_takes_screws_only_skewed_and_that_is_offered_and_holds(self) -> None:
+        made = solved(regular(6, 40.0, "opening_flats", mm=300.0))
+        joint = next(j for j in made.design.assembly.joints)
+        square = held(made, joint.a.board, joint.b.board, how="screw")
+        self.assertEqual(square.count, 0)
+        offer = next(d for d in doubts_of(square) if d.code.startswith("skew_"))
+        skewed = held(
+            made, joint.a.board, joint.b.board, how="screw", lean_deg=offer.limit, lean_along=offer.code == "skew_along"
+        )
+        self.assertGreater(skewed.count, 0)
+        self.assertEqual([d.code for d in doubts_of(skewed) if d.code not in ("end_grain",)], [])
+        # Whatever lean is typed, the fields to change it stay.
+        self.assertIsNotNone(held(made, joint.a.board, joint.b.board, how="screw", lean_deg=-30.0, lean_along=True).straight)
 
     def test_skewed_it_really_goes_farther(self) -> None:
         one = held(solved(STAND), "A", "rail 1", lean_deg=30.0)

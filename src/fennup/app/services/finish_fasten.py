@@ -20,7 +20,17 @@ from fennup.core.finish.planned import Finish
 from fennup.core.finish.tables import EXPOSURES, Exposure
 from fennup.core.units.lengths import decimals
 
-GRAVE = ("comes_out", "no_room", "lacks_thin", "lacks_no_such_length", "head_wide", "no_biscuit", "slot_deep")
+GRAVE = (
+    "comes_out",
+    "no_room",
+    "skew_along",
+    "skew_across",
+    "lacks_thin",
+    "lacks_no_such_length",
+    "head_wide",
+    "no_biscuit",
+    "slot_deep",
+)
 MOST_MET = 12
 
 
@@ -119,7 +129,7 @@ class FastenSheet:
                     one.slot.biscuit.name if one.slot.biscuit else None,
                 )
             )
-        if one.straight and one.lengths:
+        if one.straight:
             length = one.length_mm if one.length_mm is not None else 0.0
             own = choice.length_mm is not None
             found.append(figure_in(f"{at}length_mm", "Length", voice.of(length, "mm", "given"), given=own))

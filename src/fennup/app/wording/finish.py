@@ -116,6 +116,8 @@ def size_words(one: Fastened, voice: Voice) -> str:
     """What holds a joint, in a few words: `2 screws 4 × 50`."""
     if one.how in STRAIGHT and one.straight:
         count = len(one.rows[0]) if one.rows else 0
+        if not count:
+            return f"{one.how}s {one.straight.name}: no room"
         long = voice.say(one.length_mm) if one.length_mm is not None else "?"
         return f"{how_many(count, one.how)} {one.straight.name} × {long}"
     if one.how == "biscuit":
@@ -138,6 +140,9 @@ def doubt_text(doubt: Doubt, board: str, voice: Voice) -> str:
         case "lacks_no_such_length":
             top = "" if limit == float("inf") else f" and {say(limit)}"
             return f"There is none {'from' if not top else 'between'} {say(value)}{top} in your table: add the length there, or take another size."
+        case "skew_along" | "skew_across":
+            way = doubt.code.removeprefix("skew_")
+            return f"Square to where they meet there is no wood for it. Skewed by {limit:g}° {way} the row it holds; or take biscuits, or a block or bracket behind."
         case "no_room":
             return f"No room: it must stay {say(value)} from every edge. Take a thinner one, or something else."
         case "fewer":

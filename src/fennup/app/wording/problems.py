@@ -22,7 +22,7 @@ NO_ANGLE = "“{text}” is no angle. Try 22.5 or 22 1/2."
 TOO_MANY = "That is more than {most} characters: no length or angle needs so many."
 THOUSANDS = "“{text}” has a thousands separator. Write the number without it."
 EITHER = "“{text}” could mean two things. Write {point} or {joined}."
-FRACTION = "This project is in millimetres. {text} in = {mm} mm?"
+FRACTION = "Bare numbers here are millimetres. {text} in = {mm} mm?"
 
 
 def _mm(data: dict[str, Any], voice: Voice, key: str) -> str:

@@ -10,6 +10,7 @@ from fennup.core.fasten.through import Stack
 from fennup.core.geometry.vec import add, dot, scale
 from fennup.core.tolerances import NOTHING, ON_LINE, SAME
 
+LEANS_DEG = (30.0, 35.0, 40.0, 45.0, 20.0, 25.0, -30.0, -35.0, -40.0, -45.0, -20.0, -25.0)  # tried where none goes in square
 STEEP_DEG = 40.0  # a side that is farther out of square to a screw does not take its head
 
 
@@ -51,7 +52,9 @@ def doubts_of(one: Fastened) -> list[Doubt]:
 def _in_the_row(one: Fastened, straight: Straight) -> list[Doubt]:
     found: list[Doubt] = []
     if not all(one.rows):
-        found.append(Doubt("no_room", straight.shank_mm * one.fasteners.rules_of(one.how).edge_shanks))
+        room = straight.shank_mm * one.fasteners.rules_of(one.how).edge_shanks
+        lean = _lean_that_holds(one) if one.kind.joints[0].kind in ("miter", "edge") and not one.count else None
+        found.append(Doubt("no_room", room) if lean is None else Doubt("skew_along" if lean[1] else "skew_across", room, lean[0]))
     if one.choice.count and one.rows and 0 < len(one.rows[0]) < one.choice.count:
         found.append(Doubt("fewer", len(one.rows[0]), one.choice.count))
     cover = one.cover
@@ -65,6 +68,19 @@ def _in_the_row(one: Fastened, straight: Straight) -> list[Doubt]:
         if room_mm < straight.head_mm / 2:
             found.append(Doubt("head_wide", straight.head_mm, 2 * room_mm))
     return found
+
+
+def _lean_that_holds(one: Fastened) -> tuple[float, bool] | None:
+    """A lean out of square, and whether along the row, with which as many fit as are wanted and nothing speaks against them; None where none was found."""
+    for along in (True, False):
+        for lean in LEANS_DEG:
+            choice = one.choice.model_copy(update={"lean_deg": lean, "lean_along": along})
+            leaning = Fastened(one.design, one.kind, one.fasteners, choice)
+            if all(leaning.rows) and leaning.count and leaning.length_mm is not None and (leaning.left_mm or 0.0) >= 0:
+                steep = max(_steep(leaning, stack) for row in leaning.rows for stack in row)
+                if steep <= STEEP_DEG:
+                    return lean, along
+    return None
 
 
 def _head_room_mm(one: Fastened, stack: Stack) -> float:

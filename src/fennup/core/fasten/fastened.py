@@ -125,7 +125,7 @@ class Fastened:
     def _about(self) -> Stack | None:
         """The same in the middle of the joint, by which a size is picked."""
         if self.how not in BEHIND:
-            return self.stack
+            return self.stack or self.square
         joint = self.kind.joints[0]
         board = min((self.design.boards[m.board] for m in (joint.a, joint.b)), key=lambda b: b.section.thickness_mm)
         return Stack(joint.id, "", board.id, (0.0, 0.0, 0.0), board.frame.z, self.thick_mm, board.section.thickness_mm, 90.0)
