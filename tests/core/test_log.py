@@ -119,6 +119,10 @@ class Lessons(unittest.TestCase):
             entry("h", "wrong", 7, "m1/G left:0", way="keep", piece="m1/G"),
         ]
         self.assertEqual(slips(told), [("short", 2), ("angle", 1), ("long", 1), ("spoiled", 1)])
+        # A rip is too narrow or too wide, and no matter of length.
+        rips = [entry(id, "measured", 8, f"m1/{id} rip", what="width", planned=60.0, measured=60.0 + by, unit="mm", typed="", by="typed", verdict="wrong")
+                for id, by in (("n", -2.0), ("w", 2.0))]  # fmt: skip
+        self.assertEqual(slips(rips), [("narrow", 1), ("wide", 1)])
 
 
 class Later(unittest.TestCase):

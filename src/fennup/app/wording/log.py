@@ -13,6 +13,8 @@ STEPS = {
 SLIPS: dict[Sort, tuple[str, str]] = {
     "short": ("Cut too short", "Set the stop by the line to measure along, and measure the first of its like before the others."),
     "long": ("Cut too long", "A shave mends it; then move the stop by as much."),
+    "narrow": ("Ripped too narrow", "Measure from the fence to the tooth that leans towards it, and rip the first of its like in scrap."),
+    "wide": ("Ripped too wide", "Rip once more; then move the fence by as much."),
     "angle": ("Cut at another angle", "Try the setting in two scraps and measure over both: the error shows twice."),
     "mirrored": ("Cut the wrong way round", "Mark the face and the long point on the wood before it goes to the saw."),
     "spoiled": ("Spoiled in another way", "Write down what happened: then it comes back where it can help."),

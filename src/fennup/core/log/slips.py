@@ -9,7 +9,7 @@ from fennup.core.fit.state import MIRRORED
 from fennup.core.records.entry import Entry, MeasuredBody, ReadBody, WrongBody
 from fennup.core.records.fold import live
 
-Sort = Literal["short", "long", "angle", "mirrored", "spoiled"]
+Sort = Literal["short", "long", "narrow", "wide", "angle", "mirrored", "spoiled"]
 # Which practice is for which slip; of what was spoiled nobody said why.
 PRACTICE: dict[Sort, Level] = {"short": "mark", "long": "mark", "angle": "compound", "mirrored": "handed"}
 
@@ -20,7 +20,10 @@ def slip_of(entry: Entry) -> Sort | None:
     if isinstance(body, MeasuredBody) and body.verdict == "wrong":
         if body.unit == "deg":
             return "angle"
-        return "short" if body.measured < body.planned else "long"
+        less = body.measured < body.planned
+        if body.what == "width":
+            return "narrow" if less else "wide"
+        return "short" if less else "long"
     if isinstance(body, ReadBody) and entry.key.endswith(MIRRORED):
         return "mirrored"
     if isinstance(body, WrongBody) and body.way in ("recut", "use") and body.measured is None:
