@@ -249,6 +249,17 @@ class Gaps(unittest.TestCase):
         self.assertEqual([(c.what, c.opening.a) for c in caught_in(made, limits)], [("head", "rail 1"), ("limb", "rail 2")])
         self.assertEqual(caught_in(made, {"head": (100.5, 230.0), "limb": (36.0, 45.0)}), [])
 
+    def test_a_bar_across_the_middle_leaves_what_is_open_beside_it(self) -> None:
+        bars = {"thickness_mm": 10, "bars": [{"count": 1, "width_mm": 20, "way_deg": 90}]}
+        made = solved(rectangle("opening", 400.0, 200.0, 40.0, inner=bars))
+        told = sorted((o.a, o.b, round(o.least_mm, 6), round(o.most_mm, 6)) for o in openings(made.design))
+        self.assertEqual(told, [("A", "C", 200.0, 200.0), ("B", "X1", 190.0, 190.0), ("D", "X1", 190.0, 190.0)])
+        # One that runs between them all along closes it.
+        along = solved(
+            rectangle("opening", 400.0, 200.0, 40.0, inner={"thickness_mm": 10, "bars": [{"count": 1, "width_mm": 20}]})
+        )
+        self.assertEqual(sorted((o.a, o.b) for o in openings(along.design)), [("A", "X1"), ("C", "X1")])
+
     def test_legs_that_spread_are_a_gap_from_to(self) -> None:
         made = solved({
             "kind": "stand", "height_mm": 300.0, "leg": {"width_mm": 40.0, "thickness_mm": 40.0},

@@ -17,6 +17,7 @@ LEAST_MM2 = 100.0
 MOST_MM = 260.0
 MOST_GAPS = 4000
 ALMOST_MM = 0.1
+TOWARDS = 0.8  # how far from the middle of an opening towards its ends, the long way, it is looked at besides
 
 
 @dataclass(frozen=True)
@@ -40,21 +41,22 @@ class Caught:
 
 
 def openings(design: Design, most_mm: float = MOST_MM) -> list[Opening]:
-    """Between every two boards that look at each other with nothing in between: the narrowest of their facing sides."""
+    """Between every two boards that look at each other with nothing in between, somewhere: every two of their facing sides, those that are as far apart
+    once. The narrowest first of each two."""
     found: list[Opening] = []
     for a, b in combinations(design.solids, 2):
         if design.boards[a].found and design.boards[b].found:
             continue
         if not _near(design.solids[a], design.solids[b], most_mm):
             continue
-        between = [
-            opening
-            for one in _sides(design.solids[a])
-            for other in _sides(design.solids[b])
-            if (opening := _between(a, b, one, other, most_mm)) and not _blocked(design, opening)
-        ]
-        if between:
-            found.append(min(between, key=lambda o: o.least_mm))
+        between: dict[tuple[float, float], Opening] = {}
+        for one in _sides(design.solids[a]):
+            for other in _sides(design.solids[b]):
+                for opening in _between(a, b, one, other, most_mm):
+                    alike = (round(opening.least_mm, 1), round(opening.most_mm, 1))
+                    if alike not in between and not _blocked(design, opening):
+                        between[alike] = opening
+        found += [between[alike] for alike in sorted(between)]
         if len(found) >= MOST_GAPS:
             break
     return found
@@ -74,10 +76,11 @@ def _sides(solid: Solid) -> list[Patch]:
     return [Patch(f.plane, piece.corners(f)) for piece in solid.world for f in piece.facets]
 
 
-def _between(a: str, b: str, one: Patch, other: Patch, most_mm: float) -> Opening | None:
-    """How far apart two sides are where they lie over each other, along the way between them."""
+def _between(a: str, b: str, one: Patch, other: Patch, most_mm: float) -> list[Opening]:
+    """How far apart two sides are where they lie over each other, along the way between them: the same at each of a few places the long way, so that what is
+    closed in its middle and open beside it is seen."""
     if dot(one.plane.normal, other.plane.normal) > FACING:
-        return None
+        return []
     way = unit(sub(one.plane.normal, other.plane.normal))
     over = one.points
     for i, corner in enumerate(other.points):
@@ -85,14 +88,17 @@ def _between(a: str, b: str, one: Patch, other: Patch, most_mm: float) -> Openin
         if over and norm(edge) > SAME:
             over = clip_polygon(over, plane_through(corner, cross(way, edge)))
     if not over or polygon_area(over) < LEAST_MM2:
-        return None
+        return []
     against = -dot(other.plane.normal, way)
     ahead = [other.plane.beyond(p) / against for p in over]
     least, most = min(ahead), max(ahead)
     if least < SAME or least > most_mm:
-        return None
+        return []
     middle = scale(add(over[0], over[len(over) // 2]), 0.5)
-    return Opening(a, b, least, most, add(middle, scale(way, other.plane.beyond(middle) / against / 2)), way)
+    along = unit(max((sub(p, over[k - 1]) for k, p in enumerate(over)), key=norm))
+    reach = [dot(sub(p, middle), along) for p in over]
+    places = [add(middle, scale(along, t)) for t in (0.0, TOWARDS * min(reach), TOWARDS * max(reach))]
+    return [Opening(a, b, least, most, add(p, scale(way, other.plane.beyond(p) / against / 2)), way) for p in places]
 
 
 def _blocked(design: Design, opening: Opening) -> bool:
