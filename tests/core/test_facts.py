@@ -3,6 +3,7 @@
 import unittest
 from math import acos, atan, cos, degrees, hypot, pi, radians, sin, sqrt, tan
 
+from fennup.app.services.demo import PROJECTS
 from fennup.core.exchange.document import solution_document
 from fennup.core.kinds.catalogue import KINDS
 from fennup.core.parts.alike import AS_IT_LIES
@@ -11,7 +12,7 @@ from fennup.core.parts.needs import needs_of
 from fennup.core.parts.solid import Solid, arris_line, solid_of
 from fennup.core.project.forms import newest_form
 from fennup.core.project.spec import ProjectSpec
-from fennup.core.saw.marking import markings_of
+from fennup.core.saw.marking import crossing, markings_of
 from fennup.core.solve import Solution, solve
 from fennup.core.workshop import Workshop
 from tests.core.frames import all_starts, box, level, of_sides, rectangle, regular, solved
@@ -117,6 +118,22 @@ class Marks(unittest.TestCase):
                 on = [p[0] for piece in ends.local for p in piece.points if hypot(p[1] - y, p[2] - z) < 1e-6]
                 self.assertAlmostEqual(marking.length_mm, max(on) - min(on), places=6)
                 self.assertAlmostEqual(marking.length_mm, max(facts.arrises.values()), places=6)
+
+    def test_a_second_cut_at_the_first_end_is_marked_on_the_wood_that_the_first_one_left(self) -> None:
+        checked = 0
+        documents = [start for starts in all_starts().values() for start in starts]
+        for document in [*documents, *(p["spec"] for p in PROJECTS if p["name"] in ("Slip lantern hip", "Winch shelter roof"))]:
+            made = whole(document)
+            for (part, end, _), marking in markings_of(made.plan.settings, made.design.boards).items():
+                if marking.arris is None or marking.start != end:
+                    continue
+                board = made.design.boards[part]
+                y, z = arris_line(board, marking.arris)
+                start = crossing(marking.datum, (y, z))
+                place = (start + (marking.length_mm if end == "left" else -marking.length_mm), y, z)
+                self.assertLess(marking.datum.beyond(place), 1e-6, (part, end, marking))
+                checked += 1
+        self.assertGreater(checked, 4)
 
     def test_the_second_cheek_of_a_hip_is_marked_back_from_the_first(self) -> None:
         made = whole(KINDS["roof"].starts["hip"])

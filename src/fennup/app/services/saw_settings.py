@@ -107,7 +107,7 @@ def mark_text(facts: PartFacts, end: End, pose: Pose, marking: Marking, words: d
     side, edge = marking.arris.split("_")
     line = f"{words[edge]}, {words[side]}" if facts.beveled else words[edge]
     start = end_word(facts.board, marking.start)
-    begins = "the first cut" if marking.start == end else f"the {start}"
+    begins = "the first cut, inwards" if marking.start == end else f"the {start}"
     if marking.start != end and marking.from_long_point and abs(marking.datum.normal[0]) < 1 - NOTHING:
         begins = f"the long point of {begins}"
     # Where face and back are alike one measures on whichever is up.

@@ -143,7 +143,7 @@ def _mark_line(sheet: StepWords, step: Step) -> str:
     names = sides_of(sheet.solution, step.part)
     side, edge = step.marking.arris.split("_")
     line = f"{names[edge]}, {names[side]}" if sheet.facts[step.part].beveled else names[edge]
-    return f"on the {line}, from the first cut"
+    return f"on the {line}, from the first cut{', inwards' if step.marking.start == step.end else ''}"
 
 
 def _touches(sheet: StepWords, step: Step) -> str:

@@ -1,7 +1,7 @@
 """Where each cut is marked on its board: along which of its long corners, and how far from what is cut already.
 
 The end that the settings come to first is cut first; its first cut needs no mark. What is marked on it, and on the other end, is
-counted from that first cut.
+counted from that first cut: of another cut of the same end inwards, on a corner on which that one stays.
 """
 
 from collections.abc import Iterable
@@ -58,6 +58,9 @@ def marking_of(board: Board, first: tuple[End, int], use: tuple[End, int]) -> Ma
         """Smaller is better: what both cuts leave in place, on the face, and the longest there is."""
         length = abs(crossing(cut, arris_line(board, arris)) - crossing(datum, arris_line(board, arris)))
         missing = arris in board.section.missing
+        if use[0] == first[0]:
+            # The first cut is there on every corner until this one takes it: on one where this cut stays the mark lies on the wood, inwards of it.
+            return (missing, not stays(use, cut, arris), -round(length, 6))
         return (missing, not stays(first, datum, arris), not stays(use, cut, arris), -round(length, 6))
 
     best = min(ORDER, key=worth)
