@@ -124,7 +124,7 @@ class Marks(unittest.TestCase):
         documents = [start for starts in all_starts().values() for start in starts]
         for document in [*documents, *(p["spec"] for p in PROJECTS if p["name"] in ("Slip lantern hip", "Winch shelter roof"))]:
             made = whole(document)
-            for (part, end, _), marking in markings_of(made.plan.settings, made.design.boards).items():
+            for (part, end, index), marking in markings_of(made.plan.settings, made.design.boards).items():
                 if marking.arris is None or marking.start != end:
                     continue
                 board = made.design.boards[part]
@@ -132,6 +132,7 @@ class Marks(unittest.TestCase):
                 start = crossing(marking.datum, (y, z))
                 place = (start + (marking.length_mm if end == "left" else -marking.length_mm), y, z)
                 self.assertLess(marking.datum.beyond(place), 1e-6, (part, end, marking))
+                self.assertAlmostEqual(board.ends(end)[index].beyond(place), 0.0, places=6, msg=f"{part} {end} {marking}")
                 checked += 1
         self.assertGreater(checked, 4)
 
