@@ -19,14 +19,14 @@ class Boards(InTheBrowser):
 
     def test_short_by_a_little_is_cured_with_one_touch_and_undone(self) -> None:
         page = self.opened_at("Honours board frame")
-        expect(page.get_by_role("heading", name="Short by 8.84 mm on Larch 3.")).to_be_visible()
+        expect(page.get_by_role("heading", name="Short by at most 8.84 mm on Larch 3.")).to_be_visible()
         page.get_by_role("button", name="outside width 998 mm in place of 1003 mm").click()
         expect(page.get_by_role("heading", name="Every part has its board.")).to_be_visible()
         expect(page.get_by_role("contentinfo")).to_contain_text("2 boards")
         page.keyboard.press("1")
         page.get_by_role("banner").get_by_role("button", name="Undo").click()
         page.keyboard.press("2")
-        expect(page.get_by_role("heading", name="Short by 8.84 mm on Larch 3.")).to_be_visible()
+        expect(page.get_by_role("heading", name="Short by at most 8.84 mm on Larch 3.")).to_be_visible()
 
     def test_a_part_touched_here_lights_up_in_the_shape_and_the_other_way_round(self) -> None:
         page = self.opened_at("Oar hatch arch")
