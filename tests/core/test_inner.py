@@ -1,5 +1,5 @@
 import unittest
-from math import radians, sin, tan
+from math import cos, radians, sin, tan
 
 from fennup.core.errors import SpecError
 from fennup.core.kinds.inner import Bars, Inner
@@ -7,7 +7,7 @@ from fennup.core.kinds.inner_controls import inner_controls
 from fennup.core.kinds.spacing import places
 from fennup.core.parts.solid import arris_length, end_cut, face_sides, solid_of
 from fennup.core.verify.boolean import boolean_proof
-from tests.core.frames import box, level, of_sides, rectangle, regular, solved
+from tests.core.frames import box, irregular, level, of_sides, rectangle, regular, solved
 
 
 def bars(count: int, width: float, **more: object) -> dict[str, object]:
@@ -108,6 +108,22 @@ class Panels(unittest.TestCase):
         with self.assertRaises(SpecError) as caught:
             solved(regular(6, 40.0, "opening_flats", mm=300.0, panel={"thickness_mm": 4.0}))
         self.assertEqual(caught.exception.code, "panel_needs_rabbet")
+
+    def test_a_panel_is_measured_along_its_own_sides_however_the_outline_lies(self) -> None:
+        turn = radians(0.25)
+        c, s = cos(turn), sin(turn)
+        corners = [
+            (x * c - y * s, x * s + y * c) for x, y in ((-200.0, -150.0), (200.0, -150.0), (200.0, 150.0), (-200.0, 150.0))
+        ]
+        made = solved(
+            irregular(
+                corners, [], "opening", rabbet={"width_mm": 6.0, "depth_mm": 8.0}, panel={"thickness_mm": 4.0, "play_mm": 2.0}
+            )
+        )
+        (facts,) = [facts for facts in made.facts if facts.board.panel]
+        # Into the rabbet by 6 all round, less the play: 410 by 310, and not the box round a rectangle that lies askew.
+        for found, wanted in zip(sorted(facts.extent), (310.0, 410.0), strict=True):
+            self.assertAlmostEqual(found, wanted, places=6)
 
 
 class GussetsAndLevelPieces(unittest.TestCase):

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from math import cos, radians, sin, sqrt
+from math import atan2, cos, pi, radians, sin, sqrt
 from typing import Annotated
 
 from pydantic import Field, model_validator
@@ -18,7 +18,7 @@ from fennup.core.kinds.fields import Play_mm, Section_mm, Size_mm, Strict
 from fennup.core.kinds.spacing import Spaced, places
 from fennup.core.parts.solid import shared_mm3, solid_of
 from fennup.core.stock.section import Section
-from fennup.core.tolerances import CRUMB_MM3, NOTHING
+from fennup.core.tolerances import CRUMB_MM3, NOTHING, SAME
 
 UP: Vec = (0.0, 0.0, 1.0)
 X: Vec = (1.0, 0.0, 0.0)
@@ -120,17 +120,44 @@ def cut_by(board: Board, planes: Sequence[Plane]) -> Board:
 
 
 def panel(id: str, name: str, bottom: float, thickness: float, planes: Sequence[Plane]) -> Board:
-    """A level panel inside some upright or leaning planes that go round, its face up."""
+    """A level panel inside some upright or leaning planes that go round, its face up, lying along that of its own sides along which it comes out of the
+    smallest piece."""
     points = corners_at(planes, (bottom, bottom + thickness))
-    low_x, high_x = min(p[0] for p in points), max(p[0] for p in points)
-    low_y, high_y = min(p[1] for p in points), max(p[1] for p in points)
-    middle: Vec = ((low_x + high_x) / 2, (low_y + high_y) / 2, bottom + thickness / 2)
-    reach = (low_x - middle[0] - 1.0, high_x - middle[0] + 1.0)
+    x, y = _along_a_side(points, planes)
+    (low_x, high_x), (low_y, high_y) = (_reach(points, way) for way in (x, y))
+    at = add(scale(x, (low_x + high_x) / 2), scale(y, (low_y + high_y) / 2))
+    middle: Vec = (at[0], at[1], bottom + thickness / 2)
+    reach = (-(high_x - low_x) / 2 - 1.0, (high_x - low_x) / 2 + 1.0)
     section = Section(high_y - low_y, thickness)
     try:
-        return cut_by(Board(id, name, section, Frame(middle, X, Y, UP), panel=True, reach=reach), planes)
+        return cut_by(Board(id, name, section, Frame(middle, x, y, UP), panel=True, reach=reach), planes)
     except CutError:
         raise SpecError("piece_outside", (id,), part=name) from None
+
+
+def _reach(points: Sequence[Vec], way: Vec) -> tuple[float, float]:
+    along = [dot(p, way) for p in points]
+    return min(along), max(along)
+
+
+def _along_a_side(points: Sequence[Vec], planes: Sequence[Plane]) -> tuple[Vec, Vec]:
+    """Two level directions, the first the nearest to X of those along and square to a side, about which the points need the least room; X itself where none
+    needs less."""
+    best, least = (X, Y), _room(points, X, Y) * (1.0 - SAME)
+    for plane in planes:
+        nx, ny, _ = plane.normal
+        turned = round(atan2(ny, nx) / (pi / 2)) * (pi / 2)
+        turn = atan2(ny, nx) - turned
+        x: Vec = (cos(turn), sin(turn), 0.0)
+        y: Vec = (-sin(turn), cos(turn), 0.0)
+        if (room := _room(points, x, y)) < least:
+            best, least = (x, y), room * (1.0 - SAME)
+    return best
+
+
+def _room(points: Sequence[Vec], x: Vec, y: Vec) -> float:
+    (low_x, high_x), (low_y, high_y) = _reach(points, x), _reach(points, y)
+    return (high_x - low_x) * (high_y - low_y)
 
 
 def corners_at(planes: Sequence[Plane], heights: Sequence[float]) -> list[Vec]:
