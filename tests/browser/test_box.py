@@ -34,7 +34,7 @@ class ALeaningBox(InTheBrowser):
         expect(page.get_by_role("button", name="height becomes 226.85 mm")).to_be_focused()
         page.keyboard.press("Tab")
         page.keyboard.press("Tab")
-        self.reads(BOTTOM, "a hair over 288 millimetres")  # 380 - 2 x 260 tan 10
+        self.reads(BOTTOM, "a hair under 288 and 1/2 millimetres")  # 380 - 2 x 260 tan 10
         page.keyboard.press("Escape")
         self.reads(f"{BOTTOM}, given", "300 millimetres")
         self.give(TOP, "380")

@@ -19,7 +19,7 @@ class MakingAFrame(InTheBrowser):
         self.reads("opening, across flats, given", "365 millimetres")
         # 365 + 2 x 45 outside; across the flats of a hexagon a side is F tan 30: 262.69.
         self.reads("outside, across flats, follows", "455 millimetres")
-        self.reads("one outer edge, follows", "a hair under 263 millimetres")
+        self.reads("one outer edge, follows", "a hair over 262 and 1/2 millimetres")
         page.get_by_role("button", name="Undo").click()
         self.reads("opening, across flats, suggested", "320 millimetres")
         page.get_by_role("button", name="Redo").click()

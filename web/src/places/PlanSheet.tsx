@@ -113,7 +113,7 @@ function BoardRow({ board, beside, scale, touched, dropped, onTouch, onAct }: Ro
   return (
     <section
       data-source={board.source}
-      aria-label={board.name}
+      aria-label={`${board.name}, ${board.size_text}`}
       className={`mt-2 ${dropped ? "outline-3 outline-focus" : ""}`}
     >
       <div className="flex flex-wrap items-baseline gap-x-3 px-2.5">
