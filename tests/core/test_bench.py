@@ -202,7 +202,10 @@ class Tasks(unittest.TestCase):
         _, tasks = self.tasks(rectangle("outside", 600.0, 400.0, 60.0))
         length = next(c for t in tasks for c in t.checks if c.what == "length" and c.expected > 500)
         slips = {m.slip: m.value for m in slips_of(length) if m.slip not in ("burned", "inch", "foot")}
-        self.assertEqual({k: round(v, 4) for k, v in slips.items()}, {"mm": 15240.0, "inches": 23.622, "cm": 60.0})
+        # 600 mm are 1' 11.622": run together 111.622, exchanged 11' 1.622"; 23.622 parted 2' 3.622", its digits swapped 32.622.
+        wanted = {"mm": 15240.0, "inches": 23.622, "cm": 60.0, "m": 0.6, "nought": 6.0, "run": 27.622 * 25.4, "feet_inches": 133.622 * 25.4,
+                  "swapped": 32.622 * 25.4}  # fmt: skip
+        self.assertEqual({k: round(v, 1) for k, v in slips.items()}, {k: round(v, 1) for k, v in wanted.items()})
         burned = sorted(m.value for m in slips_of(length) if m.slip == "burned")
         self.assertEqual([round(v, 6) for v in burned], [500.0, 590.0, 610.0, 700.0])
 
