@@ -289,9 +289,15 @@ class SettingUp(unittest.TestCase):
         self.assertAlmostEqual(abs(read.out_of_square or 0.0), 0.1525, places=4)
         self.assertLess(read.out_of_square or 0.0, 0.0)  # the second one is the longer
         self.assertEqual(read.three(10.0), (1240.0, 930.0, 1550.0))
+        # Longer than both sides together: it cannot be, and nothing is told to be moved by it.
+        over = {f"{names[0]}|{names[2]}": 2300.0, f"{names[1]}|{names[3]}": 1566.0}
+        cannot = Standing(Finish(stand.finish.design, USUAL_TABLES, FinishWishes(site=Site(readings=over))))
+        self.assertEqual(cannot.moves_to, {})
+        with self.assertRaises(SpecError):
+            _ = cannot.out_of_square
 
     def test_moves_from_the_two_diagonals_alone_make_sides_and_diagonals_right(self) -> None:
-        # Sides true, half a degree out of square; then 300 set-outs of three to eight places with two to six readings, made and measured again.
+        # Sides true, half a degree out of square; then 300 set-outs of four places with two to six readings, made and measured again.
         a, b, lean = 2600.0, 1700.0, radians(90.5)
         lies = {"A": (0.0, 0.0), "B": (a, 0.0), "C": (a + b * cos(lean), b * sin(lean)), "D": (b * cos(lean), b * sin(lean))}
         planned = {"A": (0.0, 0.0), "B": (a, 0.0), "C": (a, b), "D": (0.0, b)}

@@ -15,21 +15,8 @@ INCH_MM, FOOT_MM = 25.4, 304.8
 FEET_IN = 12.0
 BURNED_MM = (10.0, 100.0)  # where a tape is held at a mark when its hook is not trusted
 Slip = Literal[
-    "inches",
-    "mm",
-    "cm",
-    "foot",
-    "inch",
-    "burned",
-    "nought",
-    "m",
-    "run",
-    "feet_inches",
-    "swapped",
-    "rest_of_square",
-    "rest_of_straight",
-    "half",
-]
+    "inches", "mm", "cm", "m", "nought", "foot", "inch", "burned", "run", "feet_inches", "swapped", "rest_of_square", "rest_of_straight", "half",
+]  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -123,11 +110,5 @@ def slips_of(check: Check) -> tuple[Misread, ...]:
         found += [Misread(v + s * FOOT_MM, "foot") for s in (-1, 1)]
         found += [Misread(v + s * INCH_MM, "inch") for s in (-1, 1)]
         found += [Misread(v + s * mm, "burned") for mm in BURNED_MM for s in (-1, 1)]
-        found += [
-            Misread(v * 10, "nought"),
-            Misread(v * 100, "nought"),
-            Misread(v / 100, "nought"),
-            Misread(v / 1000, "m"),
-            *_digits_off(v),
-        ]
+        found += [*(Misread(v * times, "nought") for times in (10, 100, 0.01)), Misread(v / 1000, "m"), *_digits_off(v)]
     return tuple(m for m in found if m.value > 0 and abs(m.value - v) > check.far)

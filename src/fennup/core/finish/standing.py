@@ -156,7 +156,7 @@ class Standing:
         ]
 
     @cached_property
-    def stack_kg(self) -> float:
+    def layers_kg(self) -> float:
         """What the layers in its recesses weigh: as large as what it holds, else as the recess."""
         holds, total = self.finish.wishes.holds, 0.0
         design = self.finish.design
@@ -183,8 +183,8 @@ class Standing:
         mass = self.own
         if self.held and self.filling_kg:
             mass = mass.and_also(Mass(self.filling_kg, self.held.middle))
-        if self.stack_kg:
-            mass = mass.and_also(Mass(self.stack_kg, self.own.at))
+        if self.layers_kg:
+            mass = mass.and_also(Mass(self.layers_kg, self.own.at))
         load = self.finish.wishes.holds.load_kg
         return mass.and_also(Mass(load, (self.own.at[0], self.own.at[1], self.high))) if load else mass
 
@@ -282,7 +282,11 @@ class Standing:
 
     @property
     def moves_to(self) -> dict[str, Move]:
-        """Which place is to be moved where; nothing before anything was read."""
+        """Which place is to be moved where; nothing before anything was read, or where the diagonals cannot be."""
+        try:
+            _ = self.out_of_square
+        except SpecError:
+            return {}
         return moves(self.places, self.readings) if self.readings and len(self.places) > 1 else {}
 
     @property

@@ -136,7 +136,8 @@ def _of_figure(sheet: Sheet, figure: Figure, read: dict[str, float], sides: Side
     keys = tuple(read)
     beyond = {key: impossible_by(figure, sheet.by_key[key].pair, value, sides) for key, value in read.items()}
     if max(beyond.values()) > max(graduation_mm, SAME):
-        return _no_shape(keys, max(beyond, key=lambda key: beyond[key]), read, beyond, impossible=True)
+        most = max(beyond, key=lambda key: beyond[key])
+        return _no_shape(keys, most, read, beyond[most], impossible=True)
     all_ = [sheet.by_key[key] for key in keys]
     offs = [read[e.key] - e.value for e in all_]
     worst = max(range(len(offs)), key=lambda k: abs(offs[k]))
@@ -153,8 +154,8 @@ def _of_figure(sheet: Sheet, figure: Figure, read: dict[str, float], sides: Side
         return Told(keys, "equal_wrong", verdict, mean, _sides_for(figure, all_[0], mean), value=read[keys[0]])
     shape = shape_of(figure, {**sides, **{e.pair: read[e.key] for e in all_}})
     if shape.missed_mm > max(IMPOSSIBLE_MM, graduation_mm):
-        missed = {e.key: _missed_by_others(figure, all_, e, read, sides) for e in all_}
-        return _no_shape(keys, _suspect(figure, all_, read, sides), read, missed)
+        suspect = _suspect(figure, all_, read, sides)
+        return _no_shape(keys, suspect.key, read, _missed_by_others(figure, all_, suspect, read, sides))
     turned = max(abs(t) for t in shape.turned_deg)
     figures = {"turned_deg": turned, "opens_mm": opened_by(figure.joint_mm, turned)}
     n = len(figure.corners)
@@ -181,12 +182,10 @@ def _of_figure(sheet: Sheet, figure: Figure, read: dict[str, float], sides: Side
     )
 
 
-def _no_shape(
-    keys: tuple[str, ...], suspect: str, read: Mapping[str, float], off: Mapping[str, float], *, impossible: bool = False
-) -> Told:
+def _no_shape(keys: tuple[str, ...], suspect: str, read: Mapping[str, float], off: float, *, impossible: bool = False) -> Told:
     """No figure of these sides has such readings: the one that was most likely misread first, with how far it is past what can be, or from what the others make it."""
     ordered = (suspect, *(key for key in keys if key != suspect))
-    return Told(ordered, "no_shape", "wrong", off[suspect], {"impossible": float(impossible)}, value=read[suspect])
+    return Told(ordered, "no_shape", "wrong", off, {"impossible": float(impossible)}, value=read[suspect])
 
 
 def _missed_by_others(figure: Figure, all_: list[Expected], one: Expected, read: Mapping[str, float], sides: Sides) -> float:
@@ -196,14 +195,14 @@ def _missed_by_others(figure: Figure, all_: list[Expected], one: Expected, read:
     return read[one.key] - float(((shape.corners[i] - shape.corners[j]) ** 2).sum() ** 0.5)
 
 
-def _suspect(figure: Figure, all_: list[Expected], read: Mapping[str, float], sides: Sides) -> str:
+def _suspect(figure: Figure, all_: list[Expected], read: Mapping[str, float], sides: Sides) -> Expected:
     """The reading without which the others fit best; of those that are alike in that the farthest from what is planned."""
 
     def without(one: Expected) -> tuple[float, float]:
         shape = shape_of(figure, {**sides, **{e.pair: read[e.key] for e in all_ if e is not one}})
         return round(shape.missed_mm, 3), -abs(read[one.key] - one.value)
 
-    return min(all_, key=without).key
+    return min(all_, key=without)
 
 
 def _sides_for(figure: Figure, expected: Expected, off: float) -> dict[str, float]:
