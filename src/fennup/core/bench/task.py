@@ -110,5 +110,5 @@ def slips_of(check: Check) -> tuple[Misread, ...]:
         found += [Misread(v + s * FOOT_MM, "foot") for s in (-1, 1)]
         found += [Misread(v + s * INCH_MM, "inch") for s in (-1, 1)]
         found += [Misread(v + s * mm, "burned") for mm in BURNED_MM for s in (-1, 1)]
-        found += [*(Misread(v * times, "nought") for times in (10, 100, 0.01)), Misread(v / 1000, "m"), *_digits_off(v)]
+        found += [*(Misread(off, "nought") for off in (v * 10, v * 100, v / 100)), Misread(v / 1000, "m"), *_digits_off(v)]
     return tuple(m for m in found if m.value > 0 and abs(m.value - v) > check.far)
